@@ -1,0 +1,29 @@
+import type { DisplayMap, Evidence } from '@decurio/core';
+
+/** One visit as the ledger lists it. */
+export interface LedgerRow {
+  readonly visitId: string;
+  readonly serial: string;
+  readonly typeName: string;
+  readonly orderNumber: string;
+  readonly customer: string;
+  readonly sealedAt: string;
+  readonly sealedBy: string;
+  readonly seal: string;
+}
+
+export interface LedgerRecordView extends LedgerRow {
+  readonly className: string;
+  readonly map: DisplayMap;
+  readonly evidence: readonly Evidence[];
+}
+
+/** Outcome of holding a seal, or a whole record file, against the ledger. */
+export interface SealCheck {
+  readonly holds: boolean;
+  readonly says: string;
+  readonly visitId: string | null;
+  readonly serial: string | null;
+  readonly entries: number;
+  readonly seal: string | null;
+}

@@ -1,0 +1,97 @@
+import type { Setup } from '../setup/setup.js';
+import type { Pack } from '../setup/vehicle-type.js';
+import type { StepId } from './steps.js';
+
+export type Role = 'technician' | 'lead' | 'owner';
+
+/** Who did it, as they were then. */
+export interface Actor {
+  readonly userId: string;
+  readonly name: string;
+  readonly role: Role;
+}
+
+export const HOLD_REASONS = {
+  pack: 'Pack',
+  code: 'Code will not change',
+  damage: 'Damage',
+  parts: 'Parts missing',
+  setup: 'Setup',
+  other: 'Other',
+} as const;
+
+export type HoldReason = keyof typeof HOLD_REASONS;
+
+/** A document of the library at the version a visit used. */
+export interface VersionRef {
+  readonly id: string;
+  readonly version: number;
+  readonly name: string;
+}
+
+/** What each kind of evidence says. Raw values are digits as the display shows them. */
+export interface EvidenceData {
+  readonly opened: {
+    readonly serial: string;
+    readonly order: { readonly number: string; readonly customer: string; readonly className: string; readonly classChecked: string };
+    readonly steps: readonly StepId[];
+    readonly versions: {
+      readonly type: VersionRef;
+      readonly map: VersionRef & { readonly revision: string };
+      readonly rulePack: VersionRef;
+      readonly houseRules: VersionRef;
+    };
+    readonly pack: Pack;
+    /** As the maker delivers them, raw by code label: what key-in presumes until a value is seen. */
+    readonly factory: Readonly<Record<string, number>>;
+    readonly setup: Setup;
+  };
+  readonly checkedIn: {
+    readonly revisionConfirmed: true;
+    readonly odometerKm: number | null;
+    /** Volts between the pack's terminals, by meter. */
+    readonly packV: number;
+    readonly packCondition: 'sound' | 'unsafe';
+    readonly tyreBar: number | null;
+    readonly cablesFree: boolean;
+    readonly clampSound: boolean;
+    readonly accessories: string;
+    readonly damage: string;
+  };
+  /** A value met on the glass while keying, other than presumed. */
+  readonly codeSeen: { readonly label: string; readonly raw: number };
+  readonly codeKeyed: { readonly label: string; readonly fromRaw: number; readonly raw: number; readonly presses: number };
+  /** A code that shows a value and does not move. */
+  readonly codeStuck: { readonly label: string; readonly raw: number };
+  readonly keyInClosed: Record<string, never>;
+  readonly restarted: { readonly acts: readonly string[] };
+  /** One blind reading; null where the display does not show the code. */
+  readonly codeRead: { readonly label: string; readonly raw: number | null };
+  readonly readBackClosed: Record<string, never>;
+  readonly held: { readonly reason: HoldReason; readonly words: string };
+  readonly released: { readonly words: string };
+  /** Takes back the entry it names; both stay in the log. */
+  readonly undone: { readonly voids: string };
+  readonly signedOff: { readonly words: string };
+}
+
+export type EvidenceKind = keyof EvidenceData;
+
+/** What happened, before it is chained: enough to fold. */
+export type DeedOf<K extends EvidenceKind> = {
+  /** Made by the client, so that sending twice is harmless. */
+  readonly id: string;
+  readonly visitId: string;
+  /** 1 for the first entry of a visit, then without a gap. */
+  readonly seq: number;
+  readonly kind: K;
+  /** ISO 8601 in UTC, when it was done. */
+  readonly at: string;
+  readonly by: Actor;
+  readonly station: string;
+  readonly data: EvidenceData[K];
+};
+export type Deed = { [K in EvidenceKind]: DeedOf<K> }[EvidenceKind];
+
+/** A deed in its visit's chain. Hashes are lower-case hex SHA-256. */
+export type Evidence = Deed & { readonly prevHash: string; readonly hash: string };

@@ -1,0 +1,48 @@
+import type { Setup } from '../setup/setup.js';
+
+/**
+ * `agrees`: shows its target. `differs`: read twice, and does not. `locked`: differs, and keys cannot change it. `notShown`: the display has no such code. `notRead`: no final reading yet. `asFound`: no target, recorded.
+ */
+export type Verdict = 'agrees' | 'differs' | 'locked' | 'notShown' | 'notRead' | 'asFound';
+
+export interface CodeVerdict {
+  readonly label: string;
+  readonly verdict: Verdict;
+  readonly target: number | null;
+  /** Blind readings in the order they were made; null where the code was not shown. */
+  readonly readings: readonly (number | null)[];
+}
+
+/** Readings after which a code's verdict stands: one that agrees, or a second one. */
+const MOST_READINGS = 2;
+
+/** Whether no further reading of this code is asked for. */
+export function isFinal(target: number | null, readings: readonly (number | null)[]): boolean {
+  if (readings.length === 0) return false;
+  return target === null || readings.at(-1) === target || readings.length >= MOST_READINGS;
+}
+
+/** Holds blind readings against the targets, code by code in menu order. */
+export function judgeReadback(
+  setup: Setup,
+  readings: Readonly<Record<string, readonly (number | null)[]>>,
+  stuck: ReadonlySet<string> = new Set(),
+): readonly CodeVerdict[] {
+  return setup.targets.map(({ label, raw: target, locked }) => {
+    const own = readings[label] ?? [];
+    return { label, target, readings: own, verdict: verdictOf(target, own, locked || stuck.has(label)) };
+  });
+}
+
+function verdictOf(target: number | null, readings: readonly (number | null)[], cannotChange: boolean): Verdict {
+  if (!isFinal(target, readings)) return 'notRead';
+  const last = readings.at(-1) ?? null;
+  if (last === null) return 'notShown';
+  if (target === null) return 'asFound';
+  if (last === target) return 'agrees';
+  return cannotChange ? 'locked' : 'differs';
+}
+
+/** Verdicts that keep a unit from being signed off: it does not show what it must. */
+export const isAgainst = ({ verdict, target }: CodeVerdict): boolean =>
+  verdict === 'differs' || verdict === 'locked' || (verdict === 'notShown' && target !== null);

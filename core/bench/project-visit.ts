@@ -1,0 +1,40 @@
+import { HOLD_REASONS } from './evidence.js';
+import type { VisitState } from './fold-visit.js';
+import { STEPS, type StepId } from './steps.js';
+
+/** One letter per step, in order: done, now, held here, to do, not part of this visit. */
+export type LadderMark = 'd' | 'n' | 'h' | 't' | 'x';
+
+/** What lists and counts show of a visit, kept beside it so that no list has to fold a log. */
+export interface VisitProjection {
+  readonly status: 'open' | 'held' | 'sealed';
+  readonly step: StepId | null;
+  /** Ten letters of `LadderMark`. */
+  readonly ladder: string;
+  readonly heldReason: string | null;
+  readonly heldWords: string | null;
+  readonly worker: string;
+  readonly station: string;
+}
+
+export function projectVisit(state: VisitState): VisitProjection {
+  return {
+    status: state.step === null ? 'sealed' : state.held ? 'held' : 'open',
+    step: state.step,
+    ladder: STEPS.map((step) => mark(state, step.id)).join(''),
+    heldReason: state.held ? HOLD_REASONS[state.held.reason] : null,
+    heldWords: state.held?.words ?? null,
+    worker: state.lastBy.name,
+    station: state.lastStation,
+  };
+}
+
+/** The ladder of a unit nobody has begun. */
+export const untouchedLadder = (steps: readonly StepId[]): string =>
+  STEPS.map((step) => (steps.includes(step.id) ? 't' : 'x')).join('');
+
+function mark(state: VisitState, id: StepId): LadderMark {
+  if (!state.opened.steps.includes(id)) return 'x';
+  if (state.step === id) return state.held ? 'h' : 'n';
+  return state.done.some((d) => d.step === id) ? 'd' : 't';
+}

@@ -1,0 +1,52 @@
+import type { Evidence } from '../bench/evidence.js';
+import { foldVisit } from '../bench/fold-visit.js';
+import { verifyChain } from './seal.js';
+
+/** A sealed visit as it leaves the house: every entry, and the seal they end in. */
+export interface VisitRecord {
+  readonly format: 'decurio-record/1';
+  readonly serial: string;
+  readonly visitId: string;
+  readonly seal: string;
+  readonly sealedAt: string;
+  readonly evidence: readonly Evidence[];
+}
+
+export type RecordCheck =
+  | { readonly ok: true; readonly entries: number; readonly seal: string }
+  | { readonly ok: false; readonly says: string };
+
+export function makeRecord(evidence: readonly Evidence[]): VisitRecord {
+  const [first] = evidence;
+  const last = evidence.at(-1);
+  if (first?.kind !== 'opened' || last === undefined) throw new Error('a record is made of a whole visit');
+  return { format: 'decurio-record/1', serial: first.data.serial, visitId: first.visitId, seal: last.hash, sealedAt: last.at, evidence };
+}
+
+/**
+ * Checks a record by itself: the chain is whole, ends in the seal it names, and its entries could follow one
+ * another. Whether this house issued it is for the ledger to say.
+ */
+export function checkRecord(data: unknown): RecordCheck {
+  if (!looksLikeRecord(data)) return { ok: false, says: 'This is not a Decurio record (format decurio-record/1).' };
+  try {
+    const chain = verifyChain(data.evidence, data.seal);
+    if (!chain.ok) return { ok: false, says: chain.says };
+    const fold = foldVisit(data.evidence);
+    if (!fold.ok) return { ok: false, says: `The entries contradict one another: ${fold.problem.message}` };
+    const { opened, step } = fold.value;
+    if (data.evidence[0]?.visitId !== data.visitId || opened.serial !== data.serial || data.evidence.at(-1)?.at !== data.sealedAt) {
+      return { ok: false, says: 'The serial, visit or date on the cover is not the one in the entries.' };
+    }
+    if (step !== null) return { ok: false, says: 'The chain is whole, but the visit was not signed off.' };
+    return { ok: true, entries: chain.entries, seal: chain.headHash };
+  } catch {
+    return { ok: false, says: 'The entries of this record are not whole.' };
+  }
+}
+
+function looksLikeRecord(data: unknown): data is VisitRecord {
+  if (typeof data !== 'object' || data === null) return false;
+  const record = data as Record<string, unknown>;
+  return record['format'] === 'decurio-record/1' && typeof record['seal'] === 'string' && Array.isArray(record['evidence']);
+}

@@ -1,0 +1,52 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import canonicalize from 'canonicalize';
+import type { Deed, Evidence } from '../bench/evidence.js';
+
+/** What the first entry of every visit names as its predecessor. */
+export const CHAIN_START = '0'.repeat(64);
+
+/** Canonical JSON after RFC 8785. Throws on what JSON cannot carry, which is a bug of the caller. */
+export function canonicalJson(value: unknown): string {
+  const text = canonicalize(value);
+  if (text === undefined) throw new Error('nothing to write as canonical JSON');
+  return text;
+}
+
+/** Lower-case hex SHA-256 of the canonical JSON of a value. */
+export const hashOf = (value: unknown): string => bytesToHex(sha256(utf8ToBytes(canonicalJson(value))));
+
+/** Chains a deed to the hash of the entry before it (`CHAIN_START` for the first). */
+export function sealEvidence(deed: Deed, prevHash: string): Evidence {
+  const { id, visitId, seq, kind, at, by, station, data } = deed;
+  const body = { id, visitId, seq, kind, at, by, station, data, prevHash };
+  return { ...body, hash: hashOf(body) } as Evidence;
+}
+
+/** Outcome of walking a chain: its head, or the first entry that does not hold and why. */
+export type ChainCheck =
+  | { readonly ok: true; readonly entries: number; readonly headHash: string }
+  | { readonly ok: false; readonly seq: number; readonly says: string };
+
+/**
+ * Walks a visit's evidence, oldest first, and recomputes every hash.
+ * @param expectedHead hash the chain must end in, where it is known from elsewhere (a printed certificate)
+ */
+export function verifyChain(evidence: readonly Evidence[], expectedHead?: string): ChainCheck {
+  let prevHash = CHAIN_START;
+  for (const [index, entry] of evidence.entries()) {
+    const seq = index + 1;
+    if (entry.seq !== seq) return { ok: false, seq, says: `Entry ${seq} is missing; entry ${entry.seq} stands in its place.` };
+    if (entry.prevHash !== prevHash) return { ok: false, seq, says: `Entry ${seq} does not follow the one before it.` };
+    if (sealEvidence(entry, prevHash).hash !== entry.hash) return { ok: false, seq, says: `Entry ${seq} was changed after it was written.` };
+    prevHash = entry.hash;
+  }
+  if (evidence.length === 0) return { ok: false, seq: 1, says: 'There is no entry at all.' };
+  if (expectedHead !== undefined && expectedHead !== prevHash) {
+    return { ok: false, seq: evidence.length, says: 'The chain is whole, but ends in another seal than the one named: entries are missing at the end, or all were written anew.' };
+  }
+  return { ok: true, entries: evidence.length, headHash: prevHash };
+}
+
+/** A seal short enough to compare by eye: four groups of four. */
+export const shortSeal = (hash: string): string => (hash.slice(0, 16).match(/.{4}/g) ?? []).join(' ');

@@ -1,0 +1,67 @@
+import type { Code, DisplayMap } from '../display/display-map.js';
+import { functionTitle } from '../display/functions.js';
+import { formatRaw } from '../display/raw-value.js';
+import type { HouseRules } from './house-rules.js';
+import type { VehicleClass } from './rule-pack.js';
+import type { CodeTarget, Finding, Setup } from './setup.js';
+import { speedLimit } from './speed-limit.js';
+import { WISHES, type Wish } from './wishes.js';
+import type { VehicleType } from './vehicle-type.js';
+
+/** Everything that decides what a unit's codes must be. */
+export interface SetupInputs {
+  readonly type: VehicleType;
+  readonly map: DisplayMap;
+  readonly vehicleClass: VehicleClass;
+  readonly houseRules: HouseRules;
+  /** A limit the customer or site sets below the class, true km/h; null for none. */
+  readonly orderLimitKmh: number | null;
+}
+
+/**
+ * Works out a target, or "leave as found", for every code of the map, each with its reason, and the findings
+ * that follow from the inputs alone. A meaning known by hearsay never becomes a target; a code whose effect is
+ * not verified gets one, with a note that nothing is claimed from it.
+ */
+export function compileSetup(inputs: SetupInputs): Setup {
+  const limit = speedLimit(inputs);
+  const findings: Finding[] = [];
+  const targets = inputs.map.codes.map((code) => {
+    const wish = wishFor(code, inputs);
+    findings.push(...findingsFor(code, wish));
+    return { label: code.label, function: code.function, raw: wish.raw, locked: code.access === 'locked', because: wish.because } satisfies CodeTarget;
+  });
+  findings.push(...missingCap(inputs, targets));
+  if (limit.kmh > inputs.type.attainableKmh) {
+    findings.push({
+      level: 'decide',
+      label: null,
+      says: `The limit of ${limit.kmh} km/h lies above the ${inputs.type.attainableKmh} km/h that motor and pack reach: the cap cannot be shown to work.`,
+    });
+  }
+  return { targets, findings, limitKmh: limit.kmh };
+}
+
+function wishFor(code: Code, inputs: SetupInputs): Wish {
+  if (code.source === 'hearsay') return { raw: null, because: 'Meaning known by hearsay only: stays as found.' };
+  const wish = WISHES[code.function];
+  if (!wish) return { raw: null, because: `${functionTitle(code.function)}: nothing was promised, stays as found.` };
+  return wish(code, inputs);
+}
+
+function findingsFor(code: Code, wish: Wish): Finding[] {
+  const findings: Finding[] = wish.finding ? [{ ...wish.finding, label: code.label }] : [];
+  if (wish.raw !== null && code.effect === 'unverified') {
+    findings.push({ level: 'note', label: code.label, says: `${code.label}: it is not verified that this code acts. Nothing is claimed from it.` });
+  }
+  if (wish.raw !== null && code.access === 'locked' && wish.raw !== code.factory) {
+    const delivered = formatRaw(code, code.factory);
+    findings.push({ level: 'decide', label: code.label, says: `${code.label} is locked and delivered at ${delivered}; it should be ${formatRaw(code, wish.raw)}.` });
+  }
+  return findings;
+}
+
+function missingCap({ map, vehicleClass }: SetupInputs, targets: readonly CodeTarget[]): Finding[] {
+  if (targets.some((target) => target.function === 'speedCap')) return [];
+  return [{ level: 'stop', label: null, says: `${map.name} has no code for the speed cap: ${vehicleClass.title} cannot be set on it.` }];
+}

@@ -1,0 +1,119 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { foldVisit } from '@decurio/core';
+import { DEMO_PASSWORD } from '../../server/dist/demo-password.js';
+import { putAccount } from '../../server/dist/store/accounts.js';
+import { makeDataSource } from '../../server/dist/store/data-source.js';
+import { signIn } from './api-client.mjs';
+import { ROOT } from './paths.mjs';
+
+/** @typedef {import('./api-client.mjs').Client} Client */
+/** @typedef {{ serials: string[], by: string, station: string, until: string, packV?: number, misreads?: Record<string, number>, stuck?: Record<string, number> }} DemoVisit */
+
+/** @param {string} path */
+const demoText = (path) => readFileSync(join(ROOT, 'demo', path), 'utf8');
+
+/**
+ * Loads the demo scenario through the API, as a customer would; only its accounts are written directly.
+ * @param {string} address
+ * @param {string} databaseUrl
+ * @returns {Promise<boolean>} false where it was loaded before
+ */
+export async function loadDemo(address, databaseUrl) {
+  const scenario = JSON.parse(demoText('scenario.json'));
+  const source = await makeDataSource(databaseUrl, 1).initialize();
+  try {
+    const [{ count }] = await source.query('SELECT COUNT(*) AS count FROM account');
+    if (Number(count) > 0) return false;
+    for (const account of scenario.accounts) await putAccount(source, { ...account, password: DEMO_PASSWORD, isDemo: true });
+  } finally {
+    await source.destroy();
+  }
+  const owner = await signIn(address, 'asta', DEMO_PASSWORD, 'office');
+  for (const { kind, file } of scenario.library) await owner.post('/api/library', { kind, document: JSON.parse(demoText(file)) });
+  for (const file of scenario.orders) await takeOrder(owner, file);
+  await loadVisits(address, scenario.visits);
+  return true;
+}
+
+/** @param {Client} client @param {string} file */
+async function takeOrder(client, file) {
+  const intakeId = randomUUID();
+  const report = await client.postText(`/api/intakes?id=${intakeId}&fileName=${encodeURIComponent(file)}`, demoText(file), 'text/csv');
+  if (report.problemsInAll > 0) throw new Error(`${file}: ${report.problems[0].message}`);
+  await client.post(`/api/intakes/${intakeId}/take`, {});
+}
+
+/** @param {string} address @param {DemoVisit[]} visits */
+async function loadVisits(address, visits) {
+  const clock = { at: Date.now() - 5 * 3_600_000 };
+  /** @type {Map<string, Client>} */
+  const clients = new Map();
+  for (const visit of visits) {
+    const client = clients.get(visit.by) ?? (await signIn(address, visit.by, DEMO_PASSWORD, visit.station));
+    clients.set(visit.by, client);
+    for (const serial of visit.serials) await playVisit(client, serial, visit, clock);
+  }
+}
+
+/** Works one unit as far as the scenario says, each act some seconds after the one before.
+ * @param {Client} client @param {string} serial @param {DemoVisit} script @param {{ at: number }} clock */
+async function playVisit(client, serial, script, clock) {
+  const tick = (seconds = 7) => new Date((clock.at += seconds * 1000)).toISOString();
+  const unit = await client.get(`/api/units?serial=${encodeURIComponent(serial)}`);
+  const visitId = randomUUID();
+  const opened = await client.post(`/api/units/${unit.id}/visits`, { visitId, entryId: randomUUID(), at: tick() });
+  /** @type {any[]} */
+  const evidence = [opened];
+  const state = () => {
+    const fold = foldVisit(evidence);
+    if (!fold.ok) throw new Error(fold.problem.message);
+    return fold.value;
+  };
+  /** @param {string} kind @param {object} data @param {number} [seconds] */
+  const act = async (kind, data, seconds) => {
+    const draft = { id: randomUUID(), seq: evidence.length + 1, kind, at: tick(seconds), data };
+    evidence.push(await client.post(`/api/units/${unit.id}/visits/${visitId}/evidence`, draft));
+  };
+  await act('checkedIn', checkInData(script), 60);
+  if (script.until === 'checkedIn') return;
+  /** @type {Record<string, number>} */
+  const misreads = { ...script.misreads };
+  while (state().step !== 'signOff' && !state().held) {
+    for (const label of state().toKey) {
+      const { known, opened: { setup } } = state();
+      const stuck = script.stuck?.[label];
+      const target = setup.targets.find((t) => t.label === label);
+      if (stuck !== undefined) await act('codeStuck', { label, raw: stuck });
+      else await act('codeKeyed', { label, fromRaw: known[label], raw: target?.raw, presses: Math.abs((target?.raw ?? 0) - (known[label] ?? 0)) + 1 });
+      if (script.until === 'keyIn') return;
+    }
+    await act('keyInClosed', {});
+    await act('restarted', { acts: ['Glass dark', 'Pack off and on', 'Glass lit'] }, 20);
+    for (const label of state().toRead) {
+      const shown = misreads[label] ?? script.stuck?.[label] ?? state().known[label];
+      await act('codeRead', { label, raw: shown });
+      delete misreads[label];
+      if (state().verdicts.some((v) => v.label === label && v.verdict === 'notRead')) {
+        await act('codeRead', { label, raw: script.stuck?.[label] ?? state().known[label] });
+      }
+      if (script.until === 'readBack' && state().verdicts.filter((v) => v.verdict !== 'notRead').length === 6) return;
+    }
+    await act('readBackClosed', {});
+  }
+  if (script.until === 'sealed') await act('signedOff', { words: '' }, 15);
+}
+
+/** @param {DemoVisit} script */
+const checkInData = ({ packV = 39.8 }) => ({
+  revisionConfirmed: true,
+  odometerKm: 2,
+  packV,
+  packCondition: 'sound',
+  tyreBar: 2.8,
+  cablesFree: true,
+  clampSound: true,
+  accessories: 'charger, 2 keys',
+  damage: '',
+});

@@ -1,0 +1,70 @@
+import helmet from '@fastify/helmet';
+import rateLimit from '@fastify/rate-limit';
+import Fastify, { type FastifyInstance } from 'fastify';
+import type { DataSource } from 'typeorm';
+import type { Config } from './config.js';
+import { handleError, nothingHere } from './error-handler.js';
+import { benchRoutes } from './routes/bench.js';
+import { healthRoutes } from './routes/health.js';
+import { intakeRoutes } from './routes/intakes.js';
+import { ledgerRoutes } from './routes/ledger.js';
+import { libraryRoutes } from './routes/library.js';
+import { describeApi } from './routes/openapi.js';
+import { orderRoutes } from './routes/orders.js';
+import { sessionRoutes } from './routes/session.js';
+import { serveWeb } from './routes/web.js';
+import { sessions } from './security/sessions.js';
+import { makeDataSource } from './store/data-source.js';
+import { validateWithYup } from './validation.js';
+
+declare module 'fastify' {
+  interface FastifyInstance {
+    source: DataSource;
+  }
+}
+
+const JSON_LIMIT_BYTES = 256 * 1024;
+
+/** Builds the server on a migrated database. Close it to give the connections back. */
+export async function buildApp(config: Config): Promise<FastifyInstance> {
+  const app = Fastify({
+    logger: config.logLevel === 'silent' ? false : { level: config.logLevel },
+    bodyLimit: JSON_LIMIT_BYTES,
+    trustProxy: 'loopback',
+    forceCloseConnections: true,
+  });
+  const source = await makeDataSource(config.databaseUrl).initialize();
+  app.decorate('source', source);
+  app.addHook('onClose', () => source.destroy());
+  app.setErrorHandler(handleError);
+  validateWithYup(app);
+  await app.register(helmet, {
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        upgradeInsecureRequests: config.secureCookie ? [] : null,
+      },
+    },
+    strictTransportSecurity: config.secureCookie,
+  });
+  await app.register(rateLimit, { global: false });
+  await app.register(sessions, { config });
+  await describeApi(app);
+  await app.register(
+    async (api) => {
+      await api.register(healthRoutes);
+      await api.register(sessionRoutes, { config });
+      await api.register(libraryRoutes);
+      await api.register(intakeRoutes);
+      await api.register(orderRoutes);
+      await api.register(benchRoutes);
+      await api.register(ledgerRoutes);
+    },
+    { prefix: '/api' },
+  );
+  if (config.webRoot === null) app.setNotFoundHandler(nothingHere);
+  else await serveWeb(app, config.webRoot);
+  return app;
+}

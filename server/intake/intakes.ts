@@ -1,0 +1,198 @@
+import { randomUUID } from 'node:crypto';
+import { STEPS_OFFERED, untouchedLadder, checkedLine } from '@decurio/core';
+import { PROBLEMS_SHOWN, type IntakeProblem, type IntakeReport, type TakenView } from '@decurio/contract';
+import { In, LessThan, QueryFailedError, type DataSource, type EntityManager } from 'typeorm';
+import { HttpProblem } from '../problems.js';
+import { Intakes, Orders, Units, type OrderRow, type UnitRow } from '../store/entities.js';
+import { newestDocuments } from '../store/library.js';
+import { checkOrderFile, type CheckedFile, type OrderDraft, type UnitDraft } from './check-order-file.js';
+import { readOrderFile } from './read-order-file.js';
+
+const DAY_MS = 86_400_000;
+const CHUNK = 1000;
+
+interface IntakeBody {
+  readonly order: OrderDraft;
+  readonly units: readonly UnitDraft[];
+}
+
+/**
+ * Checks a dropped order file and keeps its good rows under `intakeId` for a day, so that they can be taken with one
+ * click. Nothing is in an order yet.
+ */
+export async function checkIntake(
+  source: DataSource,
+  file: { readonly intakeId: string; readonly fileName: string; readonly bytes: Buffer },
+  accountId: string,
+): Promise<IntakeReport> {
+  const { manager } = source;
+  const { intakeId, fileName } = file;
+  const read = readOrderFile(file.bytes);
+  if (!read.ok) return { ...NOTHING, intakeId, fileName, problems: [read.problem], problemsInAll: 1 };
+  const library = {
+    types: await newestDocuments(manager, 'vehicleType'),
+    maps: await newestDocuments(manager, 'displayMap'),
+    rulePacks: await newestDocuments(manager, 'rulePack'),
+    houseRules: await newestDocuments(manager, 'houseRules'),
+  };
+  const checked = await checkOrderFile(read.rows, library);
+  const known = await againstDatabase(manager, checked);
+  const problems = [...checked.problems, ...known.problems].sort((a, b) => a.line - b.line || a.column - b.column);
+  const { order } = checked;
+  const good = known.orderConflict ? [] : known.fresh;
+  const rulePack = library.rulePacks.find((pack) => pack.id === order?.rulePackId);
+  if (order) {
+    await manager.delete(Intakes, { createdAt: LessThan(new Date(Date.now() - DAY_MS)) });
+    await keepIntake(manager, intakeId, accountId, { order, units: good });
+  }
+  return {
+    intakeId,
+    fileName,
+    order: order && {
+      number: order.number,
+      customer: order.customer,
+      place: order.place,
+      className: order.className,
+      classChecked: rulePack ? checkedLine(rulePack.document) : 'not checked',
+      dueAt: order.dueAt,
+      isNew: known.existingOrder === null,
+    },
+    rowsRead: checked.rowsRead,
+    rowsGood: good.length,
+    rowsAlreadyTaken: known.alreadyHere,
+    rowsBad: checked.rowsRead - good.length - known.alreadyHere,
+    types: countTypes(good),
+    problems: problems.slice(0, PROBLEMS_SHOWN),
+    problemsInAll: problems.length,
+  };
+}
+
+const NOTHING = { order: null, rowsRead: 0, rowsGood: 0, rowsAlreadyTaken: 0, rowsBad: 0, types: [] } as const;
+
+const countTypes = (units: readonly UnitDraft[]) =>
+  [...new Set(units.map((unit) => unit.typeName))].map((name) => ({ name, count: units.filter((unit) => unit.typeName === name).length }));
+
+/** A file sent again under the same id replaces what was kept, unless it was taken meanwhile. */
+async function keepIntake(manager: EntityManager, id: string, accountId: string, body: IntakeBody): Promise<void> {
+  const earlier = await manager.findOneBy(Intakes, { id });
+  if (earlier && (earlier.accountId !== accountId || earlier.takenOrderId !== null)) throw new HttpProblem('idReused');
+  await manager.save(Intakes, { id, accountId, createdAt: new Date(), body: JSON.stringify(body), takenOrderId: null, unitsTaken: 0 });
+}
+
+interface Known {
+  readonly existingOrder: OrderRow | null;
+  readonly orderConflict: boolean;
+  readonly fresh: readonly UnitDraft[];
+  readonly alreadyHere: number;
+  readonly problems: readonly IntakeProblem[];
+}
+
+async function againstDatabase(manager: EntityManager, checked: CheckedFile): Promise<Known> {
+  const { order, units } = checked;
+  if (!order) return { existingOrder: null, orderConflict: false, fresh: [], alreadyHere: 0, problems: [] };
+  const existingOrder = await manager.findOneBy(Orders, { number: order.number });
+  const problems: IntakeProblem[] = existingOrder ? differences(existingOrder, order) : [];
+  const orderConflict = problems.length > 0;
+  const here = new Map<string, UnitRow>();
+  const elsewhere = new Map<string, UnitRow>();
+  for (let from = 0; from < units.length; from += CHUNK) {
+    const serials = units.slice(from, from + CHUNK).map((unit) => unit.serial);
+    for (const row of await manager.findBy(Units, { openSerial: In(serials) })) elsewhere.set(row.serial.toLowerCase(), row);
+    if (existingOrder) {
+      for (const row of await manager.findBy(Units, { orderId: existingOrder.id, serial: In(serials) })) here.set(row.serial.toLowerCase(), row);
+    }
+  }
+  const orderNumbers = await numbersOf(manager, [...elsewhere.values()]);
+  const fresh: UnitDraft[] = [];
+  let alreadyHere = 0;
+  for (const unit of units) {
+    const key = unit.serial.toLowerCase();
+    const other = elsewhere.get(key);
+    if (here.has(key)) alreadyHere++;
+    else if (other) {
+      problems.push({
+        line: unit.line,
+        column: checked.serialColumn,
+        columnName: 'serial',
+        code: 'inOtherOrder',
+        message: `${unit.serial} is in the open order ${orderNumbers.get(other.orderId)} already. It can be prepared for one order at a time.`,
+      });
+    } else fresh.push(unit);
+  }
+  return { existingOrder, orderConflict, fresh, alreadyHere, problems };
+}
+
+async function numbersOf(manager: EntityManager, units: readonly UnitRow[]): Promise<ReadonlyMap<string, string>> {
+  const ids = [...new Set(units.map((unit) => unit.orderId))];
+  const orders = ids.length === 0 ? [] : await manager.findBy(Orders, { id: In(ids) });
+  return new Map(orders.map((order) => [order.id, order.number]));
+}
+
+function differences(existing: OrderRow, draft: OrderDraft): IntakeProblem[] {
+  const compared = [
+    ['customer', existing.customer, draft.customer],
+    ['place', existing.place, draft.place],
+    ['class', existing.classId, draft.classId],
+    ['limit km/h', String(existing.limitKmh ?? 'none'), String(draft.limitKmh ?? 'none')],
+  ] as const;
+  return compared
+    .filter(([, was, is]) => was !== is)
+    .map(([name, was, is]) => ({
+      line: 2,
+      column: 0,
+      columnName: name,
+      code: 'orderDiffers',
+      message: `Order ${existing.number} was taken before with ${name} "${was}"; this file says "${is}". Use another order number, or the same ${name}.`,
+    }));
+}
+
+/** Takes the good rows of a checked file into their order: all of them or none, and never twice. */
+export async function takeIntake(source: DataSource, intakeId: string, accountId: string): Promise<TakenView> {
+  try {
+    return await source.transaction((manager) => take(manager, intakeId, accountId));
+  } catch (error) {
+    const duplicate = error instanceof QueryFailedError && (error.driverError as { code?: string }).code === 'ER_DUP_ENTRY';
+    throw duplicate ? new HttpProblem('intakeStale') : error;
+  }
+}
+
+async function take(manager: EntityManager, intakeId: string, accountId: string): Promise<TakenView> {
+  const intake = await manager.findOne(Intakes, { where: { id: intakeId }, lock: { mode: 'pessimistic_write' } });
+  if (!intake || intake.accountId !== accountId) throw new HttpProblem('intakeGone');
+  const { order: draft, units } = JSON.parse(intake.body) as IntakeBody;
+  if (intake.takenOrderId !== null) return { orderId: intake.takenOrderId, number: draft.number, unitsTaken: intake.unitsTaken };
+  if (units.length === 0) throw new HttpProblem('intakeEmpty');
+  const existing = await manager.findOne(Orders, { where: { number: draft.number }, lock: { mode: 'pessimistic_write' } });
+  const order = existing ?? (await insertOrder(manager, draft, accountId));
+  const ladder = untouchedLadder(STEPS_OFFERED);
+  const rows = units.map(({ serial, typeId, typeName, mapId }, i): UnitRow => ({
+    id: randomUUID(),
+    orderId: order.id,
+    position: order.units + i + 1,
+    serial,
+    openSerial: serial,
+    typeId,
+    typeName,
+    mapId,
+    status: 'waiting',
+    step: null,
+    ladder,
+    heldReason: null,
+    heldWords: null,
+    worker: null,
+    station: null,
+    visitId: null,
+  }));
+  for (let from = 0; from < rows.length; from += CHUNK) {
+    await manager.createQueryBuilder().insert().into(Units).values(rows.slice(from, from + CHUNK)).updateEntity(false).execute();
+  }
+  await manager.increment(Orders, { id: order.id }, 'units', rows.length);
+  await manager.update(Intakes, { id: intakeId }, { takenOrderId: order.id, unitsTaken: rows.length });
+  return { orderId: order.id, number: order.number, unitsTaken: rows.length };
+}
+
+async function insertOrder(manager: EntityManager, draft: OrderDraft, accountId: string): Promise<OrderRow> {
+  const row: OrderRow = { id: randomUUID(), ...draft, takenAt: new Date(), takenBy: accountId, units: 0, sealed: 0, held: 0 };
+  await manager.insert(Orders, row);
+  return row;
+}

@@ -1,0 +1,51 @@
+import type { ErrorBody } from '@decurio/contract';
+
+/** Every way in which a request can fail by the hand of a person, with its status and what the person is told. */
+export const PROBLEMS = {
+  badRequest: [400, 'The request could not be read. Nothing was changed.'],
+  badJson: [400, 'The request is not valid JSON. Nothing was changed.'],
+  badFields: [400, 'Some fields need another look. Nothing was changed.'],
+  wrongPassword: [401, 'Name and password do not belong together. Check both and try again.'],
+  signedOut: [401, 'You are signed out. Sign in again; what you entered is still here.'],
+  notAllowed: [403, 'Your role does not include this. Ask a lead.'],
+  notFound: [404, 'There is nothing at this address.'],
+  unitNotFound: [404, 'No unit with this serial is in an open order. Check the order file, or the label.'],
+  visitNotFound: [404, 'This visit does not exist.'],
+  otherVisit: [409, 'This visit belongs to another unit. Scan the unit again.'],
+  staleSeq: [409, 'Someone else worked on this unit meanwhile. The newer state is shown; look and enter again.'],
+  idReused: [409, 'An entry with this id says something else already. Nothing was changed.'],
+  visitOpen: [409, 'This unit has an open visit already.'],
+  refused: [409, 'This cannot follow what was done before.'],
+  intakeGone: [404, 'This checked file is not there any more. Drop the file again.'],
+  intakeEmpty: [409, 'There is no good row to take.'],
+  intakeStale: [409, 'Units of this file were taken elsewhere meanwhile. Nothing was taken; drop the file again.'],
+  badDocument: [400, 'The document does not hold what it must. Nothing was changed.'],
+  sameDocument: [409, 'The newest version says exactly this already.'],
+  clockAhead: [400, "This device's clock is ahead by more than ten minutes. Set it right, then enter again."],
+  tooLarge: [413, 'This is too large. Nothing was changed.'],
+  wrongMedia: [415, 'This kind of content is not understood here.'],
+  tooManyTries: [429, 'Too many tries. Wait a minute, then try again.'],
+  internal: [500, 'Something went wrong on the server. What was accepted before is safe; try again.'],
+  databaseAway: [503, 'The database does not answer. What was accepted before is safe; try again shortly.'],
+} as const satisfies Record<string, readonly [number, string]>;
+
+export type ProblemCode = keyof typeof PROBLEMS;
+
+/** Thrown in a route to end it with one of the `PROBLEMS`. */
+export class HttpProblem extends Error {
+  readonly statusCode: number;
+  constructor(
+    readonly code: ProblemCode | (string & {}),
+    options: { readonly status?: number; readonly message?: string; readonly fields?: Readonly<Record<string, string>> } = {},
+  ) {
+    const [status, message] = PROBLEMS[code as ProblemCode] ?? [409, code];
+    super(options.message ?? message);
+    this.statusCode = options.status ?? status;
+    this.fields = options.fields;
+  }
+  readonly fields: Readonly<Record<string, string>> | undefined;
+}
+
+export const errorBody = (problem: HttpProblem): ErrorBody => ({
+  error: { code: problem.code, message: problem.message, ...(problem.fields ? { fields: problem.fields } : {}) },
+});

@@ -1,0 +1,62 @@
+import type { FastifyInstance, FastifyRequest } from 'fastify';
+import { object, string, ValidationError, type InferType } from 'yup';
+import { evidenceSchemas, newEvidenceRequest, openVisitRequest, type NewEvidence, type OpenVisitRequest } from '@decurio/contract';
+import { HttpProblem } from '../problems.js';
+import { permit, type Act } from '../security/roles.js';
+import { readBench } from '../store/units.js';
+import { appendEvidence, openVisit, type Writer } from '../store/visits.js';
+
+const unitParams = object({ unitId: string().uuid().required() });
+const visitParams = unitParams.shape({ visitId: string().uuid().required() });
+const CLOCK_TOLERANCE_MS = 10 * 60_000;
+
+export async function benchRoutes(app: FastifyInstance): Promise<void> {
+  app.get<{ Params: InferType<typeof unitParams> }>(
+    '/units/:unitId/bench',
+    { schema: { summary: 'Everything the bench needs for one unit', params: unitParams }, config: { act: 'look' } },
+    async (request) => readBench(app.source, request.params.unitId),
+  );
+
+  app.post<{ Params: InferType<typeof unitParams>; Body: OpenVisitRequest }>(
+    '/units/:unitId/visits',
+    { schema: { summary: 'Begin a visit', params: unitParams, body: openVisitRequest }, config: { act: 'work' } },
+    async (request, reply) => {
+      refuseFuture(request.body.at);
+      const entry = await openVisit(app.source, request.params.unitId, request.body, writerOf(request, 'work'));
+      return reply.status(201).send(entry);
+    },
+  );
+
+  app.post<{ Params: InferType<typeof visitParams>; Body: NewEvidence }>(
+    '/units/:unitId/visits/:visitId/evidence',
+    { schema: { summary: 'Add an entry to a visit', params: visitParams, body: newEvidenceRequest }, config: { act: 'work' } },
+    async (request, reply) => {
+      const draft = request.body;
+      refuseFuture(draft.at);
+      checkData(draft);
+      const writer = writerOf(request, draft.kind === 'released' ? 'release' : 'work');
+      const { unitId, visitId } = request.params;
+      const { entry, isReplay } = await appendEvidence(app.source, unitId, visitId, draft, writer);
+      return reply.status(isReplay ? 200 : 201).send(entry);
+    },
+  );
+}
+
+function writerOf(request: FastifyRequest, act: Act): Writer {
+  const { userId, name, role, station } = permit(request.session, act);
+  return { by: { userId, name, role }, station };
+}
+
+function refuseFuture(at: string): void {
+  if (new Date(at).getTime() > Date.now() + CLOCK_TOLERANCE_MS) throw new HttpProblem('clockAhead');
+}
+
+function checkData(draft: NewEvidence): void {
+  try {
+    evidenceSchemas[draft.kind].validateSync(draft.data, { abortEarly: false, strict: true });
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    const inner = error.inner.length > 0 ? error.inner : [error];
+    throw new HttpProblem('badFields', { fields: Object.fromEntries(inner.map((e) => [`data.${e.path ?? ''}`, e.message])) });
+  }
+}

@@ -1,0 +1,65 @@
+import type { FastifyInstance } from 'fastify';
+import { mixed, object, string } from 'yup';
+import { pageQuery, type PageQuery } from '@decurio/contract';
+import { makeCertificate } from '../papers/certificate.js';
+import { checkRecordFile, checkSeal, exportRecord, listLedger, readRecord } from '../store/ledger.js';
+
+const idParams = object({ id: string().uuid().required() });
+const RECORD_LIMIT_BYTES = 8 * 1024 * 1024;
+const anyJson = mixed();
+
+export async function ledgerRoutes(app: FastifyInstance): Promise<void> {
+  app.get<{ Querystring: PageQuery }>(
+    '/ledger',
+    { schema: { summary: 'Sealed visits, newest first', querystring: pageQuery }, config: { act: 'look' } },
+    async (request) => {
+      const { after, search } = request.query;
+      return listLedger(app.source, { ...(after ? { after } : {}), ...(search ? { search } : {}) });
+    },
+  );
+
+  app.get<{ Params: { id: string } }>(
+    '/visits/:id',
+    { schema: { summary: 'A visit with every entry', params: idParams }, config: { act: 'look' } },
+    async (request) => readRecord(app.source, request.params.id),
+  );
+
+  app.get<{ Params: { id: string } }>(
+    '/visits/:id/record.json',
+    { schema: { summary: 'A sealed visit as a file', params: idParams }, config: { act: 'look' } },
+    async (request, reply) => {
+      const record = await exportRecord(app.source, request.params.id);
+      return reply
+        .header('content-disposition', `attachment; filename="${fileName(record.serial)}-record.json"`)
+        .type('application/json')
+        .send(JSON.stringify(record, null, 2));
+    },
+  );
+
+  app.get<{ Params: { id: string } }>(
+    '/visits/:id/certificate.pdf',
+    { schema: { summary: 'Configuration certificate of a sealed visit', params: idParams }, config: { act: 'look' } },
+    async (request, reply) => {
+      const view = await readRecord(app.source, request.params.id);
+      const record = await exportRecord(app.source, request.params.id);
+      return reply
+        .header('content-disposition', `inline; filename="${fileName(record.serial)}-certificate.pdf"`)
+        .type('application/pdf')
+        .send(await makeCertificate(record, view.map));
+    },
+  );
+
+  app.post<{ Params: { id: string } }>(
+    '/visits/:id/seal-check',
+    { schema: { summary: 'Recompute a visit and hold it against its seal', params: idParams }, config: { act: 'look' } },
+    async (request) => checkSeal(app.source, request.params.id),
+  );
+
+  app.post(
+    '/record-checks',
+    { bodyLimit: RECORD_LIMIT_BYTES, schema: { summary: 'Hold an exported record against the ledger', body: anyJson }, config: { act: 'look' } },
+    async (request) => checkRecordFile(app.source, request.body),
+  );
+}
+
+const fileName = (serial: string): string => serial.replace(/[^A-Za-z0-9._-]/g, '_');

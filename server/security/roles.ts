@@ -1,0 +1,25 @@
+import type { Role } from '@decurio/core';
+import type { SessionView } from '@decurio/contract';
+import { HttpProblem } from '../problems.js';
+
+/** What each act needs at least. One place, so that a reader can see the whole of it. */
+const NEEDS = {
+  look: 'technician',
+  takeOrders: 'technician',
+  work: 'technician',
+  release: 'lead',
+  editLibrary: 'lead',
+} as const satisfies Record<string, Role>;
+
+export type Act = keyof typeof NEEDS;
+
+const RANK: Readonly<Record<Role, number>> = { technician: 0, lead: 1, owner: 2 };
+
+export const may = (role: Role, act: Act): boolean => RANK[role] >= RANK[NEEDS[act]];
+
+/** Throws `signedOut` or `notAllowed` unless the session may do this. */
+export function permit(session: SessionView | null, act: Act): SessionView {
+  if (!session) throw new HttpProblem('signedOut');
+  if (!may(session.role, act)) throw new HttpProblem('notAllowed');
+  return session;
+}

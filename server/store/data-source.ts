@@ -1,0 +1,20 @@
+import 'reflect-metadata';
+import { DataSource } from 'typeorm';
+import { ENTITIES } from './entities.js';
+import { Ground1764000000000 } from './migrations/1764000000000-ground.js';
+
+/** A pool on the database at `url`; `initialize()` it before use, `destroy()` it after. */
+export function makeDataSource(url: string, poolSize = 10): DataSource {
+  return new DataSource({
+    type: 'mariadb',
+    url,
+    entities: ENTITIES,
+    migrations: [Ground1764000000000],
+    migrationsTableName: 'migration',
+    synchronize: false,
+    timezone: 'Z',
+    charset: 'utf8mb4',
+    poolSize,
+    extra: { connectTimeout: 5000 },
+  });
+}

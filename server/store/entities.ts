@@ -1,0 +1,233 @@
+import type { Role, StepId } from '@decurio/core';
+import type { LibraryKind, LineUnit } from '@decurio/contract';
+import { EntitySchema } from 'typeorm';
+
+export interface AccountRow {
+  id: string;
+  signInName: string;
+  displayName: string;
+  role: Role;
+  passwordHash: string;
+  isDemo: boolean;
+  createdAt: Date;
+}
+
+export interface SessionRow {
+  /** SHA-256 of the cookie's token: a stolen table signs nobody in. */
+  tokenHash: string;
+  accountId: string;
+  station: string;
+  expiresAt: Date;
+}
+
+export interface LibraryRow {
+  kind: LibraryKind;
+  docId: string;
+  version: number;
+  name: string;
+  body: string;
+  addedAt: Date;
+  addedBy: string;
+}
+
+export interface IntakeRow {
+  id: string;
+  accountId: string;
+  createdAt: Date;
+  /** The checked order and its good rows as JSON. */
+  body: string;
+  takenOrderId: string | null;
+  unitsTaken: number;
+}
+
+export interface OrderRow {
+  id: string;
+  number: string;
+  customer: string;
+  place: string;
+  rulePackId: string;
+  classId: string;
+  className: string;
+  houseRulesId: string;
+  limitKmh: number | null;
+  /** Wall-clock time at the depot, without a zone. */
+  dueAt: string;
+  takenAt: Date;
+  takenBy: string;
+  units: number;
+  sealed: number;
+  held: number;
+}
+
+export interface UnitRow {
+  id: string;
+  orderId: string;
+  position: number;
+  serial: string;
+  /** The serial while the unit is in an open order, null once it left: unique, so no serial is prepared twice at once. */
+  openSerial: string | null;
+  typeId: string;
+  typeName: string;
+  mapId: string;
+  status: LineUnit['status'];
+  step: StepId | null;
+  ladder: string;
+  heldReason: string | null;
+  heldWords: string | null;
+  worker: string | null;
+  station: string | null;
+  visitId: string | null;
+}
+
+export interface VisitRow {
+  id: string;
+  unitId: string;
+  serial: string;
+  typeName: string;
+  orderNumber: string;
+  customer: string;
+  mapId: string;
+  mapVersion: number;
+  lastSeq: number;
+  headHash: string;
+  openedAt: Date;
+  sealedAt: Date | null;
+  sealedBy: string | null;
+}
+
+/** Append-only: the application's database user may select and insert here, nothing else. */
+export interface EvidenceRow {
+  id: string;
+  visitId: string;
+  seq: number;
+  kind: string;
+  /** The whole entry as canonical JSON, byte for byte what was hashed plus its hash. */
+  body: string;
+  receivedAt: Date;
+}
+
+const uuid = { type: 'char', length: 36 } as const;
+
+export const Accounts = new EntitySchema<AccountRow>({
+  name: 'account',
+  columns: {
+    id: { ...uuid, primary: true },
+    signInName: { type: 'varchar', length: 60 },
+    displayName: { type: 'varchar', length: 80 },
+    role: { type: 'varchar', length: 12 },
+    passwordHash: { type: 'varchar', length: 200 },
+    isDemo: { type: 'boolean' },
+    createdAt: { type: 'datetime', precision: 3 },
+  },
+});
+
+export const Sessions = new EntitySchema<SessionRow>({
+  name: 'session',
+  columns: {
+    tokenHash: { type: 'char', length: 64, primary: true },
+    accountId: uuid,
+    station: { type: 'varchar', length: 40 },
+    expiresAt: { type: 'datetime', precision: 3 },
+  },
+});
+
+export const Library = new EntitySchema<LibraryRow>({
+  name: 'library_document',
+  columns: {
+    kind: { type: 'varchar', length: 20, primary: true },
+    docId: { type: 'varchar', length: 60, primary: true },
+    version: { type: 'int', primary: true },
+    name: { type: 'varchar', length: 80 },
+    body: { type: 'longtext' },
+    addedAt: { type: 'datetime', precision: 3 },
+    addedBy: uuid,
+  },
+});
+
+export const Intakes = new EntitySchema<IntakeRow>({
+  name: 'intake',
+  columns: {
+    id: { ...uuid, primary: true },
+    accountId: uuid,
+    createdAt: { type: 'datetime', precision: 3 },
+    body: { type: 'longtext' },
+    takenOrderId: { ...uuid, nullable: true },
+    unitsTaken: { type: 'int' },
+  },
+});
+
+export const Orders = new EntitySchema<OrderRow>({
+  name: 'customer_order',
+  columns: {
+    id: { ...uuid, primary: true },
+    number: { type: 'varchar', length: 40 },
+    customer: { type: 'varchar', length: 120 },
+    place: { type: 'varchar', length: 60 },
+    rulePackId: { type: 'varchar', length: 60 },
+    classId: { type: 'varchar', length: 60 },
+    className: { type: 'varchar', length: 80 },
+    houseRulesId: { type: 'varchar', length: 60 },
+    limitKmh: { type: 'double', nullable: true },
+    dueAt: { type: 'varchar', length: 16 },
+    takenAt: { type: 'datetime', precision: 3 },
+    takenBy: uuid,
+    units: { type: 'int' },
+    sealed: { type: 'int' },
+    held: { type: 'int' },
+  },
+});
+
+export const Units = new EntitySchema<UnitRow>({
+  name: 'unit',
+  columns: {
+    id: { ...uuid, primary: true },
+    orderId: uuid,
+    position: { type: 'int' },
+    serial: { type: 'varchar', length: 40 },
+    openSerial: { type: 'varchar', length: 40, nullable: true },
+    typeId: { type: 'varchar', length: 60 },
+    typeName: { type: 'varchar', length: 60 },
+    mapId: { type: 'varchar', length: 60 },
+    status: { type: 'varchar', length: 8 },
+    step: { type: 'varchar', length: 12, nullable: true },
+    ladder: { type: 'char', length: 10 },
+    heldReason: { type: 'varchar', length: 40, nullable: true },
+    heldWords: { type: 'varchar', length: 1000, nullable: true },
+    worker: { type: 'varchar', length: 80, nullable: true },
+    station: { type: 'varchar', length: 40, nullable: true },
+    visitId: { ...uuid, nullable: true },
+  },
+});
+
+export const Visits = new EntitySchema<VisitRow>({
+  name: 'visit',
+  columns: {
+    id: { ...uuid, primary: true },
+    unitId: uuid,
+    serial: { type: 'varchar', length: 40 },
+    typeName: { type: 'varchar', length: 60 },
+    orderNumber: { type: 'varchar', length: 40 },
+    customer: { type: 'varchar', length: 120 },
+    mapId: { type: 'varchar', length: 60 },
+    mapVersion: { type: 'int' },
+    lastSeq: { type: 'int' },
+    headHash: { type: 'char', length: 64 },
+    openedAt: { type: 'datetime', precision: 3 },
+    sealedAt: { type: 'datetime', precision: 3, nullable: true },
+    sealedBy: { type: 'varchar', length: 80, nullable: true },
+  },
+});
+
+export const EvidenceLog = new EntitySchema<EvidenceRow>({
+  name: 'evidence',
+  columns: {
+    id: { ...uuid, primary: true },
+    visitId: uuid,
+    seq: { type: 'int' },
+    kind: { type: 'varchar', length: 20 },
+    body: { type: 'longtext' },
+    receivedAt: { type: 'datetime', precision: 3 },
+  },
+});
+
+export const ENTITIES = [Accounts, Sessions, Library, Intakes, Orders, Units, Visits, EvidenceLog];

@@ -1,0 +1,28 @@
+import { makeDataSource } from './data-source.js';
+
+/** Tables that the application may add to and read, and never change. */
+const APPEND_ONLY = ['evidence'];
+
+/**
+ * Brings the database to the newest schema with the owner's rights, then gives the application's user what it
+ * needs and no more: no right to update or delete evidence.
+ * @returns names of the migrations that ran
+ */
+export async function migrate(ownerUrl: string, applicationUrl: string): Promise<readonly string[]> {
+  const source = await makeDataSource(ownerUrl, 2).initialize();
+  try {
+    const ran = await source.runMigrations({ transaction: 'each' });
+    const owner = decodeURIComponent(new URL(ownerUrl).username);
+    const application = decodeURIComponent(new URL(applicationUrl).username);
+    if (application !== owner) {
+      const tables = (await source.query('SHOW TABLES')) as Record<string, string>[];
+      for (const table of tables.flatMap((row) => Object.values(row))) {
+        const rights = APPEND_ONLY.includes(table) ? 'SELECT, INSERT' : 'SELECT, INSERT, UPDATE, DELETE';
+        await source.query(`GRANT ${rights} ON \`${table}\` TO ?@'%'`, [application]);
+      }
+    }
+    return ran.map((migration) => migration.name);
+  } finally {
+    await source.destroy();
+  }
+}

@@ -1,0 +1,187 @@
+import {
+  CHAIN_START,
+  compileSetup,
+  checkedLine,
+  foldVisit,
+  hashOf,
+  projectVisit,
+  sealEvidence,
+  STEPS_OFFERED,
+  canonicalJson,
+  type Actor,
+  type Deed,
+  type Evidence,
+  type VisitState,
+} from '@decurio/core';
+import type { NewEvidence, OpenVisitRequest } from '@decurio/contract';
+import type { DataSource, EntityManager } from 'typeorm';
+import { HttpProblem } from '../problems.js';
+import { EvidenceLog, Orders, Units, Visits, type OrderRow, type UnitRow, type VisitRow } from './entities.js';
+import { getDocument } from './library.js';
+
+/** Who writes, and where they stand. */
+export interface Writer {
+  readonly by: Actor;
+  readonly station: string;
+}
+
+/** A visit's entries, oldest first. */
+export async function readEvidence(manager: EntityManager, visitId: string): Promise<Evidence[]> {
+  const rows = await manager
+    .createQueryBuilder(EvidenceLog, 'e')
+    .select('e.body', 'body')
+    .where('e.visitId = :visitId', { visitId })
+    .orderBy('e.seq')
+    .getRawMany<{ body: string }>();
+  return rows.map((row) => JSON.parse(row.body) as Evidence);
+}
+
+/** Begins a visit: compiles the setup from the newest documents and writes the opening entry. */
+export async function openVisit(source: DataSource, unitId: string, request: OpenVisitRequest, writer: Writer): Promise<Evidence> {
+  return source.transaction(async (manager) => {
+    const unit = await lockUnit(manager, unitId);
+    const existing = await manager.findOneBy(EvidenceLog, { id: request.entryId });
+    if (existing) return sameOrReused(existing.body, (entry) => entry.visitId === request.visitId && entry.kind === 'opened');
+    if (unit.visitId !== null) throw new HttpProblem('visitOpen');
+    const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
+    const { data, mapVersion } = await openingOf(manager, unit, order);
+    const deed: Deed = { id: request.entryId, visitId: request.visitId, seq: 1, kind: 'opened', at: request.at, ...writer, data };
+    const entry = sealEvidence(deed, CHAIN_START);
+    const visit: VisitRow = {
+      id: request.visitId,
+      unitId: unit.id,
+      serial: unit.serial,
+      typeName: unit.typeName,
+      orderNumber: order.number,
+      customer: order.customer,
+      mapId: unit.mapId,
+      mapVersion,
+      lastSeq: 1,
+      headHash: entry.hash,
+      openedAt: new Date(),
+      sealedAt: null,
+      sealedBy: null,
+    };
+    await manager.insert(Visits, visit);
+    await insertEntry(manager, entry);
+    await project(manager, unit, fold([entry]));
+    return entry;
+  });
+}
+
+/**
+ * Adds an entry to a visit, or gives back the one that was added under the same id before. The row of the visit is
+ * locked meanwhile, so that entries of one visit follow one another whichever process takes them.
+ */
+export async function appendEvidence(
+  source: DataSource,
+  unitId: string,
+  visitId: string,
+  draft: NewEvidence,
+  writer: Writer,
+): Promise<{ readonly entry: Evidence; readonly isReplay: boolean }> {
+  return source.transaction(async (manager) => {
+    const visit = await manager.findOne(Visits, { where: { id: visitId }, lock: { mode: 'pessimistic_write' } });
+    if (!visit) throw new HttpProblem('visitNotFound');
+    if (visit.unitId !== unitId) throw new HttpProblem('otherVisit');
+    const earlier = await readEvidence(manager, visitId);
+    const twin = earlier.find((entry) => entry.id === draft.id) ?? (await elsewhere(manager, draft.id));
+    if (twin) {
+      const entry = sameOrReused(twin, (was) => was.visitId === visitId && was.kind === draft.kind && hashOf(was.data) === hashOf(draft.data));
+      return { entry, isReplay: true };
+    }
+    if (draft.seq !== visit.lastSeq + 1) throw new HttpProblem('staleSeq');
+    const deed = { ...draft, visitId, ...writer } as Deed;
+    const entry = sealEvidence(deed, visit.headHash);
+    const outcome = foldVisit([...earlier, entry]);
+    if (!outcome.ok) throw new HttpProblem(outcome.problem.code, { status: 409, message: outcome.problem.message });
+    await insertEntry(manager, entry);
+    const state = outcome.value;
+    await manager.update(Visits, { id: visitId }, {
+      lastSeq: entry.seq,
+      headHash: entry.hash,
+      ...(state.step === null ? { sealedAt: new Date(entry.at), sealedBy: entry.by.name } : {}),
+    });
+    await project(manager, await lockUnit(manager, unitId), state);
+    return { entry, isReplay: false };
+  });
+}
+
+async function lockUnit(manager: EntityManager, unitId: string): Promise<UnitRow> {
+  const unit = await manager.findOne(Units, { where: { id: unitId }, lock: { mode: 'pessimistic_write' } });
+  if (!unit) throw new HttpProblem('notFound', { message: 'There is no such unit.' });
+  return unit;
+}
+
+async function elsewhere(manager: EntityManager, entryId: string): Promise<Evidence | null> {
+  const row = await manager.findOneBy(EvidenceLog, { id: entryId });
+  return row && (JSON.parse(row.body) as Evidence);
+}
+
+function sameOrReused(stored: Evidence | string, isSame: (entry: Evidence) => boolean): Evidence {
+  const entry = typeof stored === 'string' ? (JSON.parse(stored) as Evidence) : stored;
+  if (!isSame(entry)) throw new HttpProblem('idReused');
+  return entry;
+}
+
+async function openingOf(manager: EntityManager, unit: UnitRow, order: OrderRow) {
+  const type = await getDocument(manager, 'vehicleType', unit.typeId);
+  const map = await getDocument(manager, 'displayMap', unit.mapId);
+  const rulePack = await getDocument(manager, 'rulePack', order.rulePackId);
+  const houseRules = await getDocument(manager, 'houseRules', order.houseRulesId);
+  const vehicleClass = rulePack.document.classes.find((c) => c.id === order.classId);
+  if (!vehicleClass) throw new HttpProblem('notFound', { message: `The rule pack "${rulePack.name}" has no class "${order.classId}" any more.` });
+  const ref = ({ id, version, name }: { id: string; version: number; name: string }) => ({ id, version, name });
+  const data = {
+    serial: unit.serial,
+    order: { number: order.number, customer: order.customer, className: vehicleClass.title, classChecked: checkedLine(rulePack.document) },
+    steps: STEPS_OFFERED,
+    versions: {
+      type: ref(type),
+      map: { ...ref(map), revision: map.document.revision },
+      rulePack: ref(rulePack),
+      houseRules: ref(houseRules),
+    },
+    pack: type.document.pack,
+    factory: Object.fromEntries(map.document.codes.map((code) => [code.label, code.factory])),
+    setup: compileSetup({
+      type: type.document,
+      map: map.document,
+      vehicleClass,
+      houseRules: houseRules.document,
+      orderLimitKmh: order.limitKmh,
+    }),
+  };
+  return { data, mapVersion: map.version };
+}
+
+function fold(evidence: readonly Evidence[]): VisitState {
+  const outcome = foldVisit(evidence);
+  if (!outcome.ok) throw new Error(`accepted evidence does not fold: ${outcome.problem.message}`);
+  return outcome.value;
+}
+
+const insertEntry = (manager: EntityManager, entry: Evidence) =>
+  manager.insert(EvidenceLog, {
+    id: entry.id,
+    visitId: entry.visitId,
+    seq: entry.seq,
+    kind: entry.kind,
+    body: canonicalJson(entry),
+    receivedAt: new Date(),
+  });
+
+/** Writes what lists show of the visit, in the transaction that adds its entry. */
+async function project(manager: EntityManager, unit: UnitRow, state: VisitState): Promise<void> {
+  const now = projectVisit(state);
+  await manager.update(Units, { id: unit.id }, {
+    ...now,
+    visitId: state.visitId,
+    openSerial: now.status === 'sealed' ? null : unit.serial,
+  });
+  const gained = (status: UnitRow['status']) => Number(now.status === status) - Number(unit.status === status);
+  const [sealed, held] = [gained('sealed'), gained('held')];
+  if (sealed !== 0 || held !== 0) {
+    await manager.query('UPDATE customer_order SET sealed = sealed + ?, held = held + ? WHERE id = ?', [sealed, held, unit.orderId]);
+  }
+}
