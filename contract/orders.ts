@@ -87,6 +87,7 @@ export interface LineUnit {
   readonly heldWords: string | null;
   readonly worker: string | null;
   readonly station: string | null;
+  readonly visitId: string | null;
 }
 
 export interface LineView {

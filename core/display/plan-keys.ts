@@ -16,6 +16,8 @@ export interface PlanStep {
   readonly purpose: 'open' | 'move' | 'change' | 'store' | 'close';
   /** The code that this gesture brings nearer to its target; null for opening and leaving. */
   readonly serves: string | null;
+  /** The code whose new value this gesture puts into store, if any. */
+  readonly stores: string | null;
   readonly before: Glass;
   readonly after: Glass;
 }
@@ -94,9 +96,12 @@ function inPassingOrder(map: DisplayMap, wanted: readonly Code[], item: number):
 
 function press(run: Run, gesture: Gesture, purpose: PlanStep['purpose'], serves: string | null): void {
   const before = glassOf(run.map, run.state);
+  const held = run.state.stored;
   run.state = simulateDisplay(run.map, run.state, gesture);
   const after = glassOf(run.map, run.state);
-  run.steps.push({ gesture, purpose, serves, before, after });
+  const stored = run.state.stored;
+  const stores = stored === held ? null : (run.map.codes.find((code) => stored[code.label] !== held[code.label])?.label ?? null);
+  run.steps.push({ gesture, purpose, serves, stores, before, after });
   run.ms += gesture.kind === 'tap' ? run.pace.tapMs : gesture.ms + run.pace.holdExtraMs;
   if (after.kind === 'menu' && (before.kind !== 'menu' || before.label !== after.label)) run.ms += run.pace.lookMs;
 }

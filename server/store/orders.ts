@@ -38,7 +38,7 @@ export async function readLine(source: DataSource, orderId: string): Promise<Lin
   return { order: orderView(order, await checkedLines(source)), units };
 }
 
-const LINE_COLUMNS = ['id', 'serial', 'typeName', 'status', 'step', 'ladder', 'heldReason', 'heldWords', 'worker', 'station'] as const;
+const LINE_COLUMNS = ['id', 'serial', 'typeName', 'status', 'step', 'ladder', 'heldReason', 'heldWords', 'worker', 'station', 'visitId'] as const;
 
 export const lineUnit = (row: UnitRow): LineUnit => ({
   id: row.id,
@@ -51,6 +51,7 @@ export const lineUnit = (row: UnitRow): LineUnit => ({
   heldWords: row.heldWords,
   worker: row.worker,
   station: row.station,
+  visitId: row.visitId,
 });
 
 /** By rule pack id: who checked its values, as every screen says it. */

@@ -1,0 +1,51 @@
+import { lazy, Suspense } from 'react';
+import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { SignIn } from './account/sign-in.js';
+import { SignInAgain } from './account/sign-in-again.js';
+import { api, asProblem } from './state/api.js';
+import { useSession } from './state/session.js';
+import { Busy, Notice } from './ui/notice.js';
+import { Strap } from './ui/strap.js';
+import classes from './app.module.css';
+
+const LinePage = lazy(() => import('./line/line-page.js').then((m) => ({ default: m.LinePage })));
+const BenchHome = lazy(() => import('./bench/bench-home.js').then((m) => ({ default: m.BenchHome })));
+const BenchPage = lazy(() => import('./bench/bench-page.js').then((m) => ({ default: m.BenchPage })));
+const OrdersPage = lazy(() => import('./orders/orders-page.js').then((m) => ({ default: m.OrdersPage })));
+const LibraryPage = lazy(() => import('./library/library-page.js').then((m) => ({ default: m.LibraryPage })));
+const LedgerPage = lazy(() => import('./ledger/ledger-page.js').then((m) => ({ default: m.LedgerPage })));
+const RecordPage = lazy(() => import('./ledger/record-page.js').then((m) => ({ default: m.RecordPage })));
+
+/** Signs in first, then shows the place that the address names. */
+export function App() {
+  const { data, error, refetch } = api.useWelcomeQuery();
+  const { who, lost } = useSession();
+  const problem = asProblem(error);
+  if (problem && !data) return <Notice kind="stop" title="Cannot reach the server" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} page />;
+  if (!data) return <Busy />;
+  if (!who) return <SignIn demoAccounts={data.demoAccounts} />;
+  return (
+    <BrowserRouter>
+      <a className={classes['skip']} href="#work">Skip to the work</a>
+      <Strap who={who} />
+      <main id="work" className={classes['work']} tabIndex={-1}>
+        <Suspense fallback={<Busy />}>
+          <Routes>
+            <Route path="/" element={<Navigate to="/line" replace />} />
+            <Route path="/line" element={<LinePage />} />
+            <Route path="/line/:orderId" element={<LinePage />} />
+            <Route path="/bench" element={<BenchHome />} />
+            <Route path="/bench/:unitId" element={<BenchPage />} />
+            <Route path="/orders" element={<OrdersPage />} />
+            <Route path="/library" element={<LibraryPage />} />
+            <Route path="/library/:kind/:id" element={<LibraryPage />} />
+            <Route path="/ledger" element={<LedgerPage />} />
+            <Route path="/ledger/:visitId" element={<RecordPage />} />
+            <Route path="*" element={<Notice kind="note" title="Nothing is here" says="This address leads nowhere. Scan a serial, or choose a place above." page />} />
+          </Routes>
+        </Suspense>
+      </main>
+      {lost && <SignInAgain />}
+    </BrowserRouter>
+  );
+}

@@ -1,0 +1,29 @@
+import type { BenchView } from '@decurio/contract';
+import { ActButton } from '../ui/act-button.js';
+import { useHotkeys } from '../ui/use-hotkeys.js';
+import type { Visit } from './use-visit.js';
+import classes from './panel.module.css';
+
+/** A unit nobody has begun: the visit opens with one key. */
+export function BeginVisit({ bench, visit }: { readonly bench: BenchView; readonly visit: Visit }) {
+  useHotkeys({ Space: () => void visit.begin() });
+  return (
+    <div className={classes['panel']}>
+      <p className="cap">On the stand</p>
+      <h2 className={classes['title']}>{bench.unit.serial} has not been begun</h2>
+      <p className={classes['lead']}>
+        Hold the serial on the frame against this one. Beginning works out every code for {bench.className} and opens the record.
+      </p>
+      <ul className={classes['cautions']}>
+        {bench.type.cautions.map((caution) => (
+          <li key={caution}>{caution}</li>
+        ))}
+      </ul>
+      <div className={classes['acts']}>
+        <ActButton look="main" hotkey="Space" onAct={() => void visit.begin()}>
+          Begin with check in
+        </ActButton>
+      </div>
+    </div>
+  );
+}

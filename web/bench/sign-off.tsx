@@ -1,0 +1,87 @@
+import { Textarea } from '@mantine/core';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { shortSeal, STEPS, type VisitState } from '@decurio/core';
+import type { BenchView } from '@decurio/contract';
+import { useSession } from '../state/session.js';
+import { ActButton } from '../ui/act-button.js';
+import { Notice } from '../ui/notice.js';
+import type { Visit } from './use-visit.js';
+import classes from './panel.module.css';
+
+/** Step 9: what stands, what was not proved, and the name that answers for it. */
+export function SignOff({ state, visit }: { readonly state: VisitState; readonly visit: Visit }) {
+  const { who } = useSession();
+  const [words, setWords] = useState('');
+  const [busy, setBusy] = useState(false);
+  const agreed = state.verdicts.filter((v) => v.verdict === 'agrees').length;
+  const recorded = state.verdicts.filter((v) => v.verdict === 'asFound').length;
+  const left = STEPS.filter((step) => !state.opened.steps.includes(step.id) && step.id !== 'handOver').map((step) => step.title.toLowerCase());
+  const sign = async () => {
+    setBusy(true);
+    await visit.act('signedOff', { words: words.trim() });
+    setBusy(false);
+  };
+  return (
+    <form
+      className={classes['panel']}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void sign();
+      }}
+    >
+      <p className="cap">Sign off</p>
+      <h2 className={classes['title']}>
+        {agreed} codes agree{recorded > 0 && `, ${recorded} recorded as found`}
+      </h2>
+      <p className={classes['lead']}>
+        Set up for {state.opened.order.className}. You answer for it as {who?.name}, {who?.role}.
+      </p>
+      <Notice
+        kind="care"
+        title="What this does not prove"
+        says={`The cap is what the display counts; true speed was not measured. Legal values: ${state.opened.order.classChecked}. Not part of this visit: ${left.join(', ')}.`}
+      />
+      {state.opened.setup.findings.map((finding) => (
+        <Notice key={finding.says} kind={finding.level === 'note' ? 'note' : 'care'} says={finding.says} />
+      ))}
+      <Textarea label="Words for the record" description="If there is anything to say." value={words} onChange={(e) => setWords(e.target.value)} maxLength={500} rows={2} autoFocus />
+      <div className={classes['acts']}>
+        <ActButton type="submit" look="main" busy={busy} onAct={() => undefined}>
+          Sign off and seal
+        </ActButton>
+        <span className="soft">Sealed, the record takes no further entry.</span>
+      </div>
+    </form>
+  );
+}
+
+/** Right after the seal: the papers, and on to the next unit. */
+export function SealedNow({ bench, state }: { readonly bench: BenchView; readonly state: VisitState }) {
+  const navigate = useNavigate();
+  const head = bench.evidence.at(-1)?.hash ?? '';
+  return (
+    <div className={classes['panel']}>
+      <Notice kind="done" title={`${bench.unit.serial} is sealed`} says={`${bench.evidence.length} entries end in the seal ${shortSeal(head)}.`} />
+      <ul className={classes['links']}>
+        <li>
+          <a href={`/api/visits/${state.visitId}/certificate.pdf`} target="_blank" rel="noreferrer">
+            Configuration certificate (PDF)
+          </a>
+        </li>
+        <li>
+          <a href={`/api/visits/${state.visitId}/record.json`} download>
+            The whole record (JSON)
+          </a>
+        </li>
+      </ul>
+      <div className={classes['acts']}>
+        <ActButton look="main" onAct={() => void navigate(`/line/${bench.orderId}`)}>
+          To Line
+        </ActButton>
+        <ActButton onAct={() => void navigate(`/ledger/${state.visitId}`)}>See it in the ledger</ActButton>
+      </div>
+      <p className="soft">Or scan the next serial.</p>
+    </div>
+  );
+}

@@ -1,0 +1,36 @@
+import { IconCheck, IconHandStop } from '@tabler/icons-react';
+import { STEPS, STEPS_OFFERED, type VisitState } from '@decurio/core';
+import { whenClock } from '../ui/when.js';
+import classes from './step-ladder.module.css';
+
+/** The ten steps of a visit: done by whom, where one is, and which are not offered yet. */
+export function StepLadder({ state }: { readonly state: VisitState | null }) {
+  const steps = state?.opened.steps ?? STEPS_OFFERED;
+  return (
+    <ol className={classes['ladder']} aria-label="Steps of this visit">
+      {STEPS.map((step, i) => {
+        const done = state?.done.find((d) => d.step === step.id);
+        const isNow = state?.step === step.id;
+        const offered = steps.includes(step.id);
+        const mark = !offered ? 'off' : isNow ? (state?.held ? 'held' : 'now') : done ? 'done' : 'todo';
+        return (
+          <li key={step.id} data-mark={mark} aria-current={isNow ? 'step' : undefined}>
+            <span className={classes['rung']} aria-hidden="true">
+              {mark === 'done' ? <IconCheck size={15} stroke={2.6} /> : mark === 'held' ? <IconHandStop size={14} /> : i + 1}
+            </span>
+            <span className={classes['words']}>
+              {step.title}
+              {done && (
+                <small>
+                  {whenClock(done.at)} {done.by.name.split(' ')[0]}
+                </small>
+              )}
+              {mark === 'held' && <small>held</small>}
+              {mark === 'off' && <small>not offered yet</small>}
+            </span>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}

@@ -1,0 +1,127 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useDispatch } from 'react-redux';
+import { foldVisit, type Deed, type Evidence, type EvidenceData, type VisitState } from '@decurio/core';
+import type { BenchView, NewEvidence, WrittenKind } from '@decurio/contract';
+import type { AppDispatch } from '../state/store.js';
+import { api, asProblem, type ApiProblem } from '../state/api.js';
+import { useSession } from '../state/session.js';
+
+/** An entry made here that the server has not taken yet. */
+interface Waiting {
+  readonly entry: NewEvidence;
+  /** Told to the maker once the server answered; forms keep what was typed until then. */
+  readonly settle: (problem: ApiProblem | null) => void;
+}
+
+export interface Visit {
+  /** The visit as it stands with the entries that still wait; null before it is opened. */
+  readonly state: VisitState | null;
+  /** Writes an entry; settles with null once the server took it. */
+  readonly act: <K extends WrittenKind>(kind: K, data: EvidenceData[K]) => Promise<ApiProblem | null>;
+  readonly begin: () => Promise<void>;
+  /** Why the newest entry was not taken, if so. */
+  readonly problem: ApiProblem | null;
+  readonly waiting: number;
+  readonly retry: () => void;
+  readonly dismiss: () => void;
+}
+
+/** Acts on forms wait for the server before the page moves on; all others show at once. */
+const SHOWN_WHEN_TAKEN: ReadonlySet<WrittenKind> = new Set<WrittenKind>(['checkedIn', 'held', 'released', 'signedOff', 'undone']);
+const RETRY_MS = 3_000;
+
+/** One unit's visit: folds what the server has with what waits here, and sends entries one after another. */
+export function useVisit(unitId: string, bench: BenchView): Visit {
+  const dispatch = useDispatch<AppDispatch>();
+  const { who, lost } = useSession();
+  const [queue, setQueue] = useState<readonly Waiting[]>([]);
+  const [problem, setProblem] = useState<ApiProblem | null>(null);
+  const [open, opening] = api.useOpenVisitMutation();
+  const sending = useRef(false);
+  const { evidence } = bench;
+  const visitId = evidence[0]?.visitId ?? null;
+
+  const shownDeeds = useMemo(() => {
+    if (!who) return evidence;
+    const by = { userId: who.userId, name: who.name, role: who.role };
+    const taken = new Set(evidence.map((entry) => entry.id));
+    const early = queue.filter(({ entry }) => !SHOWN_WHEN_TAKEN.has(entry.kind) && !taken.has(entry.id));
+    return [...evidence, ...early.map(({ entry }) => ({ ...entry, visitId: visitId ?? '', by, station: who.station }) as Deed)];
+  }, [evidence, queue, visitId, who]);
+  const state = useMemo(() => foldOrKnown(shownDeeds, evidence), [shownDeeds, evidence]);
+
+  const act = useCallback(
+    <K extends WrittenKind>(kind: K, data: EvidenceData[K]) =>
+      new Promise<ApiProblem | null>((settle) => {
+        setProblem(null);
+        setQueue((before) => {
+          const seq = evidence.length + before.filter(({ entry }) => !evidence.some((e) => e.id === entry.id)).length + 1;
+          const entry = { id: crypto.randomUUID(), seq, kind, at: new Date().toISOString(), data } as NewEvidence;
+          return [...before, { entry, settle }];
+        });
+      }),
+    [evidence],
+  );
+
+  const send = useCallback(async () => {
+    const [first] = queue;
+    if (!first || sending.current || visitId === null) return;
+    sending.current = true;
+    const answer = await dispatch(api.endpoints.addEvidence.initiate({ unitId, visitId, body: first.entry }));
+    sending.current = false;
+    const refusal = asProblem(answer.error);
+    const keepsWaiting = refusal !== null && (refusal.status === 0 || refusal.status === 401 || refusal.status >= 500);
+    setProblem(refusal);
+    if (keepsWaiting) return;
+    first.settle(refusal);
+    if (refusal) {
+      for (const { settle } of queue.slice(1)) settle(refusal);
+      setQueue([]);
+      void dispatch(api.endpoints.bench.initiate(unitId, { forceRefetch: true, subscribe: false }));
+    } else {
+      setQueue((now) => now.filter(({ entry }) => entry.id !== first.entry.id));
+    }
+  }, [dispatch, queue, unitId, visitId]);
+
+  useEffect(() => {
+    if (problem === null) void send();
+  }, [send, problem]);
+
+  const stuck = problem !== null && queue.length > 0;
+  useEffect(() => {
+    if (!stuck || lost) return;
+    const timer = setInterval(() => void send(), RETRY_MS);
+    return () => clearInterval(timer);
+  }, [stuck, lost, send]);
+
+  useEffect(() => {
+    if (queue.length === 0) return;
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', warn);
+    return () => window.removeEventListener('beforeunload', warn);
+  }, [queue.length]);
+
+  const firstId = useRef({ visitId: crypto.randomUUID(), entryId: crypto.randomUUID() });
+  const begin = useCallback(async () => {
+    setProblem(null);
+    const answer = await open({ unitId, body: { ...firstId.current, at: new Date().toISOString() } });
+    setProblem(asProblem(answer.error));
+  }, [open, unitId]);
+
+  return {
+    state,
+    act,
+    begin,
+    problem: opening.isLoading ? null : problem,
+    waiting: queue.length,
+    retry: () => void send(),
+    dismiss: () => setProblem(null),
+  };
+}
+
+function foldOrKnown(deeds: readonly Deed[], evidence: readonly Evidence[]): VisitState | null {
+  const shown = foldVisit(deeds);
+  if (shown.ok) return shown.value;
+  const known = foldVisit(evidence);
+  return known.ok ? known.value : null;
+}

@@ -1,0 +1,71 @@
+import { useMemo } from 'react';
+import { useParams } from 'react-router';
+import { foldVisit, mapTitle, shortSeal } from '@decurio/core';
+import type { LedgerRecordView } from '@decurio/contract';
+import { api, asProblem } from '../state/api.js';
+import { ActButton } from '../ui/act-button.js';
+import { Busy, Notice } from '../ui/notice.js';
+import { whenFull } from '../ui/when.js';
+import { EvidenceTable } from './evidence-table.js';
+import { LeftAs } from './left-as.js';
+import classes from './record-page.module.css';
+
+/** One visit: how the unit left, every entry with who and when, and its seal. */
+export function RecordPage() {
+  const { visitId = '' } = useParams();
+  const { data, error, refetch } = api.useRecordQuery(visitId);
+  const problem = asProblem(error);
+  if (problem && !data) return <Notice kind="stop" title="This record cannot be shown" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} page />;
+  if (!data) return <Busy />;
+  return <Record record={data} />;
+}
+
+function Record({ record }: { readonly record: LedgerRecordView }) {
+  const [check, checking] = api.useCheckSealMutation();
+  const isSealed = record.sealedAt !== '';
+  const state = useMemo(() => {
+    const fold = foldVisit(record.evidence);
+    return fold.ok ? fold.value : null;
+  }, [record.evidence]);
+  const problem = asProblem(checking.error);
+  return (
+    <div className={classes['page']}>
+      <header className={classes['head']}>
+        <div>
+          <p className="cap">
+            Order {record.orderNumber} · {record.customer}
+          </p>
+          <h1 className={classes['serial']}>{record.serial}</h1>
+          <p>
+            {record.typeName}, {mapTitle(record.map)}. {record.className}, legal values {state?.opened.order.classChecked ?? 'not checked'}.
+          </p>
+          <p className="soft">{isSealed ? `Sealed ${whenFull(record.sealedAt)} by ${record.sealedBy}` : 'Not signed off yet'}</p>
+        </div>
+        {isSealed && (
+          <div className={classes['acts']}>
+            <a className={classes['paper']} href={`/api/visits/${record.visitId}/certificate.pdf`} target="_blank" rel="noreferrer">
+              Certificate (PDF)
+            </a>
+            <a className={classes['paper']} href={`/api/visits/${record.visitId}/record.json`} download>
+              Record (JSON)
+            </a>
+            <ActButton look="main" busy={checking.isLoading} onAct={() => void check(record.visitId)}>
+              Verify the seal
+            </ActButton>
+          </div>
+        )}
+      </header>
+      {isSealed && !checking.data && !problem && (
+        <p className={classes['seal']}>
+          Seal <b>{shortSeal(record.seal)}</b> <span className="soft">{record.seal}</span>
+        </p>
+      )}
+      {checking.data && <Notice kind={checking.data.holds ? 'done' : 'stop'} title={checking.data.holds ? 'The seal holds' : 'The seal does not hold'} says={checking.data.says} />}
+      {problem && <Notice kind="stop" says={problem.message} />}
+      <div className={classes['columns']}>
+        {state && <LeftAs state={state} map={record.map} evidence={record.evidence} />}
+        <EvidenceTable evidence={record.evidence} map={record.map} />
+      </div>
+    </div>
+  );
+}

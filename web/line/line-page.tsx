@@ -1,0 +1,84 @@
+import { useMemo } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import type { OrderView } from '@decurio/contract';
+import { api, asProblem } from '../state/api.js';
+import { useSession } from '../state/session.js';
+import { Busy, Notice } from '../ui/notice.js';
+import { whenDay } from '../ui/when.js';
+import { Ranks } from './ranks.js';
+import { SideCards } from './side-cards.js';
+import classes from './line-page.module.css';
+
+const REFRESH_MS = 5_000;
+
+/** The delivery in ranks of ten: one order, every unit with its ladder. */
+export function LinePage() {
+  const { orderId } = useParams();
+  const navigate = useNavigate();
+  const orders = api.useOrdersQuery(undefined, { pollingInterval: REFRESH_MS * 4 });
+  const shown = orderId ?? firstToDo(orders.data?.items)?.id;
+  const line = api.useLineQuery(shown ?? '', { skip: shown === undefined, pollingInterval: REFRESH_MS, skipPollingIfUnfocused: true });
+  const { who } = useSession();
+  const problem = asProblem(orders.error) ?? asProblem(line.error);
+  const units = useMemo(() => line.currentData?.units ?? [], [line.currentData]);
+
+  if (problem && !line.currentData) return <Notice kind="stop" title="Line cannot be shown" says={problem.message} act={{ label: 'Try again', onAct: () => void (line.isUninitialized ? orders : line).refetch() }} page />;
+  if (!orders.data) return <Busy />;
+  if (orders.data.items.length === 0) {
+    return <Notice kind="note" title="No order yet" says="Drop an order file on Orders. Its units then stand here in ranks of ten." act={{ label: 'Go to Orders', onAct: () => void navigate('/orders') }} page />;
+  }
+  if (!line.currentData) return <Busy />;
+  const { order } = line.currentData;
+  return (
+    <>
+      <header className={classes['head']}>
+        <div className={classes['title']}>
+          <p className="cap">
+            Order {order.number} · {order.customer}
+          </p>
+          <h1>
+            {order.units} units, out on {whenDay(order.dueAt)}
+          </h1>
+        </div>
+        {orders.data.items.length > 1 && (
+          <label className={classes['pick']}>
+            <span className="cap">Delivery</span>
+            <select value={order.id} onChange={(event) => void navigate(`/line/${event.target.value}`)}>
+              {orders.data.items.map((o) => (
+                <option key={o.id} value={o.id}>
+                  {o.number}, {o.customer}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        <dl className={classes['figures']}>
+          <div>
+            <dt className="cap">Sealed</dt>
+            <dd className="num">
+              {order.sealed} / {order.units}
+            </dd>
+          </div>
+          <div data-alarm={order.held > 0}>
+            <dt className="cap">Held</dt>
+            <dd className="num">{order.held}</dd>
+          </div>
+        </dl>
+      </header>
+      {problem && <Notice kind="care" says={`${problem.message} What you see may be old.`} />}
+      <div className={classes['columns']}>
+        <div>
+          <Ranks units={units} me={who?.name ?? ''} />
+          <p className={classes['legal']}>
+            Class: {order.className}. Legal values {order.classChecked}. <Link to="/library">See the rules</Link>
+          </p>
+        </div>
+        <SideCards units={units} me={who?.name ?? ''} />
+      </div>
+    </>
+  );
+}
+
+/** The order that is due first among those with work left, else the newest. */
+const firstToDo = (orders: readonly OrderView[] | undefined): OrderView | undefined =>
+  orders?.filter((order) => order.sealed < order.units).reduce<OrderView | undefined>((first, order) => (first === undefined || order.dueAt < first.dueAt ? order : first), undefined) ?? orders?.[0];

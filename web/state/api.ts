@@ -1,0 +1,116 @@
+import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
+import type { Evidence, VisitRecord } from '@decurio/core';
+import type {
+  BenchView,
+  ErrorBody,
+  IntakeReport,
+  LedgerRecordView,
+  LedgerRow,
+  LibraryEntry,
+  LibraryKind,
+  LineView,
+  NewEvidence,
+  OpenVisitRequest,
+  OrderView,
+  Page,
+  SealCheck,
+  SessionView,
+  SignInRequest,
+  TakenView,
+  UnitFound,
+  WelcomeView,
+} from '@decurio/contract';
+
+/** What any request can fail with: the server's own words, or that it could not be reached. */
+export interface ApiProblem {
+  readonly status: number;
+  readonly code: string;
+  readonly message: string;
+  readonly fields?: Readonly<Record<string, string>>;
+}
+
+const bare = fetchBaseQuery({ baseUrl: '/api' });
+
+const withProblems: BaseQueryFn<string | FetchArgs, unknown, ApiProblem> = async (args, api, extra) => {
+  const { data, error } = await bare(args, api, extra);
+  if (!error) return { data };
+  const problem = problemOf(error.status, error.data);
+  const isSignIn = typeof args !== 'string' && args.url === '/session';
+  if (problem.status === 401 && !isSignIn) api.dispatch(sessionLost());
+  return { error: problem };
+};
+
+function problemOf(status: number | string, data: unknown): ApiProblem {
+  if (typeof status === 'number' && typeof data === 'object' && data !== null && 'error' in data) {
+    return { status, ...(data as ErrorBody).error };
+  }
+  return { status: 0, code: 'unreachable', message: 'The server does not answer. What you entered is still here; try again in a moment.' };
+}
+
+export const sessionLost = () => ({ type: 'session/lost' as const });
+
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery: withProblems,
+  tagTypes: ['Orders', 'Line', 'Bench', 'Ledger'],
+  refetchOnFocus: true,
+  refetchOnReconnect: true,
+  endpoints: (build) => ({
+    welcome: build.query<WelcomeView, void>({ query: () => '/welcome' }),
+    signIn: build.mutation<SessionView, SignInRequest>({ query: (body) => ({ url: '/session', method: 'POST', body }) }),
+    signOut: build.mutation<null, void>({ query: () => ({ url: '/session', method: 'DELETE' }) }),
+
+    orders: build.query<Page<OrderView>, string | undefined>({
+      query: (after) => ({ url: '/orders', params: after === undefined ? {} : { after } }),
+      providesTags: ['Orders'],
+    }),
+    line: build.query<LineView, string>({ query: (id) => `/orders/${id}/line`, providesTags: ['Line'] }),
+    checkFile: build.mutation<IntakeReport, { id: string; file: File }>({
+      query: ({ id, file }) => ({
+        url: '/intakes',
+        method: 'POST',
+        params: { id, fileName: file.name.slice(0, 200) },
+        headers: { 'content-type': 'text/csv' },
+        body: file,
+      }),
+    }),
+    takeIntake: build.mutation<TakenView, string>({
+      query: (id) => ({ url: `/intakes/${id}/take`, method: 'POST', body: {} }),
+      invalidatesTags: ['Orders', 'Line'],
+    }),
+
+    findUnit: build.query<UnitFound, string>({ query: (serial) => ({ url: '/units', params: { serial } }) }),
+    bench: build.query<BenchView, string>({ query: (unitId) => `/units/${unitId}/bench`, providesTags: ['Bench'] }),
+    openVisit: build.mutation<Evidence, { unitId: string; body: OpenVisitRequest }>({
+      query: ({ unitId, body }) => ({ url: `/units/${unitId}/visits`, method: 'POST', body }),
+      invalidatesTags: ['Bench', 'Line'],
+    }),
+    addEvidence: build.mutation<Evidence, { unitId: string; visitId: string; body: NewEvidence }>({
+      query: ({ unitId, visitId, body }) => ({ url: `/units/${unitId}/visits/${visitId}/evidence`, method: 'POST', body }),
+      async onQueryStarted({ unitId }, { dispatch, queryFulfilled }) {
+        const { data } = await queryFulfilled.catch(() => ({ data: null }));
+        if (data) dispatch(api.util.updateQueryData('bench', unitId, (draft) => void addOnce(draft.evidence as Evidence[], data)));
+      },
+      invalidatesTags: ['Line', 'Orders', 'Ledger'],
+    }),
+
+    library: build.query<LibraryEntry[], LibraryKind>({ query: (kind) => `/library/${kind}` }),
+    ledger: build.query<Page<LedgerRow>, { after?: string; search?: string }>({
+      query: (params) => ({ url: '/ledger', params }),
+      providesTags: ['Ledger'],
+    }),
+    record: build.query<LedgerRecordView, string>({ query: (id) => `/visits/${id}`, providesTags: ['Ledger'] }),
+    checkSeal: build.mutation<SealCheck, string>({ query: (id) => ({ url: `/visits/${id}/seal-check`, method: 'POST', body: {} }) }),
+    checkRecord: build.mutation<SealCheck, VisitRecord>({ query: (body) => ({ url: '/record-checks', method: 'POST', body }) }),
+  }),
+});
+
+function addOnce(evidence: Evidence[], entry: Evidence): void {
+  if (!evidence.some((known) => known.id === entry.id)) evidence.push(entry);
+}
+
+/** The problem in an RTK Query error, whichever way it came. */
+export function asProblem(error: unknown): ApiProblem | null {
+  if (typeof error !== 'object' || error === null) return null;
+  return 'code' in error && 'status' in error ? (error as ApiProblem) : { status: 0, code: 'bug', message: 'Something went wrong on this page. Reload it; what was accepted is safe.' };
+}

@@ -1,0 +1,35 @@
+import { createSlice } from '@reduxjs/toolkit';
+import { useSelector } from 'react-redux';
+import type { SessionView } from '@decurio/contract';
+import { api, sessionLost } from './api.js';
+
+export interface SessionState {
+  readonly who: SessionView | null;
+  /** The session ended while someone was at work: their page stays, the sign-in lies over it. */
+  readonly lost: boolean;
+}
+
+const initialState: SessionState = { who: null, lost: false };
+
+export const session = createSlice({
+  name: 'session',
+  initialState,
+  reducers: {},
+  extraReducers: (builder) => {
+    builder
+      .addCase(sessionLost().type, (state) => {
+        state.lost = state.who !== null;
+      })
+      .addMatcher(api.endpoints.welcome.matchFulfilled, (state, { payload }) => {
+        if (payload.session) Object.assign(state, { who: payload.session, lost: false });
+        else if (state.who) state.lost = true;
+      })
+      .addMatcher(api.endpoints.signIn.matchFulfilled, (state, { payload }) => {
+        state.who = payload;
+        state.lost = false;
+      })
+      .addMatcher(api.endpoints.signOut.matchFulfilled, () => initialState);
+  },
+});
+
+export const useSession = (): SessionState => useSelector((state: { session: SessionState }) => state.session);

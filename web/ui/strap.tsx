@@ -1,0 +1,53 @@
+import { Menu } from '@mantine/core';
+import { IconDoorExit } from '@tabler/icons-react';
+import { NavLink, useNavigate } from 'react-router';
+import type { SessionView } from '@decurio/contract';
+import { api } from '../state/api.js';
+import { Mark } from './mark.js';
+import { ScanBox } from './scan-box.js';
+import classes from './strap.module.css';
+
+const PLACES = [
+  ['/line', 'Line'],
+  ['/bench', 'Bench'],
+  ['/orders', 'Orders'],
+  ['/library', 'Library'],
+  ['/ledger', 'Ledger'],
+] as const;
+
+/** The strap over every place: where one is, the scan box, and who works where. */
+export function Strap({ who }: { readonly who: SessionView }) {
+  const [signOut] = api.useSignOutMutation();
+  const navigate = useNavigate();
+  const leave = async () => {
+    await signOut();
+    void navigate('/line');
+  };
+  return (
+    <header className={classes['strap']}>
+      <Mark />
+      <nav aria-label="Places">
+        {PLACES.map(([to, name]) => (
+          <NavLink key={to} to={to} className={({ isActive }) => (isActive ? `${classes['here']}` : '')}>
+            {name}
+          </NavLink>
+        ))}
+      </nav>
+      <ScanBox />
+      <Menu position="bottom-end">
+        <Menu.Target>
+          <button type="button" className={classes['who']}>
+            {who.name}
+            {who.station !== '' && ` · ${who.station}`}
+          </button>
+        </Menu.Target>
+        <Menu.Dropdown>
+          <Menu.Label>Signed in as {who.role}</Menu.Label>
+          <Menu.Item leftSection={<IconDoorExit size={18} />} onClick={() => void leave()}>
+            Sign out
+          </Menu.Item>
+        </Menu.Dropdown>
+      </Menu>
+    </header>
+  );
+}

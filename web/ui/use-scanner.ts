@@ -1,0 +1,66 @@
+import { useEffect, useRef } from 'react';
+
+/** A hand-held scanner types much faster than a person, and ends with Enter. */
+const SCANNER_GAP_MS = 35;
+const SHORTEST_SCAN = 6;
+/** Fields in which a scan is not meant as their content: digits from a display or a meter. */
+const GUARDED = '[data-scan-guard]';
+
+export interface ScannerHandlers {
+  readonly onScan: (text: string) => void;
+  /** The slash key, outside any field. */
+  readonly onSlash: () => void;
+}
+
+/**
+ * Hears a scanner anywhere on the page. In a field that is not guarded the scan stays there; in a guarded one it is
+ * taken out again and the field keeps what it held.
+ */
+export function useScanner(handlers: ScannerHandlers): void {
+  const latest = useRef(handlers);
+  useEffect(() => {
+    latest.current = handlers;
+  });
+  useEffect(() => {
+    let burst = '';
+    let lastAt = 0;
+    let fieldBefore: string | null = null;
+    const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.altKey || event.metaKey) return;
+      const field = event.target instanceof HTMLElement ? event.target : null;
+      const inField = field?.matches('input, textarea, select, [contenteditable="true"]') ?? false;
+      const guarded = field?.matches(GUARDED) ?? false;
+      if (event.key === 'Enter') {
+        const isScan = burst.length >= SHORTEST_SCAN && event.timeStamp - lastAt <= SCANNER_GAP_MS && (!inField || guarded);
+        if (isScan) {
+          event.preventDefault();
+          event.stopPropagation();
+          if (guarded && field instanceof HTMLInputElement) restore(field, fieldBefore ?? '');
+          latest.current.onScan(burst);
+        }
+        burst = '';
+        return;
+      }
+      if (event.key === '/' && !inField && burst === '') {
+        event.preventDefault();
+        latest.current.onSlash();
+        return;
+      }
+      if (event.key.length !== 1) return;
+      if (burst === '' || event.timeStamp - lastAt > SCANNER_GAP_MS) {
+        burst = '';
+        fieldBefore = field instanceof HTMLInputElement ? field.value : null;
+      }
+      burst += event.key;
+      lastAt = event.timeStamp;
+    };
+    document.addEventListener('keydown', onKey, { capture: true });
+    return () => document.removeEventListener('keydown', onKey, { capture: true });
+  }, []);
+}
+
+function restore(field: HTMLInputElement, value: string): void {
+  const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set;
+  set?.call(field, value);
+  field.dispatchEvent(new Event('input', { bubbles: true }));
+}

@@ -1,0 +1,13 @@
+import dayjs from 'dayjs';
+
+/** `Thu 26 Nov 08:00`, in the place where one sits. */
+export const whenDay = (iso: string): string => dayjs(iso).format('ddd D MMM HH:mm');
+
+/** `26 Nov 2026 08:00`. */
+export const whenFull = (iso: string): string => dayjs(iso).format('D MMM YYYY HH:mm');
+
+/** `08:51`, or with its day where that is not today. */
+export const whenClock = (iso: string): string => {
+  const time = dayjs(iso);
+  return time.isSame(dayjs(), 'day') ? time.format('HH:mm') : time.format('D MMM HH:mm');
+};
