@@ -15,14 +15,14 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { App } from './app.js';
 import { store } from './state/store.js';
-import { theme } from './ui/theme.js';
+import { theme, themeVariables } from './ui/theme.js';
 
 const root = document.getElementById('root');
 if (!root) throw new Error('index.html has no #root');
 createRoot(root).render(
   <StrictMode>
     <Provider store={store}>
-      <MantineProvider theme={theme} forceColorScheme="light">
+      <MantineProvider theme={theme} cssVariablesResolver={themeVariables} forceColorScheme="light">
         <App />
       </MantineProvider>
     </Provider>

@@ -13,9 +13,9 @@ export interface Actor {
 
 export const HOLD_REASONS = {
   pack: 'Pack',
-  code: 'Code will not change',
+  code: 'Code',
   damage: 'Damage',
-  parts: 'Parts missing',
+  parts: 'Parts',
   setup: 'Setup',
   other: 'Other',
 } as const;

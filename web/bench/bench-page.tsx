@@ -48,7 +48,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           <li>{bench.type.title}</li>
           <li>{mapTitle(bench.map)}</li>
           <li>
-            Order {bench.orderNumber} · {bench.className} · legal values {bench.classChecked}
+            {bench.orderNumber}: {bench.className}, <span title="The legal values of this class">{bench.classChecked}</span>
           </li>
         </ul>
         <div className={classes['cautions']}>

@@ -1,3 +1,4 @@
+import { IconCheck } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../ui/act-button.js';
@@ -40,7 +41,7 @@ export function Restart({ bench, visit }: { readonly bench: BenchView; readonly 
       <ol className={classes['acts-list']}>
         {restart.map((step, i) => (
           <li key={step.act} data-mark={i < at ? 'done' : i === at ? 'now' : 'todo'} aria-current={i === at ? 'step' : undefined}>
-            <span aria-hidden="true">{i < at ? '✓' : i + 1}</span>
+            <span aria-hidden="true">{i < at ? <IconCheck size={17} stroke={2.6} /> : i + 1}</span>
             <p>
               {step.act}
               {step.waitMs > 0 && i === at && (

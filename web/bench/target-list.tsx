@@ -20,7 +20,7 @@ export function TargetList({ state, map }: TargetListProps) {
           <tr className="cap">
             <th scope="col">Code</th>
             <th scope="col">Sets</th>
-            <th scope="col">{state.round > 1 || judged ? 'Read' : 'Made as'}</th>
+            <th scope="col">{state.round > 1 || judged ? 'Read' : 'Made'}</th>
             <th scope="col">Target</th>
           </tr>
         </thead>
@@ -42,7 +42,7 @@ function Row({ target, state, code }: { readonly target: CodeTarget; readonly st
   const against = verdict !== undefined && isAgainst(verdict);
   const done = state.keyedThisRound.includes(label) || verdict?.verdict === 'agrees';
   const isNext = state.step === 'keyIn' && state.toKey[0] === label;
-  const found = verdict?.readings.at(-1) ?? (done && state.step === 'keyIn' ? state.opened.factory[label] : state.known[label]);
+  const found = verdict?.readings.at(-1) ?? (done && state.round === 1 ? state.opened.factory[label] : state.known[label]);
   return (
     <tr data-next={isNext} aria-current={isNext ? 'true' : undefined}>
       <th scope="row">

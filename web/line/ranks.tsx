@@ -43,25 +43,28 @@ export const Ranks = memo(function Ranks({ units, me }: { readonly units: readon
 const UnitCard = memo(function UnitCard({ unit, shortSerial, me }: { readonly unit: LineUnit; readonly shortSerial: string; readonly me: string }) {
   const to = unit.status === 'sealed' && unit.visitId !== null ? `/ledger/${unit.visitId}` : `/bench/${unit.id}`;
   return (
-    <Link to={to} className={classes['card']} data-status={unit.status} aria-label={`${unit.serial}, ${unit.typeName}, ${says(unit, me)}`} title={unit.serial}>
+    <Link to={to} className={classes['card']} data-status={unit.status} aria-label={`${unit.serial}, ${unit.typeName}, ${says(unit)}${unit.status === 'open' ? `, ${whoAndWhere(unit, me)}` : ''}`} title={unit.serial}>
       <span className={classes['serial']} data-long={shortSerial.length > 7}>
         {shortSerial}
       </span>
-      <span className={classes['type']}>{unit.typeName}</span>
-      <span className={classes['says']}>{says(unit, me)}</span>
+      <span className={classes['type']}>{unit.status === 'open' ? whoAndWhere(unit, me) : unit.typeName}</span>
+      <span className={classes['says']}>{says(unit)}</span>
       <StepLadderMarks ladder={unit.ladder} />
     </Link>
   );
 });
 
-function says(unit: LineUnit, me: string): string {
+function says(unit: LineUnit): string {
   if (unit.status === 'waiting') return 'Waiting';
   if (unit.status === 'sealed') return 'Sealed';
   if (unit.status === 'held') return `Held · ${(unit.heldReason ?? '').toLowerCase()}`;
-  const step = unit.step === null ? '' : stepTitle(unit.step);
-  const who = unit.worker === me ? 'you' : (unit.worker ?? '').split(' ')[0];
-  return `${step} · ${who}`;
+  return unit.step === null ? '' : stepTitle(unit.step);
 }
+
+const whoAndWhere = (unit: LineUnit, me: string): string => {
+  const who = unit.worker === me ? 'you' : (unit.worker ?? '').split(' ')[0];
+  return unit.station ? `${who} · ${unit.station}` : `${who}`;
+};
 
 /** How many leading characters all serials share, up to and with the last hyphen, so that cards show what differs. */
 function commonPrefix(units: readonly LineUnit[]): number {

@@ -1,4 +1,4 @@
-import { createTheme, type MantineColorsTuple } from '@mantine/core';
+import { createTheme, type CSSVariablesResolver, type MantineColorsTuple } from '@mantine/core';
 
 /** Ten steps from wash to deep around one colour of ours, the colour itself at index 6. */
 const verdigris: MantineColorsTuple = ['#EEF5F2', '#DCEAE4', '#BBD6CC', '#95BFB1', '#6FA797', '#3F8576', '#17695C', '#125549', '#0E4239', '#0A302A'];
@@ -19,4 +19,17 @@ export const theme = createTheme({
   fontSizes: { xs: '0.8125rem', sm: '0.9375rem', md: '1rem', lg: '1.125rem', xl: '1.375rem' },
   cursorType: 'pointer',
   respectReducedMotion: true,
+});
+
+/** Greys, reds and borders of the component library, brought to ours. */
+export const themeVariables: CSSVariablesResolver = () => ({
+  variables: {},
+  light: {
+    '--mantine-color-dimmed': 'var(--soft)',
+    '--mantine-color-placeholder': '#6f7771',
+    '--mantine-color-error': 'var(--madder)',
+    '--mantine-color-default-border': '#8d8f86',
+    '--mantine-color-gray-4': '#8d8f86',
+  },
+  dark: {},
 });

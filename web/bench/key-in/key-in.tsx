@@ -36,7 +36,7 @@ export function KeyIn({ bench, state, visit }: { readonly bench: BenchView; read
     <div className={classes['keyIn']}>
       <Glass map={map} view={before} says="Display should show" />
       <div className={`${panel['panel']} ${classes['press']}`}>
-        {!isOpen && run.index === 0 && <p className={classes['before']}>{map.powerUp.first} Glass lit, menu closed. {map.dangers.map((danger) => danger.caution).join(' ')}</p>}
+        {!isOpen && run.index === 0 && <p className={classes['before']}>{map.powerUp.first} Then hold {gestureKeys(map, map.powerUp.gesture)} until the glass is lit.</p>}
         <div className={classes['order']} aria-live="polite">
           <span className={classes['key']} data-wide={gesture.kind === 'hold' && gesture.keys.length > 1} aria-hidden="true">
             {gesture.kind === 'hold' ? gesture.keys.map((key) => <b key={key}>{gestureKeys(map, { kind: 'tap', key })}</b>) : <b>{gestureKeys(map, gesture)}</b>}
@@ -48,8 +48,13 @@ export function KeyIn({ bench, state, visit }: { readonly bench: BenchView; read
           </div>
         </div>
         <NextPresses map={map} plan={run.plan} index={run.index} />
-        {isOpen && <Fuse idleMs={map.menu.idleMs} press={run.index} />}
-        <div className={`${panel['acts']} ${classes['acts']}`}>
+        <div className={classes['foot']}>
+          {isOpen && <Fuse idleMs={map.menu.idleMs} press={run.index} />}
+          <p className={classes['count']}>
+            Press {run.index + 1} of {run.plan.steps.length}, {state.toKey.length} {state.toKey.length === 1 ? 'code' : 'codes'} to go
+          </p>
+        </div>
+        <div className={panel['acts']}>
           <ActButton look="main" hotkey="Space" onAct={run.done}>
             Done, next press
           </ActButton>
@@ -59,11 +64,6 @@ export function KeyIn({ bench, state, visit }: { readonly bench: BenchView; read
           <ActButton hotkey="D" onAct={() => setAsking(true)}>
             Shows something else
           </ActButton>
-          <p className={classes['count']}>
-            Press {run.index + 1} of {run.plan.steps.length}
-            <br />
-            {state.toKey.length} {state.toKey.length === 1 ? 'code' : 'codes'} to go
-          </p>
         </div>
       </div>
       {asking && <SomethingElse map={map} run={run} expected={expected} onClose={() => setAsking(false)} />}

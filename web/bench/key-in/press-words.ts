@@ -37,7 +37,7 @@ function effectOf(map: DisplayMap, { purpose, before, after, serves }: PlanStep,
       if (!code || before.kind !== 'menu' || after.kind !== 'menu') return '';
       if (before.raw === after.raw) return `The value of ${code.label} can be changed now.`;
       const end = last?.after.kind === 'menu' ? last.after.raw : after.raw;
-      return `${formatRaw(code, before.raw)} becomes ${formatRaw(code, after.raw)}. ${functionTitle(code.function)} is to be ${formatRaw(code, end)}: ${meaningOf(code, end)}.`;
+      return `${formatRaw(code, before.raw)} becomes ${formatRaw(code, after.raw)}. ${functionTitle(code.function)} is to be ${code.encoding.kind === 'table' ? `${formatRaw(code, end)}, ` : ''}${meaningOf(code, end)}.`;
     }
   }
 }

@@ -7,6 +7,7 @@ import { Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/use-hotkeys.js';
 import { gestureKeys } from '../key-in/press-words.js';
 import type { Visit } from '../use-visit.js';
+import { NumberPad } from './number-pad.js';
 import { VerdictTable } from './verdict-table.js';
 import panel from '../panel.module.css';
 import classes from './read-back.module.css';
@@ -88,6 +89,7 @@ function OneReading({ code, bench, state, visit, left }: OneReadingProps) {
           data-scan-guard
           error={problem}
         />
+        <NumberPad onDigit={(digit) => setTyped((before) => `${before}${digit}`)} onBack={() => setTyped((before) => before.slice(0, -1))} />
         <p className={classes['means']} aria-live="polite">
           {typed !== '' && parsed.ok && meaningOf(code, parsed.value)}
         </p>

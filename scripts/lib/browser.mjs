@@ -1,0 +1,55 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Builder } from 'selenium-webdriver';
+import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
+
+/**
+ * @typedef {object} Browser
+ * @property {import('selenium-webdriver/chrome.js').Driver} driver
+ * @property {(width: number, height: number) => Promise<void>} setViewport the page's own size, without browser furniture
+ * @property {(path: string) => Promise<void>} screenshot
+ * @property {() => Promise<void>} close
+ */
+
+/**
+ * Opens headless Chromium with a fresh profile.
+ * @param {{ width?: number, height?: number, downloads?: string }} [options]
+ * @returns {Promise<Browser>}
+ */
+export async function openBrowser({ width = 1280, height = 800, downloads } = {}) {
+  const profile = mkdtempSync(join(tmpdir(), 'decurio-browser-'));
+  const options = new Options();
+  options.setBinaryPath('/usr/bin/chromium');
+  options.addArguments(
+    '--headless=new',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--disable-dev-shm-usage',
+    '--lang=en-GB',
+    `--user-data-dir=${profile}`,
+  );
+  if (downloads) options.setUserPreferences({ 'download.default_directory': downloads, 'plugins.always_open_pdf_externally': true });
+  const driver = /** @type {import('selenium-webdriver/chrome.js').Driver} */ (
+    await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new ServiceBuilder('/usr/bin/chromedriver')).build()
+  );
+  /** @param {number} w @param {number} h */
+  const setViewport = async (w, h) => {
+    await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width: w, height: h, deviceScaleFactor: 1, mobile: false });
+  };
+  await setViewport(width, height);
+  return {
+    driver,
+    setViewport,
+    screenshot: async (path) => writeFileSync(path, Buffer.from(await driver.takeScreenshot(), 'base64')),
+    close: async () => {
+      await driver.quit();
+      rmSync(profile, { recursive: true, force: true });
+    },
+  };
+}
