@@ -18,7 +18,7 @@ const RecordPage = lazy(() => import('./ledger/record-page.js').then((m) => ({ d
 
 /** Signs in first, then shows the place that the address names. */
 export function App() {
-  const { data, error, refetch } = api.useWelcomeQuery();
+  const { data, error, refetch } = api.useWelcomeQuery(null);
   const { who, lost } = useSession();
   const problem = asProblem(error);
   if (problem && !data) return <Notice kind="stop" title="Cannot reach the server" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} page />;

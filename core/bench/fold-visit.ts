@@ -258,13 +258,10 @@ function closeReadBack(state: VisitState, deed: DeedOf<'readBackClosed'>): Outco
 /** Back to key-in with only the codes that disagree; held where keying again cannot help. */
 function sendBack(state: VisitState, against: readonly CodeVerdict[], deed: DeedOf<'readBackClosed'>): VisitState {
   const labels = against.map((v) => v.label);
-  const known = { ...state.known };
-  const readings = { ...state.readings };
-  for (const { label, readings: own } of against) {
+  const lastRead = against.flatMap(({ label, readings: own }) => {
     const last = own.at(-1);
-    if (last !== undefined && last !== null) known[label] = last;
-    delete readings[label];
-  }
+    return last === undefined || last === null ? [] : [[label, last] as const];
+  });
   const hopeless = against.filter((v) => v.verdict !== 'differs');
   const words = hopeless
     .map((v) => (v.verdict === 'notShown' ? `${v.label} is not shown.` : `${v.label} shows ${v.readings.at(-1)}, must be ${v.target}, and does not change.`))
@@ -275,8 +272,8 @@ function sendBack(state: VisitState, against: readonly CodeVerdict[], deed: Deed
     step: 'keyIn',
     done: state.done.filter((d) => !again.has(d.step)),
     round: state.round + 1,
-    known,
-    readings,
+    known: { ...state.known, ...Object.fromEntries(lastRead) },
+    readings: Object.fromEntries(Object.entries(state.readings).filter(([label]) => !labels.includes(label))),
     toKey: labels.filter((label) => targetOf(state.opened.setup, label)?.locked !== true),
     toRead: labels,
     keyedThisRound: [],

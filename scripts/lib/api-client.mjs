@@ -32,6 +32,7 @@ export async function signIn(address, name, password, station) {
 
 /** @param {Response} answer */
 async function read(answer) {
+  /** @type {any} */
   const body = answer.status === 204 ? null : await answer.json();
   if (!answer.ok) throw new Error(`${answer.status} ${body?.error?.code}: ${body?.error?.message} ${JSON.stringify(body?.error?.fields ?? {})}`);
   return body;

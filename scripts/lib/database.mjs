@@ -27,7 +27,7 @@ export async function startDatabase(home) {
   mkdirSync(home, { recursive: true });
   const dataDir = join(home, 'data');
   const socket = join(tmpdir(), `decurio-${createHash('sha256').update(home).digest('hex').slice(0, 16)}.sock`);
-  await stopLeftover(home, dataDir);
+  await stopLeftover(dataDir);
   const secretsFile = join(home, 'secrets.json');
   const isNew = !existsSync(secretsFile);
   if (isNew) {
@@ -134,8 +134,8 @@ function firstSecrets(secretsFile, socket) {
   return secrets;
 }
 
-/** @param {string} home @param {string} dataDir */
-async function stopLeftover(home, dataDir) {
+/** @param {string} dataDir */
+async function stopLeftover(dataDir) {
   const pidFile = join(dataDir, 'decurio.pid');
   if (!existsSync(pidFile)) return;
   const pid = Number(readFileSync(pidFile, 'utf8'));

@@ -78,8 +78,8 @@ async function playVisit(client, serial, script, clock) {
   };
   await act('checkedIn', checkInData(script), 60);
   if (script.until === 'checkedIn') return;
-  /** @type {Record<string, number>} */
-  const misreads = { ...script.misreads };
+  /** @type {Set<string>} */
+  const misread = new Set();
   while (state().step !== 'signOff' && !state().held) {
     for (const label of state().toKey) {
       const { known, opened: { setup } } = state();
@@ -92,9 +92,9 @@ async function playVisit(client, serial, script, clock) {
     await act('keyInClosed', {});
     await act('restarted', { acts: ['Glass dark', 'Pack off and on', 'Glass lit'] }, 20);
     for (const label of state().toRead) {
-      const shown = misreads[label] ?? script.stuck?.[label] ?? state().known[label];
-      await act('codeRead', { label, raw: shown });
-      delete misreads[label];
+      const slip = misread.has(label) ? undefined : script.misreads?.[label];
+      await act('codeRead', { label, raw: slip ?? script.stuck?.[label] ?? state().known[label] });
+      misread.add(label);
       if (state().verdicts.some((v) => v.label === label && v.verdict === 'notRead')) {
         await act('codeRead', { label, raw: script.stuck?.[label] ?? state().known[label] });
       }

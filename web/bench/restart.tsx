@@ -6,32 +6,35 @@ import { useHotkeys } from '../ui/use-hotkeys.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
 
+const TICK_MS = 200;
+
 /** Step 5: the acts of this display's power cycle, one by one, with a countdown where waiting is needed. */
 export function Restart({ bench, visit }: { readonly bench: BenchView; readonly visit: Visit }) {
   const { restart } = bench.map;
   const [at, setAt] = useState(0);
-  const [waitedFor, setWaitedFor] = useState(-1);
+  const [until, setUntil] = useState<number | null>(null);
+  const [now, setNow] = useState(0);
   const act = restart[at];
-  const mustWait = act !== undefined && act.waitMs > 0 && waitedFor !== at;
-  const [leftMs, setLeftMs] = useState<number | null>(null);
+  const leftMs = until === null ? null : Math.max(0, until - now);
 
   useEffect(() => {
-    if (leftMs === null) return;
-    if (leftMs <= 0) {
-      setLeftMs(null);
-      setWaitedFor(at);
-      setAt((now) => now + 1);
-      return;
-    }
-    const timer = setTimeout(() => setLeftMs(leftMs - 250), 250);
-    return () => clearTimeout(timer);
-  }, [leftMs, at]);
+    if (until === null) return;
+    const timer = setInterval(() => {
+      setNow(Date.now());
+      if (Date.now() < until) return;
+      setUntil(null);
+      setAt((before) => before + 1);
+    }, TICK_MS);
+    return () => clearInterval(timer);
+  }, [until]);
 
   const next = () => {
-    if (leftMs !== null) return;
-    if (act && mustWait) setLeftMs(act.waitMs);
-    else if (at < restart.length) setAt(at + 1);
+    if (until !== null) return;
     if (act === undefined) void visit.act('restarted', { acts: restart.map((r) => r.act) });
+    else if (act.waitMs > 0) {
+      setNow(Date.now());
+      setUntil(Date.now() + act.waitMs);
+    } else setAt(at + 1);
   };
   useHotkeys({ Space: next });
 
@@ -55,7 +58,7 @@ export function Restart({ bench, visit }: { readonly bench: BenchView; readonly 
       </ol>
       <div className={classes['acts']}>
         <ActButton look="main" hotkey="Space" disabled={leftMs !== null} onAct={next}>
-          {leftMs !== null ? 'Waiting' : act === undefined ? 'Restarted, to read back' : mustWait ? 'Done, start the wait' : 'Done, next'}
+          {leftMs !== null ? 'Waiting' : act === undefined ? 'Restarted, to read back' : act.waitMs > 0 ? 'Done, start the wait' : 'Done, next'}
         </ActButton>
       </div>
     </div>

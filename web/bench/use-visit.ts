@@ -63,36 +63,30 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
     [evidence],
   );
 
+  const latest = useRef(queue);
+  useEffect(() => {
+    latest.current = queue;
+  });
   const send = useCallback(async () => {
-    const [first] = queue;
+    const [first] = latest.current;
     if (!first || sending.current || visitId === null) return;
     sending.current = true;
     const answer = await dispatch(api.endpoints.addEvidence.initiate({ unitId, visitId, body: first.entry }));
     sending.current = false;
     const refusal = asProblem(answer.error);
-    const keepsWaiting = refusal !== null && (refusal.status === 0 || refusal.status === 401 || refusal.status >= 500);
     setProblem(refusal);
-    if (keepsWaiting) return;
-    first.settle(refusal);
-    if (refusal) {
-      for (const { settle } of queue.slice(1)) settle(refusal);
-      setQueue([]);
-      void dispatch(api.endpoints.bench.initiate(unitId, { forceRefetch: true, subscribe: false }));
-    } else {
-      setQueue((now) => now.filter(({ entry }) => entry.id !== first.entry.id));
-    }
-  }, [dispatch, queue, unitId, visitId]);
+    if (refusal && mayWorkLater(refusal)) return;
+    const gone = refusal ? latest.current : [first];
+    for (const { settle } of gone) settle(refusal);
+    setQueue((now) => now.filter((waiting) => !gone.includes(waiting)));
+    if (refusal) void dispatch(api.endpoints.bench.initiate(unitId, { forceRefetch: true, subscribe: false }));
+  }, [dispatch, unitId, visitId]);
 
   useEffect(() => {
-    if (problem === null) void send();
-  }, [send, problem]);
-
-  const stuck = problem !== null && queue.length > 0;
-  useEffect(() => {
-    if (!stuck || lost) return;
-    const timer = setInterval(() => void send(), RETRY_MS);
-    return () => clearInterval(timer);
-  }, [stuck, lost, send]);
+    if (queue.length === 0 || lost) return;
+    const timer = setTimeout(() => void send(), problem === null ? 0 : RETRY_MS);
+    return () => clearTimeout(timer);
+  }, [queue, problem, lost, send]);
 
   useEffect(() => {
     if (queue.length === 0) return;
@@ -118,6 +112,9 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
     dismiss: () => setProblem(null),
   };
 }
+
+/** The entry itself is not at fault: the server is away, or the session ended. */
+const mayWorkLater = ({ status }: ApiProblem): boolean => status === 0 || status === 401 || status === 429 || status >= 500;
 
 function foldOrKnown(deeds: readonly Deed[], evidence: readonly Evidence[]): VisitState | null {
   const shown = foldVisit(deeds);

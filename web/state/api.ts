@@ -56,9 +56,9 @@ export const api = createApi({
   refetchOnFocus: true,
   refetchOnReconnect: true,
   endpoints: (build) => ({
-    welcome: build.query<WelcomeView, void>({ query: () => '/welcome' }),
+    welcome: build.query<WelcomeView, null>({ query: () => '/welcome' }),
     signIn: build.mutation<SessionView, SignInRequest>({ query: (body) => ({ url: '/session', method: 'POST', body }) }),
-    signOut: build.mutation<null, void>({ query: () => ({ url: '/session', method: 'DELETE' }) }),
+    signOut: build.mutation<null, null>({ query: () => ({ url: '/session', method: 'DELETE' }) }),
 
     orders: build.query<Page<OrderView>, string | undefined>({
       query: (after) => ({ url: '/orders', params: after === undefined ? {} : { after } }),

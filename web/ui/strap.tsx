@@ -20,7 +20,7 @@ export function Strap({ who }: { readonly who: SessionView }) {
   const [signOut] = api.useSignOutMutation();
   const navigate = useNavigate();
   const leave = async () => {
-    await signOut();
+    await signOut(null);
     void navigate('/line');
   };
   return (

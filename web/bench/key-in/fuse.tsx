@@ -1,18 +1,17 @@
 import { useEffect, useState } from 'react';
 import classes from './fuse.module.css';
 
-/** How long the menu stays open without a press. Restarts with every `press`. */
-export function Fuse({ idleMs, press }: { readonly idleMs: number; readonly press: number }) {
+/** How long the menu stays open without a press; give it a new `key` with every press. */
+export function Fuse({ idleMs }: { readonly idleMs: number }) {
   const [out, setOut] = useState(false);
   useEffect(() => {
-    setOut(false);
     const timer = setTimeout(() => setOut(true), idleMs);
     return () => clearTimeout(timer);
-  }, [idleMs, press]);
+  }, [idleMs]);
   return (
     <div className={classes['fuse']} data-out={out}>
       <div className={classes['track']}>
-        <i key={press} style={{ animationDuration: `${idleMs}ms` }} />
+        <i style={{ animationDuration: `${idleMs}ms` }} />
       </div>
       <p role="status">{out ? 'The menu has probably closed by itself. Look at the glass; if so, press T.' : `Menu closes by itself after ${idleMs / 1000} s without a press`}</p>
     </div>

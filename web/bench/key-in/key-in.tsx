@@ -49,7 +49,7 @@ export function KeyIn({ bench, state, visit }: { readonly bench: BenchView; read
         </div>
         <NextPresses map={map} plan={run.plan} index={run.index} />
         <div className={classes['foot']}>
-          {isOpen && <Fuse idleMs={map.menu.idleMs} press={run.index} />}
+          {isOpen && <Fuse key={run.index} idleMs={map.menu.idleMs} />}
           <p className={classes['count']}>
             Press {run.index + 1} of {run.plan.steps.length}, {state.toKey.length} {state.toKey.length === 1 ? 'code' : 'codes'} to go
           </p>

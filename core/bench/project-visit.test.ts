@@ -1,0 +1,24 @@
+import { expect, it } from 'vitest';
+import { allKeyed, checkedIn, cleanVisit, opened, stateAfter } from '../testing/visit-script.js';
+import { projectVisit, untouchedLadder } from './project-visit.js';
+import { STEPS, STEPS_OFFERED } from './steps.js';
+
+it('shows ten marks, one a step, for what is done, now, to do and not part of the visit', () => {
+  expect(STEPS).toHaveLength(10);
+  expect(untouchedLadder(STEPS_OFFERED)).toBe('txxtttxxtx');
+  expect(projectVisit(stateAfter([opened])).ladder).toBe('nxxtttxxtx');
+  expect(projectVisit(stateAfter([opened, checkedIn, ...allKeyed])).ladder).toBe('dxxdntxxtx');
+  expect(projectVisit(stateAfter(cleanVisit))).toMatchObject({ ladder: 'dxxdddxxdx', status: 'sealed', step: null });
+});
+
+it('shows where and why a unit is held, and who was last at it', () => {
+  expect(projectVisit(stateAfter([opened, ['held', { reason: 'damage', words: 'bent fork' }]]))).toEqual({
+    status: 'held',
+    step: 'checkIn',
+    ladder: 'hxxtttxxtx',
+    heldReason: 'Damage',
+    heldWords: 'bent fork',
+    worker: 'Teo R.',
+    station: 'bay 1',
+  });
+});

@@ -1,0 +1,89 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Evidence } from '../bench/evidence.js';
+import { cleanVisit, deedsOf } from '../testing/visit-script.js';
+import { checkRecord, makeRecord } from './record.js';
+import { canonicalJson, CHAIN_START, hashOf, sealEvidence, shortSeal, verifyChain } from './seal.js';
+
+const chain = (): Evidence[] => {
+  const entries: Evidence[] = [];
+  for (const deed of deedsOf(cleanVisit)) entries.push(sealEvidence(deed, entries.at(-1)?.hash ?? CHAIN_START));
+  return entries;
+};
+
+describe('canonical JSON', () => {
+  it('is that of RFC 8785: keys sorted by UTF-16, numbers as ECMAScript writes them', () => {
+    expect(canonicalJson({ b: 1e30, a: 4.5, '€': '\u000f', '1': [56, { d: true, 10: null }] })).toBe('{"1":[56,{"10":null,"d":true}],"a":4.5,"b":1e+30,"€":"\\u000f"}');
+  });
+
+  it('hashes to the SHA-256 of its UTF-8', () => {
+    expect(hashOf({})).toBe('44136fa355b3678a1146ad16f7e8649e94fb4fc21fe77e8310c060f61caaff8a');
+  });
+});
+
+describe('a chain of evidence', () => {
+  it('holds as it was written, and ends in its seal', () => {
+    const entries = chain();
+    expect(verifyChain(entries)).toEqual({ ok: true, entries: entries.length, headHash: entries.at(-1)?.hash });
+  });
+
+  it('does not depend on the order of an object\'s keys', () => {
+    const entries = chain().map((entry) => Object.fromEntries(Object.entries(entry).reverse()) as unknown as Evidence);
+    expect(verifyChain(entries).ok).toBe(true);
+  });
+
+  it('shows any change to any entry at that entry', () => {
+    const entries = chain();
+    fc.assert(
+      fc.property(fc.nat(entries.length - 1), fc.constantFrom('at', 'station', 'kind', 'id', 'data', 'by'), (index, field) => {
+        const forged = structuredClone(entries) as unknown as Record<string, unknown>[];
+        forged[index]![field] = field === 'data' || field === 'by' ? { forged: true } : 'forged';
+        expect(verifyChain(forged as unknown as Evidence[])).toMatchObject({ ok: false, seq: index + 1 });
+      }),
+      { seed: 1 },
+    );
+  });
+
+  it('shows an entry left out, one swapped, and a tail cut off against the printed seal', () => {
+    const entries = chain();
+    const seal = entries.at(-1)!.hash;
+    expect(verifyChain(entries.filter((_, i) => i !== 3))).toMatchObject({ ok: false, seq: 4 });
+    const swapped = [...entries];
+    [swapped[2], swapped[3]] = [{ ...swapped[3]!, seq: 3 }, { ...swapped[2]!, seq: 4 }];
+    expect(verifyChain(swapped)).toMatchObject({ ok: false, seq: 3 });
+    expect(verifyChain(entries.slice(0, -1)).ok).toBe(true);
+    expect(verifyChain(entries.slice(0, -1), seal).ok).toBe(false);
+    expect(verifyChain([])).toMatchObject({ ok: false });
+  });
+});
+
+describe('a record', () => {
+  it('is whole in itself', () => {
+    const record = makeRecord(chain());
+    expect(checkRecord(JSON.parse(JSON.stringify(record)))).toEqual({ ok: true, entries: chain().length, seal: record.seal });
+  });
+
+  it('is refused when its cover, its entries or its sense were changed', () => {
+    const record = makeRecord(chain());
+    expect(checkRecord({ ...record, serial: 'S26-9999' })).toMatchObject({ ok: false, says: expect.stringContaining('cover') });
+    expect(checkRecord({ ...record, seal: '0'.repeat(64) }).ok).toBe(false);
+    const reading = structuredClone(record) as unknown as { evidence: { kind: string; data: { raw: number } }[] };
+    reading.evidence.find((e) => e.kind === 'codeRead')!.data.raw = 12;
+    expect(checkRecord(reading)).toMatchObject({ ok: false, says: expect.stringContaining('was changed') });
+  });
+
+  it('is refused when the chain is whole but its entries could not follow one another', () => {
+    const deeds = deedsOf(cleanVisit.filter(([kind]) => kind !== 'restarted'));
+    const entries: Evidence[] = [];
+    for (const deed of deeds) entries.push(sealEvidence(deed, entries.at(-1)?.hash ?? CHAIN_START));
+    expect(checkRecord(makeRecord(entries))).toMatchObject({ ok: false, says: expect.stringContaining('contradict') });
+  });
+
+  it.each([null, 4, 'x', {}, { format: 'decurio-record/1' }, { format: 'decurio-record/1', seal: 'x', evidence: [null] }, { format: 'decurio-record/1', seal: 'x', evidence: [] }])('is refused, not thrown at, when it is %j', (data) => {
+    expect(checkRecord(data).ok).toBe(false);
+  });
+});
+
+it('shortens a seal to four groups of four', () => {
+  expect(shortSeal('0123456789abcdef'.repeat(4))).toBe('0123 4567 89ab cdef');
+});

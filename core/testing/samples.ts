@@ -1,0 +1,135 @@
+import type { Code, DisplayMap, Encoding } from '../display/display-map.js';
+import type { HouseRules } from '../setup/house-rules.js';
+import type { VehicleClass } from '../setup/rule-pack.js';
+import type { VehicleType } from '../setup/vehicle-type.js';
+
+export const words = (...rows: (readonly [number, string])[]): Encoding => ({
+  kind: 'table',
+  entries: rows.map(([raw, value]) => ({ raw, value, title: value })),
+});
+
+export const line = (unit: string, noCapAt?: number): Encoding => ({
+  kind: 'line',
+  scale: 1,
+  unit,
+  sentinels: noCapAt === undefined ? [] : [{ raw: noCapAt, means: 'noCap', title: 'no cap at all' }],
+});
+
+export const code = (label: string, fn: Code['function'], over: Partial<Code>): Code => ({
+  label,
+  function: fn,
+  range: { min: 0, max: 10, step: 1 },
+  decimals: 0,
+  factory: 5,
+  encoding: line(''),
+  access: 'open',
+  effect: 'acts',
+  actsAfter: 'once',
+  source: 'measured',
+  ...over,
+});
+
+/** A live-edit display with four keys whose menu wraps; the cap's top value means no cap. */
+export const fourKey: DisplayMap = {
+  format: 'decurio-display-map/1',
+  id: 'four-key',
+  name: 'Sample four-key',
+  revision: 'A',
+  tellBy: 'Five codes.',
+  keys: [{ id: 'set', label: 'set' }, { id: 'up', label: '+' }, { id: 'down', label: '-' }, { id: 'power', label: 'on/off' }],
+  powerUp: { first: 'Pack on.', gesture: { kind: 'hold', keys: ['power'], ms: 1500 } },
+  menu: {
+    open: { kind: 'hold', keys: ['set', 'up'], ms: 2000 },
+    close: { kind: 'hold', keys: ['set'], ms: 1500 },
+    next: 'set',
+    previous: null,
+    afterLast: 'wrap',
+    edit: { style: 'live', up: 'up', down: 'down' },
+    valuesWrap: true,
+    store: 'onMove',
+    idleMs: 8000,
+    onTimeout: 'drop',
+  },
+  restart: [{ act: 'Off and on.', waitMs: 0 }],
+  dangers: [{ gesture: { kind: 'hold', keys: ['down'], ms: 1500 }, caution: 'Long - starts the motor.' }],
+  codes: [
+    code('L1', 'units', { range: { min: 11, max: 12, step: 1 }, factory: 12, encoding: words([11, 'kmh'], [12, 'mph']) }),
+    code('L2', 'speedCap', { range: { min: 10, max: 32, step: 1 }, factory: 30, encoding: line('km/h', 32) }),
+    code('L3', 'driveMode', { range: { min: 31, max: 33, step: 1 }, factory: 33, encoding: words([31, 'pedal'], [32, 'throttle'], [33, 'both']), actsAfter: 'restart' }),
+    code('L4', 'cutoffVoltage', { range: { min: 29, max: 34, step: 0.1 }, decimals: 1, factory: 31, encoding: line('V'), access: 'locked' }),
+    code('L5', 'currentLimit', { range: { min: 5, max: 20, step: 1 }, factory: 15, encoding: line('A') }),
+  ],
+  confirmed: null,
+};
+
+/** A display whose select key moves between name and value; values stop at their ends, the menu leaves after the last. */
+export const threeKey: DisplayMap = {
+  ...fourKey,
+  id: 'three-key',
+  keys: [{ id: 'mid', label: 'o' }, { id: 'up', label: 'u' }, { id: 'down', label: 'd' }],
+  powerUp: { first: 'Key on.', gesture: { kind: 'hold', keys: ['mid'], ms: 1000 } },
+  menu: {
+    open: { kind: 'hold', keys: ['up', 'down'], ms: 2500 },
+    close: { kind: 'hold', keys: ['mid'], ms: 2000 },
+    next: 'up',
+    previous: 'down',
+    afterLast: 'leave',
+    edit: { style: 'focus', select: 'mid', up: 'up', down: 'down' },
+    valuesWrap: false,
+    store: 'onMove',
+    idleMs: 12000,
+    onTimeout: 'keep',
+  },
+  dangers: [],
+};
+
+export const stepThrough: VehicleType = {
+  format: 'decurio-vehicle-type/1',
+  id: 'step-through',
+  name: 'Sample 26',
+  title: 'Sample 26 step-through',
+  kind: 'bike',
+  motor: 'geared hub, rear',
+  ratedPowerW: 250,
+  controllerLimitA: 15,
+  typeLimitA: 12,
+  attainableKmh: 31,
+  pack: { chemistry: 'liIon', cellsInSeries: 10, labelV: 36, capacityAh: 13 },
+  tyre: { marking: '47-559', wheelInch: 26 },
+  wheelPulses: 6,
+  pedalMagnets: 12,
+  throttleFitted: false,
+  maps: ['four-key'],
+  cautions: [],
+  cutPower: 'Pack key off.',
+};
+
+export const pedelec: VehicleClass = {
+  id: 'pedelec-25',
+  title: 'pedal assist to 25 km/h',
+  kind: 'bike',
+  capKmh: 25,
+  ratedPowerW: 250,
+  powerBasis: 'rated',
+  throttle: 'none',
+  throttleToKmh: 6,
+  source: 'sample',
+  note: '',
+};
+
+export const hire: HouseRules = {
+  format: 'decurio-house-rules/1',
+  id: 'hire',
+  name: 'Hire',
+  choices: {
+    standstillStart: 'rolling',
+    walk: 'off',
+    cruise: 'off',
+    assistStart: 'gentle',
+    assistLevels: 5,
+    autoOffMin: 10,
+    brightness: 4,
+    cutoffMarginVPerCell: 0.1,
+    units: 'kmh',
+  },
+};

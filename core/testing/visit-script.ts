@@ -1,0 +1,77 @@
+import type { Actor, Deed, EvidenceData, EvidenceKind } from '../bench/evidence.js';
+import { foldVisit, type VisitState } from '../bench/fold-visit.js';
+import { STEPS_OFFERED } from '../bench/steps.js';
+import { compileSetup } from '../setup/compile-setup.js';
+import { fourKey, hire, pedelec, stepThrough } from './samples.js';
+
+export const TEO: Actor = { userId: 'u-teo', name: 'Teo R.', role: 'technician' };
+export const INES: Actor = { userId: 'u-ines', name: 'Ines M.', role: 'lead' };
+
+export const setup = compileSetup({ type: stepThrough, map: fourKey, vehicleClass: pedelec, houseRules: hire, orderLimitKmh: null });
+
+export const opening: EvidenceData['opened'] = {
+  serial: 'S26-0001',
+  order: { number: '1', customer: 'Sample', className: pedelec.title, classChecked: 'not checked' },
+  steps: STEPS_OFFERED,
+  versions: {
+    type: { id: 'step-through', version: 1, name: 'Sample 26' },
+    map: { id: 'four-key', version: 1, name: 'Sample four-key', revision: 'A' },
+    rulePack: { id: 'starter', version: 1, name: 'Starter' },
+    houseRules: { id: 'hire', version: 1, name: 'Hire' },
+  },
+  pack: stepThrough.pack,
+  factory: Object.fromEntries(fourKey.codes.map((code) => [code.label, code.factory])),
+  setup,
+};
+
+export const soundCheckIn: EvidenceData['checkedIn'] = {
+  revisionConfirmed: true,
+  odometerKm: 3,
+  packV: 39.8,
+  packCondition: 'sound',
+  tyreBar: 2.8,
+  cablesFree: true,
+  clampSound: true,
+  accessories: '',
+  damage: '',
+};
+
+export type Act = { [K in EvidenceKind]: readonly [K, EvidenceData[K], Actor?] }[EvidenceKind];
+
+/** Deeds of one visit from a short list of acts, numbered and a second apart. */
+export function deedsOf(acts: readonly Act[]): Deed[] {
+  return acts.map(([kind, data, by = TEO], i) => ({
+    id: `e-${i + 1}`,
+    visitId: 'v-1',
+    seq: i + 1,
+    kind,
+    at: new Date(Date.UTC(2026, 10, 24, 9, 0, i)).toISOString(),
+    by,
+    station: 'bay 1',
+    data,
+  })) as Deed[];
+}
+
+/** State after these acts; throws where one is refused. */
+export function stateAfter(acts: readonly Act[]): VisitState {
+  const fold = foldVisit(deedsOf(acts));
+  if (!fold.ok) throw new Error(`${fold.problem.code}: ${fold.problem.message}`);
+  return fold.value;
+}
+
+/** Code of the refusal that these acts end in, or null. */
+export function refusalOf(acts: readonly Act[]): string | null {
+  const fold = foldVisit(deedsOf(acts));
+  return fold.ok ? null : fold.problem.code;
+}
+
+export const keyed = (label: string, fromRaw: number, raw: number): Act => ['codeKeyed', { label, fromRaw, raw, presses: 3 }];
+export const read = (label: string, raw: number | null): Act => ['codeRead', { label, raw }];
+
+export const opened: Act = ['opened', opening];
+export const checkedIn: Act = ['checkedIn', soundCheckIn];
+/** The four codes of the sample that differ from their factory values. */
+export const allKeyed: readonly Act[] = [keyed('L1', 12, 11), keyed('L2', 30, 25), keyed('L3', 33, 31), keyed('L5', 15, 12), ['keyInClosed', {}]];
+export const restarted: Act = ['restarted', { acts: ['Off and on.'] }];
+export const allRead: readonly Act[] = [read('L1', 11), read('L2', 25), read('L3', 31), read('L4', 31), read('L5', 12)];
+export const cleanVisit: readonly Act[] = [opened, checkedIn, ...allKeyed, restarted, ...allRead, ['readBackClosed', {}], ['signedOff', { words: '' }]];

@@ -1,0 +1,36 @@
+import { defineConfig } from 'vitest/config';
+
+const resolve = { conditions: ['decurio-source', 'module', 'node', 'development|production'] };
+const ssr = { resolve };
+
+export default defineConfig({
+  test: {
+    projects: [
+      { resolve, ssr, test: { name: 'unit', include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/**/*.test.ts', 'scripts/**/*.test.ts'] } },
+      {
+        resolve,
+        ssr,
+        test: {
+          name: 'server',
+          include: ['server/**/*.test.ts'],
+          globalSetup: ['server/testing/with-database.ts'],
+          hookTimeout: 30_000,
+          testTimeout: 20_000,
+        },
+      },
+      {
+        resolve,
+        ssr,
+        test: {
+          name: 'browser',
+          include: ['e2e/**/*.test.ts'],
+          globalSetup: ['server/testing/with-database.ts'],
+          fileParallelism: true,
+          maxWorkers: 2,
+          hookTimeout: 60_000,
+          testTimeout: 60_000,
+        },
+      },
+    ],
+  },
+});
