@@ -8,7 +8,6 @@ import {
   type OrderColumn,
 } from '@decurio/contract';
 import type { FileRow } from './read-order-file.js';
-import { RowError } from './read-order-file.js';
 
 dayjs.extend(customParseFormat);
 
@@ -57,44 +56,33 @@ const SERIAL = /^[A-Za-z0-9][A-Za-z0-9._/-]*$/;
 const DATE_FORMATS = ['YYYY-MM-DD HH:mm', 'YYYY-MM-DDTHH:mm', 'YYYY-MM-DD'];
 
 /** Checks every row against the library and the rows before it. What the database alone knows is not asked here. */
-export async function checkOrderFile(rows: AsyncIterable<FileRow>, library: IntakeLibrary): Promise<CheckedFile> {
+export function checkOrderFile(rows: readonly FileRow[], library: IntakeLibrary): CheckedFile {
   const problems: IntakeProblem[] = [];
   const units: UnitDraft[] = [];
   const firstLineOf = new Map<string, number>();
-  let header: Header | null = null;
-  let order: OrderDraft | null | undefined;
-  let first: { cells: Cells; line: number } | null = null;
-  let rowsRead = 0;
-  try {
-    for await (const row of rows) {
-      if (header === null) {
-        header = readHeader(row);
-        problems.push(...header.problems);
-        if (header.problems.length > 0) break;
-        continue;
-      }
-      rowsRead++;
-      const { cells, complain } = rowTools(row, header, problems);
-      const before = problems.length;
-      if (first === null) {
-        first = { cells, line: row.line };
-        order = readOrder(cells, library, complain);
-      } else {
-        checkSameOrder(cells, first, complain);
-      }
-      const unit = readUnit(row, cells, library, order ?? null, complain);
-      checkSerial(row, cells('serial'), firstLineOf, complain);
-      if (row.cells.length > header.columns.length) complain(null, 'tooManyCells', `This line has ${row.cells.length} cells, the header ${header.columns.length}. A comma may stand in a cell without quotes.`);
-      if (unit && problems.length === before) units.push(unit);
+  const [headerRow, ...unitRows] = rows;
+  if (!headerRow) return { order: null, units, rowsRead: 0, problems, serialColumn: 0 };
+  const header = readHeader(headerRow);
+  const serialColumn = (header.at.get('serial') ?? -1) + 1;
+  const [firstRow] = unitRows;
+  if (header.problems.length > 0 || !firstRow) {
+    const noUnits = { line: headerRow.line + 1, column: 0, columnName: null, code: 'noUnits', message: 'The file has a header and no unit below it.' };
+    return { order: null, units, rowsRead: unitRows.length, problems: header.problems.length > 0 ? header.problems : [noUnits], serialColumn };
+  }
+  const first = { ...rowTools(firstRow, header, problems), line: firstRow.line };
+  const order = readOrder(first.cells, library, first.complain);
+  for (const row of unitRows) {
+    const { cells, complain } = rowTools(row, header, problems);
+    const before = problems.length;
+    if (row !== firstRow) checkSameOrder(cells, first, complain);
+    const unit = readUnit(row, cells, library, order, complain);
+    checkSerial(row, cells('serial'), firstLineOf, complain);
+    if (row.cells.length > header.columns.length) {
+      complain(null, 'tooManyCells', `This line has ${row.cells.length} cells, the header ${header.columns.length}. A comma may stand in a cell without quotes.`);
     }
-  } catch (error) {
-    if (!(error instanceof RowError)) throw error;
-    problems.push({ line: error.line, column: 0, columnName: null, code: 'brokenRow', message: error.message });
+    if (unit && problems.length === before) units.push(unit);
   }
-  if (header !== null && rowsRead === 0 && problems.length === 0) {
-    problems.push({ line: 2, column: 0, columnName: null, code: 'noUnits', message: 'The file has a header and no unit below it.' });
-  }
-  return { order: order ?? null, units: order ? units : [], rowsRead, problems, serialColumn: (header?.at.get('serial') ?? -1) + 1 };
+  return { order, units: order ? units : [], rowsRead: unitRows.length, problems, serialColumn };
 }
 
 interface Header {

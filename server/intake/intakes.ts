@@ -5,6 +5,7 @@ import { In, LessThan, QueryFailedError, type DataSource, type EntityManager } f
 import { HttpProblem } from '../problems.js';
 import { Intakes, Orders, Units, type OrderRow, type UnitRow } from '../store/entities.js';
 import { newestDocuments } from '../store/library.js';
+import { inTransaction } from '../store/transaction.js';
 import { checkOrderFile, type CheckedFile, type OrderDraft, type UnitDraft } from './check-order-file.js';
 import { readOrderFile } from './read-order-file.js';
 
@@ -35,9 +36,9 @@ export async function checkIntake(
     rulePacks: await newestDocuments(manager, 'rulePack'),
     houseRules: await newestDocuments(manager, 'houseRules'),
   };
-  const checked = await checkOrderFile(read.rows, library);
+  const checked = checkOrderFile(read.rows, library);
   const known = await againstDatabase(manager, checked);
-  const problems = [...checked.problems, ...known.problems].sort((a, b) => a.line - b.line || a.column - b.column);
+  const problems = [...checked.problems, ...known.problems, ...(read.broken ? [read.broken] : [])].sort((a, b) => a.line - b.line || a.column - b.column);
   const { order } = checked;
   const good = known.orderConflict ? [] : known.fresh;
   const rulePack = library.rulePacks.find((pack) => pack.id === order?.rulePackId);
@@ -149,7 +150,7 @@ function differences(existing: OrderRow, draft: OrderDraft): IntakeProblem[] {
 /** Takes the good rows of a checked file into their order: all of them or none, and never twice. */
 export async function takeIntake(source: DataSource, intakeId: string, accountId: string): Promise<TakenView> {
   try {
-    return await source.transaction((manager) => take(manager, intakeId, accountId));
+    return await inTransaction(source, (manager) => take(manager, intakeId, accountId));
   } catch (error) {
     const duplicate = error instanceof QueryFailedError && (error.driverError as { code?: string }).code === 'ER_DUP_ENTRY';
     throw duplicate ? new HttpProblem('intakeStale') : error;

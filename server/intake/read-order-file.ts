@@ -1,5 +1,4 @@
-import { CsvError, parse } from 'csv-parse';
-import { Readable } from 'node:stream';
+import { CsvError, parse } from 'csv-parse/sync';
 import { INTAKE_LIMITS, type IntakeProblem } from '@decurio/contract';
 
 /** One row of the file with the line it begins on; line 1 is the header. */
@@ -9,7 +8,7 @@ export interface FileRow {
 }
 
 export type FileRead =
-  | { readonly ok: true; readonly rows: AsyncIterable<FileRow> }
+  | { readonly ok: true; readonly rows: readonly FileRow[]; readonly broken: IntakeProblem | null }
   | { readonly ok: false; readonly problem: IntakeProblem };
 
 const SIGNATURES: readonly { readonly bytes: readonly number[]; readonly says: string }[] = [
@@ -22,8 +21,8 @@ const SIGNATURES: readonly { readonly bytes: readonly number[]; readonly says: s
 
 /**
  * Reads an order file: UTF-8 with or without BOM (UTF-16 with one), any line ends, comma, semicolon or tab.
- * Rows come one at a time; blank lines are passed over and counted. What cannot be read as rows at all is told here,
- * a broken row by the iterator as a thrown `RowError`.
+ * Blank lines are passed over and counted. `broken` is the row that spoils the reading of everything after it, such as a
+ * quote that never ends; the rows before it stand.
  */
 export function readOrderFile(bytes: Buffer): FileRead {
   const foreign = SIGNATURES.find((signature) => signature.bytes.every((byte, i) => bytes[i] === byte));
@@ -33,17 +32,7 @@ export function readOrderFile(bytes: Buffer): FileRead {
   const text = decoded.text;
   if (text.trim() === '') return whole('empty', 'The file is empty. It needs a header line and one line per unit.');
   if (text.includes('\0')) return whole('notCsv', 'This is not a text file. Drop the order as CSV (UTF-8).');
-  return { ok: true, rows: rowsOf(text) };
-}
-
-/** A row that breaks the reading of everything after it, such as a quote that never ends. */
-export class RowError extends Error {
-  constructor(
-    readonly line: number,
-    message: string,
-  ) {
-    super(message);
-  }
+  return { ok: true, ...rowsOf(text) };
 }
 
 const whole = (code: string, message: string, line = 0): { ok: false; problem: IntakeProblem } => ({
@@ -83,29 +72,30 @@ function delimiterOf(text: string): string {
   return [',', ';', '\t'].reduce((best, delimiter) => (count(delimiter) > count(best) ? delimiter : best));
 }
 
-async function* rowsOf(text: string): AsyncGenerator<FileRow> {
-  const parser = Readable.from([text]).pipe(
-    parse({
+function rowsOf(text: string): { rows: readonly FileRow[]; broken: IntakeProblem | null } {
+  const rows: FileRow[] = [];
+  const breaks = (line: number, message: string) => ({ rows, broken: { line, column: 0, columnName: null, code: 'brokenRow', message } });
+  try {
+    parse(text, {
       delimiter: delimiterOf(text),
       record_delimiter: ['\r\n', '\n', '\r'],
       relax_column_count: true,
       skip_records_with_empty_values: true,
       trim: true,
-      info: true,
+      bom: true,
       max_record_size: 64 * 1024,
-    }),
-  );
-  let count = 0;
-  try {
-    for await (const { record, info } of parser as AsyncIterable<{ record: string[]; info: { lines: number } }>) {
-      if (++count > INTAKE_LIMITS.rows + 1) throw new RowError(info.lines, `The file has more than ${INTAKE_LIMITS.rows} units. Split it into several orders.`);
-      yield { line: info.lines, cells: record };
-    }
+      to: INTAKE_LIMITS.rows + 2,
+      on_record: (record: string[], { lines }) => {
+        rows.push({ line: lines, cells: record });
+        return null;
+      },
+    });
   } catch (error) {
     if (!(error instanceof CsvError)) throw error;
-    const line = Number((error as { lines?: number }).lines ?? 0);
-    throw new RowError(line, rowErrorSays(error.code));
+    return breaks(Number((error as { lines?: number }).lines ?? 0), rowErrorSays(error.code));
   }
+  const first = rows[INTAKE_LIMITS.rows + 1];
+  return first ? breaks(first.line, `The file has more than ${INTAKE_LIMITS.rows} units. Split it into several orders.`) : { rows, broken: null };
 }
 
 function rowErrorSays(code: string): string {

@@ -3,6 +3,7 @@ import type { LibraryDocuments, LibraryEntry, LibraryKind } from '@decurio/contr
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Library, type LibraryRow } from './entities.js';
+import { inTransaction } from './transaction.js';
 
 /** Adds a document as the next version of its id. Versions never change. */
 export async function addDocument<K extends LibraryKind>(
@@ -11,7 +12,7 @@ export async function addDocument<K extends LibraryKind>(
   document: LibraryDocuments[K],
   accountId: string,
 ): Promise<LibraryEntry<K>> {
-  return source.transaction(async (manager) => {
+  return inTransaction(source, async (manager) => {
     const newest = await manager.findOne(Library, {
       where: { kind, docId: document.id },
       order: { version: 'DESC' },

@@ -17,6 +17,7 @@ import type { NewEvidence, OpenVisitRequest } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { EvidenceLog, Orders, Units, Visits, type OrderRow, type UnitRow, type VisitRow } from './entities.js';
+import { inTransaction } from './transaction.js';
 import { getDocument } from './library.js';
 
 /** Who writes, and where they stand. */
@@ -38,7 +39,7 @@ export async function readEvidence(manager: EntityManager, visitId: string): Pro
 
 /** Begins a visit: compiles the setup from the newest documents and writes the opening entry. */
 export async function openVisit(source: DataSource, unitId: string, request: OpenVisitRequest, writer: Writer): Promise<Evidence> {
-  return source.transaction(async (manager) => {
+  return inTransaction(source, async (manager) => {
     const unit = await lockUnit(manager, unitId);
     const existing = await manager.findOneBy(EvidenceLog, { id: request.entryId });
     if (existing) return sameOrReused(existing.body, (entry) => entry.visitId === request.visitId && entry.kind === 'opened');
@@ -80,7 +81,7 @@ export async function appendEvidence(
   draft: NewEvidence,
   writer: Writer,
 ): Promise<{ readonly entry: Evidence; readonly isReplay: boolean }> {
-  return source.transaction(async (manager) => {
+  return inTransaction(source, async (manager) => {
     const visit = await manager.findOne(Visits, { where: { id: visitId }, lock: { mode: 'pessimistic_write' } });
     if (!visit) throw new HttpProblem('visitNotFound');
     if (visit.unitId !== unitId) throw new HttpProblem('otherVisit');

@@ -1,0 +1,167 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
+import { createConnection } from 'mysql2/promise';
+import { inject } from 'vitest';
+import { foldVisit, type Evidence, type Role, type VisitState } from '@decurio/core';
+import type { ErrorBody, IntakeReport, LineUnit, LineView, NewEvidence, TakenView } from '@decurio/contract';
+import { ROOT } from '../../scripts/lib/paths.mjs';
+import { buildApp } from '../app.js';
+import { putAccount } from '../store/accounts.js';
+import { migrate } from '../store/migrate.js';
+
+export const PASSWORD = 'marram-grass';
+export const demoFile = (path: string): string => readFileSync(join(ROOT, 'demo', path), 'utf8');
+
+export interface TestServer {
+  readonly app: FastifyInstance;
+  /** With the application's rights, as the server has them. */
+  readonly applicationUrl: string;
+  readonly ownerUrl: string;
+  readonly close: () => Promise<void>;
+}
+
+/** A server on a database of its own, with one account per role, named as the role. */
+export async function startTestServer(): Promise<TestServer> {
+  const urls = await freshDatabase();
+  const app = await buildApp({
+    host: '127.0.0.1',
+    port: 0,
+    databaseUrl: urls.applicationUrl,
+    ownerUrl: urls.ownerUrl,
+    cookieSecret: 'for tests only',
+    webRoot: null,
+    logLevel: 'silent',
+    secureCookie: false,
+  });
+  for (const role of ['technician', 'lead', 'owner'] as const) {
+    await putAccount(app.source, { signInName: role, displayName: `The ${role}`, role, password: PASSWORD, isDemo: false });
+  }
+  return { app, ...urls, close: () => app.close() };
+}
+
+/** An empty database, migrated, with the two users' addresses. */
+export async function freshDatabase(): Promise<{ readonly ownerUrl: string; readonly applicationUrl: string }> {
+  const name = `decurio_${randomUUID().slice(0, 8)}`;
+  const owner = new URL(inject('ownerUrl'));
+  const connection = await createConnection(owner.href);
+  await connection.query(`CREATE DATABASE ${name}`);
+  await connection.end();
+  const application = new URL(inject('applicationUrl'));
+  owner.pathname = application.pathname = `/${name}`;
+  await migrate(owner.href, application.href);
+  return { ownerUrl: owner.href, applicationUrl: application.href };
+}
+
+/** What one signed-in person can ask. */
+export interface Person {
+  readonly cookie: string;
+  readonly get: (url: string) => Promise<LightMyRequestResponse>;
+  readonly post: (url: string, body?: unknown, type?: string) => Promise<LightMyRequestResponse>;
+}
+
+export async function signInAs({ app }: TestServer, role: Role): Promise<Person> {
+  const answer = await app.inject({ method: 'POST', url: '/api/session', payload: { name: role, password: PASSWORD, station: 'bay 7' } });
+  const cookie = String(answer.headers['set-cookie']).split(';')[0] ?? '';
+  return {
+    cookie,
+    get: (url) => app.inject({ method: 'GET', url, headers: { cookie } }),
+    post: (url, body = {}, type = 'application/json') =>
+      app.inject({ method: 'POST', url, headers: { cookie, 'content-type': type }, payload: type === 'application/json' ? JSON.stringify(body) : (body as string) }),
+  };
+}
+
+export const errorOf = (answer: LightMyRequestResponse): ErrorBody['error'] => answer.json<ErrorBody>().error;
+
+/** Puts the demo's maps, types and rules on the shelves. */
+export async function fillLibrary(lead: Person): Promise<void> {
+  const files = [
+    ['displayMap', 'maps/tallow-four-key.json'],
+    ['displayMap', 'maps/ember-three-key.json'],
+    ['vehicleType', 'types/samphire-26.json'],
+    ['vehicleType', 'types/cockle-20.json'],
+    ['rulePack', 'rules/eu-starter.json'],
+    ['houseRules', 'rules/hire-default.json'],
+  ] as const;
+  for (const [kind, file] of files) await lead.post('/api/library', { kind, document: JSON.parse(demoFile(file)) });
+}
+
+export const ORDER_HEADER = 'order,customer,due,place,class,type,serial';
+export const orderRow = (serial: string, order = '2611', type = 'Samphire 26'): string => `${order},Causeway Holiday Park,2026-11-26 08:00,Port Isel,pedelec-25,${type},${serial}`;
+export const orderFile = (serials: readonly string[], order = '2611'): string => [ORDER_HEADER, ...serials.map((serial) => orderRow(serial, order))].join('\n');
+
+export async function checkFile(person: Person, body: string | Buffer, fileName = 'order.csv'): Promise<LightMyRequestResponse> {
+  return person.post(`/api/intakes?id=${randomUUID()}&fileName=${encodeURIComponent(fileName)}`, body, 'text/csv');
+}
+
+/** Takes a whole file in and gives the order's units. */
+export async function takeOrder(person: Person, body: string): Promise<{ readonly taken: TakenView; readonly units: readonly LineUnit[] }> {
+  const report = (await checkFile(person, body)).json<IntakeReport>();
+  const taken = (await person.post(`/api/intakes/${report.intakeId}/take`)).json<TakenView>();
+  const line = (await person.get(`/api/orders/${taken.orderId}/line`)).json<LineView>();
+  return { taken, units: line.units };
+}
+
+/** One unit being worked through the API, entry by entry. */
+export class Bench {
+  readonly evidence: Evidence[] = [];
+  readonly visitId = randomUUID();
+
+  constructor(
+    private readonly person: Person,
+    readonly unitId: string,
+  ) {}
+
+  get state(): VisitState {
+    const fold = foldVisit(this.evidence);
+    if (!fold.ok) throw new Error(fold.problem.message);
+    return fold.value;
+  }
+
+  async open(): Promise<this> {
+    const answer = await this.person.post(`/api/units/${this.unitId}/visits`, { visitId: this.visitId, entryId: randomUUID(), at: new Date().toISOString() });
+    if (answer.statusCode !== 201) throw new Error(answer.body);
+    this.evidence.push(answer.json<Evidence>());
+    return this;
+  }
+
+  draft(kind: NewEvidence['kind'], data: object): NewEvidence {
+    return { id: randomUUID(), seq: this.evidence.length + 1, kind, at: new Date().toISOString(), data } as NewEvidence;
+  }
+
+  send(draft: NewEvidence, person = this.person): Promise<LightMyRequestResponse> {
+    return person.post(`/api/units/${this.unitId}/visits/${this.visitId}/evidence`, draft);
+  }
+
+  async act(kind: NewEvidence['kind'], data: object = {}): Promise<void> {
+    const answer = await this.send(this.draft(kind, data));
+    if (answer.statusCode !== 201) throw new Error(answer.body);
+    this.evidence.push(answer.json<Evidence>());
+  }
+
+  async toSignOff(): Promise<this> {
+    await this.act('checkedIn', CHECK_IN);
+    for (const label of this.state.toKey) {
+      const raw = this.state.opened.setup.targets.find((t) => t.label === label)?.raw;
+      await this.act('codeKeyed', { label, fromRaw: this.state.known[label], raw, presses: 3 });
+    }
+    await this.act('keyInClosed');
+    await this.act('restarted', { acts: ['Off and on.'] });
+    for (const label of this.state.toRead) await this.act('codeRead', { label, raw: this.state.known[label] });
+    await this.act('readBackClosed');
+    return this;
+  }
+}
+
+export const CHECK_IN = {
+  revisionConfirmed: true,
+  odometerKm: 2,
+  packV: 39.8,
+  packCondition: 'sound',
+  tyreBar: null,
+  cablesFree: true,
+  clampSound: true,
+  accessories: 'charger',
+  damage: '',
+} as const;
