@@ -34,6 +34,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     forceCloseConnections: true,
   });
   const source = await makeDataSource(config.databaseUrl).initialize();
+  app.removeContentTypeParser('text/plain');
   app.decorate('source', source);
   app.addHook('onClose', () => source.destroy());
   app.setErrorHandler(handleError);

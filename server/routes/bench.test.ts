@@ -1,0 +1,192 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { verifyChain, type Evidence } from '@decurio/core';
+import type { BenchView, LineUnit, LineView, UnitFound } from '@decurio/contract';
+import { buildApp } from '../app.js';
+import { Bench, CHECK_IN, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
+
+let server: TestServer;
+let teo: Person;
+let ines: Person;
+let units: readonly LineUnit[];
+let orderId: string;
+let taken = 0;
+beforeAll(async () => {
+  server = await startTestServer();
+  ines = await signInAs(server, 'lead');
+  await fillLibrary(ines);
+  teo = await signInAs(server, 'technician');
+  const order = await takeOrder(teo, orderFile(Array.from({ length: 30 }, (_, i) => `S26-${String(i + 1).padStart(4, '0')}`)));
+  ({ units } = order);
+  orderId = order.taken.orderId;
+});
+afterAll(() => server.close());
+
+const nextUnit = (): LineUnit => units[taken++]!;
+const newBench = () => new Bench(teo, nextUnit().id).open();
+const onLine = async (unitId: string) => (await teo.get(`/api/orders/${orderId}/line`)).json<LineView>().units.find((u) => u.id === unitId)!;
+
+describe('a visit', () => {
+  it('opens with a setup compiled from the library, and names the versions it used', async () => {
+    const bench = await newBench();
+    const { opened } = bench.state;
+    expect(opened.versions.map).toMatchObject({ id: 'tallow-four-key', version: 1, revision: 'C' });
+    expect(opened.setup.targets.find((t) => t.label === 'L4.1')).toMatchObject({ raw: 25, because: '25 km/h by class' });
+    expect(bench.state.toKey).toEqual(['L1.1', 'L1.2', 'L2.1', 'L2.4', 'L4.1', 'L4.3', 'L5.2', 'L6.1']);
+  });
+
+  it('keeps its setup when the library moves on, and the next one uses the new version', async () => {
+    const before = await newBench();
+    const shelf = (await ines.get('/api/library/houseRules')).json<{ document: { choices: object } }[]>();
+    const document = { ...shelf[0]!.document, choices: { ...shelf[0]!.document.choices, walk: 'on' } };
+    expect((await ines.post('/api/library', { kind: 'houseRules', document })).json()).toMatchObject({ version: 2 });
+    const after = await newBench();
+    const walk = (bench: Bench) => bench.state.opened.setup.targets.find((t) => t.label === 'L5.2')?.raw;
+    expect([walk(before), walk(after)]).toEqual([51, 52]);
+    expect(after.state.opened.versions.houseRules.version).toBe(2);
+    expect(errorOf(await ines.post('/api/library', { kind: 'houseRules', document })).code).toBe('sameDocument');
+  });
+
+  it('goes from check-in to the seal, and Line and the serial follow it', async () => {
+    const bench = await newBench();
+    await bench.toSignOff();
+    expect(await onLine(bench.unitId)).toMatchObject({ status: 'open', step: 'signOff', ladder: 'dxxdddxxnx', worker: 'The technician', station: 'bay 7' });
+    const sealedBefore = (await teo.get(`/api/orders/${orderId}/line`)).json<LineView>().order.sealed;
+    await bench.act('signedOff', { words: 'ready' });
+    const line = (await teo.get(`/api/orders/${orderId}/line`)).json<LineView>();
+    expect(line.order.sealed).toBe(sealedBefore + 1);
+    const { serial } = await onLine(bench.unitId);
+    expect((await teo.get(`/api/units?serial=${serial.toLowerCase()}`)).json<UnitFound>()).toMatchObject({ status: 'sealed', visitId: bench.visitId });
+    expect(errorOf(await bench.send(bench.draft('held', { reason: 'other', words: 'too late' }))).code).toBe('sealed');
+  });
+
+  it('of a sealed unit frees its serial for a later order', async () => {
+    const bench = await newBench();
+    await bench.toSignOff();
+    await bench.act('signedOff', { words: '' });
+    const { serial } = await onLine(bench.unitId);
+    const later = await takeOrder(teo, orderFile([serial], '2699'));
+    expect(later.units).toHaveLength(1);
+    expect((await teo.get(`/api/units?serial=${serial}`)).json<UnitFound>().orderNumber).toBe('2699');
+  });
+
+  it('is one a unit, and opening it again with the same ids is harmless', async () => {
+    const unit = nextUnit();
+    const body = { visitId: randomUUID(), entryId: randomUUID(), at: new Date().toISOString() };
+    const one = await teo.post(`/api/units/${unit.id}/visits`, body);
+    const two = await teo.post(`/api/units/${unit.id}/visits`, body);
+    expect(two.json<Evidence>().hash).toBe(one.json<Evidence>().hash);
+    expect(errorOf(await ines.post(`/api/units/${unit.id}/visits`, { ...body, visitId: randomUUID(), entryId: randomUUID() })).code).toBe('visitOpen');
+  });
+});
+
+describe('an entry', () => {
+  it('sent twice is kept once', async () => {
+    const bench = await newBench();
+    const draft = bench.draft('checkedIn', CHECK_IN);
+    const [one, two] = await Promise.all([bench.send(draft), bench.send(draft)]);
+    expect([one.statusCode, two.statusCode].sort()).toEqual([200, 201]);
+    expect(one.json()).toEqual(two.json());
+    const evidence = (await teo.get(`/api/units/${bench.unitId}/bench`)).json<BenchView>().evidence;
+    expect(evidence).toHaveLength(2);
+  });
+
+  it('under an id that says something else already is refused', async () => {
+    const bench = await newBench();
+    const draft = bench.draft('checkedIn', CHECK_IN);
+    await bench.send(draft);
+    const changed = await bench.send({ ...draft, data: { ...CHECK_IN, packV: 38 } } as typeof draft);
+    expect(errorOf(changed).code).toBe('idReused');
+    const other = await newBench();
+    expect(errorOf(await other.send(draft)).code).toBe('idReused');
+  });
+
+  it('with a stale seq is refused with the one error shape, whoever is second', async () => {
+    const bench = await newBench();
+    await bench.act('checkedIn', CHECK_IN);
+    const mine = bench.draft('codeSeen', { label: 'L1.1', raw: 11 });
+    const theirs = bench.draft('codeSeen', { label: 'L1.2', raw: 4 });
+    const answers = await Promise.all([bench.send(mine), bench.send(theirs, ines)]);
+    expect(answers.map((a) => a.statusCode).sort()).toEqual([201, 409]);
+    expect(errorOf(answers.find((a) => a.statusCode === 409)!)).toMatchObject({ code: 'staleSeq', message: expect.stringContaining('newer state') });
+  });
+
+  it('for a visit of another unit or order is refused', async () => {
+    const [a, b] = [await newBench(), await newBench()];
+    const answer = await teo.post(`/api/units/${a.unitId}/visits/${b.visitId}/evidence`, b.draft('checkedIn', CHECK_IN));
+    expect(answer.statusCode).toBe(409);
+    expect(errorOf(answer).code).toBe('otherVisit');
+    const nowhere = await teo.post(`/api/units/${a.unitId}/visits/${randomUUID()}/evidence`, a.draft('checkedIn', CHECK_IN));
+    expect(errorOf(nowhere).code).toBe('visitNotFound');
+  });
+
+  it('that cannot follow is refused in the words of the visit', async () => {
+    const bench = await newBench();
+    const answer = await bench.send(bench.draft('restarted', { acts: ['x'] }));
+    expect(answer.statusCode).toBe(409);
+    expect(errorOf(answer)).toEqual({ code: 'wrongStep', message: 'This unit is at check in now.' });
+  });
+
+  it('with fields that make no sense names each of them', async () => {
+    const bench = await newBench();
+    const answer = await bench.send(bench.draft('checkedIn', { ...CHECK_IN, packV: -1, revisionConfirmed: false, colour: 'red' }));
+    expect(answer.statusCode).toBe(400);
+    expect(Object.keys(errorOf(answer).fields ?? {})).toEqual(expect.arrayContaining(['data.packV', 'data.revisionConfirmed']));
+  });
+
+  it('from a clock far ahead is refused', async () => {
+    const bench = await newBench();
+    const draft = { ...bench.draft('checkedIn', CHECK_IN), at: new Date(Date.now() + 3_600_000).toISOString() };
+    expect(errorOf(await bench.send(draft)).code).toBe('clockAhead');
+  });
+
+  it('is refused signed out, as broken JSON, and when far too large, each in the one shape', async () => {
+    const bench = await newBench();
+    const url = `/api/units/${bench.unitId}/visits/${bench.visitId}/evidence`;
+    const out = await server.app.inject({ method: 'POST', url, payload: bench.draft('checkedIn', CHECK_IN) });
+    expect([out.statusCode, errorOf(out).code]).toEqual([401, 'signedOut']);
+    const headers = { cookie: teo.cookie, 'content-type': 'application/json' };
+    const broken = await server.app.inject({ method: 'POST', url, headers, payload: '{"id": ' });
+    expect([broken.statusCode, errorOf(broken).code]).toEqual([400, 'badJson']);
+    const large = await server.app.inject({ method: 'POST', url, headers, payload: JSON.stringify({ x: 'x'.repeat(300_000) }) });
+    expect([large.statusCode, errorOf(large).code]).toEqual([413, 'tooLarge']);
+    const media = await server.app.inject({ method: 'POST', url, headers: { ...headers, 'content-type': 'text/plain' }, payload: 'x' });
+    expect([media.statusCode, errorOf(media).code]).toEqual([415, 'wrongMedia']);
+  });
+
+  it('releasing a held unit needs a lead', async () => {
+    const bench = await newBench();
+    await bench.act('held', { reason: 'damage', words: 'bent fork' });
+    expect((await onLine(bench.unitId)).heldWords).toBe('bent fork');
+    const draft = bench.draft('released', { words: 'fork changed' });
+    expect((await bench.send(draft)).statusCode).toBe(403);
+    expect((await bench.send(draft, ines)).statusCode).toBe(201);
+    expect((await onLine(bench.unitId)).status).toBe('open');
+  });
+});
+
+describe('two servers on one database', () => {
+  it('take entries of one visit in turn, and its chain stays whole', async () => {
+    const second = await buildApp({ host: '127.0.0.1', port: 0, databaseUrl: server.applicationUrl, ownerUrl: null, cookieSecret: 'for tests only', webRoot: null, logLevel: 'silent', secureCookie: false });
+    try {
+      const bench = await newBench();
+      await bench.act('checkedIn', CHECK_IN);
+      const drafts = Array.from({ length: 12 }, (_, i) => ({ id: randomUUID(), kind: 'codeSeen', at: new Date().toISOString(), data: { label: 'L1.2', raw: (i % 5) + 1 } }));
+      const url = `/api/units/${bench.unitId}/visits/${bench.visitId}/evidence`;
+      const write = async (draft: (typeof drafts)[number], app: typeof second) => {
+        for (let seq = 3; ; seq++) {
+          const answer = await app.inject({ method: 'POST', url, headers: { cookie: teo.cookie }, payload: { ...draft, seq } });
+          if (answer.statusCode === 201) return;
+          expect(errorOf(answer).code).toBe('staleSeq');
+          if (seq > 40) seq = 2;
+        }
+      };
+      await Promise.all(drafts.map((draft, i) => write(draft, i % 2 === 0 ? server.app : second)));
+      const { evidence } = (await teo.get(`/api/units/${bench.unitId}/bench`)).json<BenchView>();
+      expect(evidence).toHaveLength(14);
+      expect(verifyChain(evidence).ok).toBe(true);
+    } finally {
+      await second.close();
+    }
+  });
+});
