@@ -103,6 +103,7 @@ describe('reading back', () => {
     const state = stateAfter(back);
     expect(state).toMatchObject({ step: 'keyIn', round: 2, toKey: ['L2'], toRead: ['L2'], held: null });
     expect(state.known['L2']).toBe(26);
+    expect(state.verdicts.map((v) => v.verdict)).toEqual(['agrees', 'notRead', 'agrees', 'agrees', 'agrees']);
     expect(state.done.map((d) => d.step)).toEqual(['checkIn']);
     const again = stateAfter([...back, keyed('L2', 26, 25), ['keyInClosed', {}], restarted, read('L2', 25), ['readBackClosed', {}]]);
     expect(again.step).toBe('signOff');

@@ -25,6 +25,8 @@ export interface VisitState {
   readonly round: number;
   /** Raw values by label: as delivered, until seen or keyed. */
   readonly known: Readonly<Record<string, number>>;
+  /** `known` as it was when this round of key-in began. */
+  readonly atRoundStart: Readonly<Record<string, number>>;
   /** Labels whose value was met on the glass or keyed, so that `known` is no presumption. */
   readonly witnessed: ReadonlySet<string>;
   /** Codes still to be keyed in this round, in menu order. */
@@ -98,6 +100,7 @@ function openVisit({ visitId, seq, at, by, station, data }: DeedOf<'opened'>): V
     held: stop ? { reason: 'setup', words: stop.says, at, by } : null,
     round: 1,
     known: data.factory,
+    atRoundStart: data.factory,
     witnessed: new Set(),
     toKey: data.setup.targets.filter((t) => t.raw !== null && !t.locked && t.raw !== data.factory[t.label]).map((t) => t.label),
     keyedThisRound: [],
@@ -267,19 +270,21 @@ function sendBack(state: VisitState, against: readonly CodeVerdict[], deed: Deed
     .map((v) => (v.verdict === 'notShown' ? `${v.label} is not shown.` : `${v.label} shows ${v.readings.at(-1)}, must be ${v.target}, and does not change.`))
     .join(' ');
   const again = new Set<StepId>(['keyIn', 'restart', 'readBack']);
-  return {
+  const known = { ...state.known, ...Object.fromEntries(lastRead) };
+  return judged({
     ...state,
     step: 'keyIn',
     done: state.done.filter((d) => !again.has(d.step)),
     round: state.round + 1,
-    known: { ...state.known, ...Object.fromEntries(lastRead) },
+    known,
+    atRoundStart: known,
     readings: Object.fromEntries(Object.entries(state.readings).filter(([label]) => !labels.includes(label))),
     toKey: labels.filter((label) => targetOf(state.opened.setup, label)?.locked !== true),
     toRead: labels,
     keyedThisRound: [],
     stuck: new Set(),
     held: hopeless.length > 0 ? { reason: 'code', words, at: deed.at, by: deed.by } : null,
-  };
+  });
 }
 
 function signOff(state: VisitState, deed: DeedOf<'signedOff'>): Outcome {

@@ -41,7 +41,7 @@ export function Restart({ bench, visit }: { readonly bench: BenchView; readonly 
   return (
     <div className={classes['panel']}>
       <p className="cap">Restart · codes that act only after it, act from now on</p>
-      <ol className={classes['acts-list']}>
+      <ol className={classes['acts-list']} aria-label="Power cycle">
         {restart.map((step, i) => (
           <li key={step.act} data-mark={i < at ? 'done' : i === at ? 'now' : 'todo'} aria-current={i === at ? 'step' : undefined}>
             <span aria-hidden="true">{i < at ? <IconCheck size={17} stroke={2.6} /> : i + 1}</span>

@@ -42,7 +42,7 @@ function Row({ target, state, code }: { readonly target: CodeTarget; readonly st
   const against = verdict !== undefined && isAgainst(verdict);
   const done = state.keyedThisRound.includes(label) || verdict?.verdict === 'agrees';
   const isNext = state.step === 'keyIn' && state.toKey[0] === label;
-  const found = verdict?.readings.at(-1) ?? (done && state.round === 1 ? state.opened.factory[label] : state.known[label]);
+  const found = verdict?.readings.at(-1) ?? (done ? state.atRoundStart[label] : state.known[label]);
   return (
     <tr data-next={isNext} aria-current={isNext ? 'true' : undefined}>
       <th scope="row">

@@ -3,12 +3,14 @@ import { useDispatch } from 'react-redux';
 import { foldVisit, type Deed, type Evidence, type EvidenceData, type VisitState } from '@decurio/core';
 import type { BenchView, NewEvidence, WrittenKind } from '@decurio/contract';
 import type { AppDispatch } from '../state/store.js';
-import { api, asProblem, type ApiProblem } from '../state/api.js';
+import { api, asProblem, entryAccepted, type ApiProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
 
-/** An entry made here that the server has not taken yet. */
-interface Waiting {
+/** An entry made here. It stays until the evidence read from the server holds it, so that it never undoes itself on the screen. */
+interface Made {
   readonly entry: NewEvidence;
+  /** The server has it; the evidence on this device may not show it for a moment yet. */
+  readonly taken: boolean;
   /** Told to the maker once the server answered; forms keep what was typed until then. */
   readonly settle: (problem: ApiProblem | null) => void;
 }
@@ -34,18 +36,20 @@ const RETRY_MS = 3_000;
 export function useVisit(unitId: string, bench: BenchView): Visit {
   const dispatch = useDispatch<AppDispatch>();
   const { who, lost } = useSession();
-  const [queue, setQueue] = useState<readonly Waiting[]>([]);
+  const [queue, setQueue] = useState<readonly Made[]>([]);
   const [problem, setProblem] = useState<ApiProblem | null>(null);
   const [open, opening] = api.useOpenVisitMutation();
   const sending = useRef(false);
   const { evidence } = bench;
   const visitId = evidence[0]?.visitId ?? null;
 
+  const waiting = queue.filter(({ taken }) => !taken).length;
+
   const shownDeeds = useMemo(() => {
     if (!who) return evidence;
     const by = { userId: who.userId, name: who.name, role: who.role };
-    const taken = new Set(evidence.map((entry) => entry.id));
-    const early = queue.filter(({ entry }) => !SHOWN_WHEN_TAKEN.has(entry.kind) && !taken.has(entry.id));
+    const known = new Set(evidence.map((entry) => entry.id));
+    const early = queue.filter(({ entry, taken: isTaken }) => (isTaken || !SHOWN_WHEN_TAKEN.has(entry.kind)) && !known.has(entry.id));
     return [...evidence, ...early.map(({ entry }) => ({ ...entry, visitId: visitId ?? '', by, station: who.station }) as Deed)];
   }, [evidence, queue, visitId, who]);
   const state = useMemo(() => foldOrKnown(shownDeeds, evidence), [shownDeeds, evidence]);
@@ -55,9 +59,10 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
       new Promise<ApiProblem | null>((settle) => {
         setProblem(null);
         setQueue((before) => {
-          const seq = evidence.length + before.filter(({ entry }) => !evidence.some((e) => e.id === entry.id)).length + 1;
+          const ahead = before.filter(({ entry }) => !evidence.some((known) => known.id === entry.id));
+          const seq = evidence.length + ahead.length + 1;
           const entry = { id: crypto.randomUUID(), seq, kind, at: new Date().toISOString(), data } as NewEvidence;
-          return [...before, { entry, settle }];
+          return [...ahead, { entry, taken: false, settle }];
         });
       }),
     [evidence],
@@ -68,7 +73,7 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
     latest.current = queue;
   });
   const send = useCallback(async () => {
-    const [first] = latest.current;
+    const first = latest.current.find(({ taken }) => !taken);
     if (!first || sending.current || visitId === null) return;
     sending.current = true;
     const answer = await dispatch(api.endpoints.addEvidence.initiate({ unitId, visitId, body: first.entry }));
@@ -76,24 +81,28 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
     const refusal = asProblem(answer.error);
     setProblem(refusal);
     if (refusal && mayWorkLater(refusal)) return;
-    const gone = refusal ? latest.current : [first];
-    for (const { settle } of gone) settle(refusal);
-    setQueue((now) => now.filter((waiting) => !gone.includes(waiting)));
-    if (refusal) void dispatch(api.endpoints.bench.initiate(unitId, { forceRefetch: true, subscribe: false }));
+    if (answer.data) {
+      dispatch(entryAccepted(unitId, answer.data));
+      setQueue((now) => now.map((made) => (made === first ? { ...made, taken: true } : made)));
+      return first.settle(null);
+    }
+    for (const { settle } of latest.current) settle(refusal);
+    setQueue([]);
+    void dispatch(api.endpoints.bench.initiate(unitId, { forceRefetch: true, subscribe: false }));
   }, [dispatch, unitId, visitId]);
 
   useEffect(() => {
-    if (queue.length === 0 || lost) return;
+    if (waiting === 0 || lost) return;
     const timer = setTimeout(() => void send(), problem === null ? 0 : RETRY_MS);
     return () => clearTimeout(timer);
-  }, [queue, problem, lost, send]);
+  }, [queue, waiting, problem, lost, send]);
 
   useEffect(() => {
-    if (queue.length === 0) return;
+    if (waiting === 0) return;
     const warn = (event: BeforeUnloadEvent) => event.preventDefault();
     window.addEventListener('beforeunload', warn);
     return () => window.removeEventListener('beforeunload', warn);
-  }, [queue.length]);
+  }, [waiting]);
 
   const firstId = useRef({ visitId: crypto.randomUUID(), entryId: crypto.randomUUID() });
   const begin = useCallback(async () => {
@@ -107,7 +116,7 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
     act,
     begin,
     problem: opening.isLoading ? null : problem,
-    waiting: queue.length,
+    waiting,
     retry: () => void send(),
     dismiss: () => setProblem(null),
   };

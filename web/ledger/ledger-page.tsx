@@ -24,6 +24,7 @@ export function LedgerPage() {
         <h1>Ledger</h1>
         <TextInput
           className={classes['search'] ?? ''}
+          data-scan-guard
           aria-label="Find by serial, order or customer"
           placeholder="Serial, order or customer"
           value={typed}

@@ -87,10 +87,6 @@ export const api = createApi({
     }),
     addEvidence: build.mutation<Evidence, { unitId: string; visitId: string; body: NewEvidence }>({
       query: ({ unitId, visitId, body }) => ({ url: `/units/${unitId}/visits/${visitId}/evidence`, method: 'POST', body }),
-      async onQueryStarted({ unitId }, { dispatch, queryFulfilled }) {
-        const { data } = await queryFulfilled.catch(() => ({ data: null }));
-        if (data) dispatch(api.util.updateQueryData('bench', unitId, (draft) => void addOnce(draft.evidence as Evidence[], data)));
-      },
       invalidatesTags: ['Line', 'Orders', 'Ledger'],
     }),
 
@@ -105,9 +101,11 @@ export const api = createApi({
   }),
 });
 
-function addOnce(evidence: Evidence[], entry: Evidence): void {
-  if (!evidence.some((known) => known.id === entry.id)) evidence.push(entry);
-}
+/** Puts an accepted entry into the bench as this device knows it, without asking again. */
+export const entryAccepted = (unitId: string, entry: Evidence) =>
+  api.util.updateQueryData('bench', unitId, ({ evidence }) => {
+    if (!evidence.some((known) => known.id === entry.id)) (evidence as Evidence[]).push(entry);
+  });
 
 /** The problem in an RTK Query error, whichever way it came. */
 export function asProblem(error: unknown): ApiProblem | null {

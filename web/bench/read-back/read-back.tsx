@@ -1,5 +1,5 @@
 import { TextInput } from '@mantine/core';
-import { useEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import { findCode, formatRaw, functionTitle, isAgainst, meaningOf, parseTyped, type Code, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
@@ -34,7 +34,7 @@ function OneReading({ code, bench, state, visit, left }: OneReadingProps) {
   const [typed, setTyped] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
-  useEffect(() => field.current?.focus(), []);
+  useLayoutEffect(() => field.current?.focus(), []);
   const again = (state.readings[code.label]?.length ?? 0) > 0;
   const isFirst = left === state.toRead.length && !again;
   const parsed = parseTyped(code, typed);
@@ -61,7 +61,7 @@ function OneReading({ code, bench, state, visit, left }: OneReadingProps) {
       </p>
       {again && <Notice kind="care" says={`Look at ${code.label} once more and type what it shows now.`} />}
       <div className={classes['ask']}>
-        <div className={classes['label']}>
+        <div className={classes['label']} data-code={code.label} data-reading={(state.readings[code.label]?.length ?? 0) + 1}>
           <span className={classes['code']}>{code.label}</span>
           <span>{functionTitle(code.function)}</span>
         </div>

@@ -1,0 +1,141 @@
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { checkRecord, type DisplayMap } from '@decurio/core';
+import { ROOT } from '../scripts/lib/paths.mjs';
+import { BenchPage, HandlebarDisplay } from './pages/bench-page.js';
+import { OrdersPage } from './pages/orders-page.js';
+import { SignInPage } from './pages/sign-in-page.js';
+import { startStage, type Stage } from './support/start.js';
+
+const map = JSON.parse(readFileSync(join(ROOT, 'demo/maps/tallow-four-key.json'), 'utf8')) as DisplayMap;
+const downloads = mkdtempSync(join(tmpdir(), 'decurio-downloads-'));
+
+let stage: Stage;
+let bench: BenchPage;
+beforeAll(async () => {
+  stage = await startStage({ demo: true, downloads });
+  bench = new BenchPage(stage.browser.driver);
+});
+afterAll(() => stage.close());
+
+const downloaded = async (name: string): Promise<Buffer> => {
+  const path = join(downloads, name);
+  await stage.browser.driver.wait(() => existsSync(path), 15_000, `${name} was not downloaded`);
+  return readFileSync(path);
+};
+
+describe('a technician with a new order', () => {
+  it('signs in', async () => {
+    const page = await new SignInPage(stage.browser.driver).open(stage.address);
+    await page.signIn('teo');
+    await page.says('Causeway Holiday Park'.toUpperCase());
+    await page.says('Teo R. · bay 3');
+  });
+
+  it('drops the order file, sees what it holds, and takes it', async () => {
+    const orders = await new OrdersPage(stage.browser.driver).open(stage.address);
+    await orders.drop(join(ROOT, 'demo/orders/causeway-2614.csv'));
+    await orders.says('Order 2614 for Causeway Holiday Park');
+    await orders.says('24 units ready to take: 24 Samphire 26');
+    await orders.says('legal values not checked');
+    await orders.click('Take 24 units');
+    await orders.says('24 units taken into order 2614');
+    await orders.click('See order 2614 on Line');
+  });
+
+  it('sees 24 units in ranks of ten', async () => {
+    await bench.says('24 units, out on Thu 3 Dec 08:00');
+    const ranks = await bench.findAll('ol > li > ol');
+    expect(await Promise.all(ranks.map(async (rank) => (await rank.findElements({ css: 'a' })).length))).toEqual([10, 10, 4]);
+  });
+
+  it('scans a serial, begins, and checks the unit in', async () => {
+    await bench.scan('S26-0501');
+    await bench.begin();
+    await bench.checkIn();
+    await bench.says('Hold set and + for 2 s');
+    expect(await bench.texts('[aria-label="Steps of this visit"] li')).toHaveLength(10);
+  });
+
+  const display = new HandlebarDisplay(map);
+
+  it('keys in what the screen orders; a menu that closes early is planned anew', async () => {
+    await bench.keyIn(display, (_order, pressed) => pressed === 13);
+    display.closeByItself();
+    expect(display.state.stored['L4.1']).toBe(30);
+    await bench.press('t');
+    await bench.says('Hold set and + for 2 s');
+    await bench.keyIn(display);
+    await bench.says('8 codes keyed, menu closed');
+    expect(display.state.stored).toMatchObject({ 'L1.1': 11, 'L4.1': 25, 'L4.3': 31, 'L5.2': 51, 'L6.1': 12, 'L7.1': 31 });
+    await bench.press(' ');
+  });
+
+  it('restarts the vehicle act by act', async () => {
+    await bench.restart(display);
+  });
+
+  it('reads back blind: no target is on the page before all is read', async () => {
+    display.state = { ...display.state, inForce: { ...display.state.inForce, 'L4.1': 26 } };
+    await bench.says('READ SO FAR');
+    expect(await bench.text()).not.toMatch(/TARGET|25 km\/h by class/);
+    await bench.readBack(display, { 'L1.2': '5' });
+    await bench.says('1 code disagrees');
+    await bench.says('L4.1 shows 26 (26 km/h), must be 25 (25 km/h)');
+    const rows = await bench.texts('[aria-label="Verdict per code"] tbody tr');
+    expect(rows).toHaveLength(14);
+    expect(rows.filter((row) => row.includes('agrees'))).toHaveLength(13);
+    expect(rows.find((row) => row.startsWith('L1.2'))).toContain('5, 4');
+  });
+
+  it('keys again only what disagrees, restarts, and reads back only that', async () => {
+    await bench.press(' ');
+    display.state = { ...display.state, stored: { ...display.state.stored, 'L4.1': 26 } };
+    await bench.says('1 code to go');
+    await bench.keyIn(display);
+    await bench.press(' ');
+    await bench.restart(display);
+    await bench.readBack(display);
+    await bench.says('Every code shows what it must');
+    await bench.press(' ');
+  });
+
+  it('signs off, told what is not proved', async () => {
+    await bench.says('True speed was not measured'.replace('True', 'true'));
+    await bench.signOff();
+    await bench.says(/\d+ entries end in the seal/);
+  });
+
+  it('finds the unit in the ledger with every reading, and its seal holds', async () => {
+    await bench.click('See it in the ledger');
+    await bench.says('HOW IT LEFT');
+    const entries = await bench.texts('[aria-label="Entries"] tbody tr');
+    expect(entries.filter((row) => row.includes('Read back') && row.includes('L4.1'))).toHaveLength(3);
+    expect(entries.every((row) => row.includes('Teo R.'))).toBe(true);
+    await bench.click('Verify the seal');
+    await bench.says('The seal holds');
+  });
+
+  it('prints the certificate and exports the record, which proves itself', async () => {
+    await bench.click('Certificate (PDF)');
+    expect((await downloaded('S26-0501-certificate.pdf')).subarray(0, 5).toString()).toBe('%PDF-');
+    await bench.click('Record (JSON)');
+    const record = JSON.parse((await downloaded('S26-0501-record.json')).toString()) as unknown;
+    expect(checkRecord(record)).toMatchObject({ ok: true });
+  });
+
+  it('finds it again by its serial, and may bring the record file back', async () => {
+    await bench.driver.get(`${stage.address}/ledger`);
+    await bench.says('Sealed'.toUpperCase());
+    await (await bench.find('[aria-label="Find by serial, order or customer"]')).sendKeys('S26-0501');
+    await bench.driver.wait(async () => (await bench.texts('[aria-label="Sealed visits"] tbody tr')).length === 1, 10_000);
+    await (await bench.find('input[type=file]')).sendKeys(join(downloads, 'S26-0501-record.json'));
+    await bench.says('The seal holds');
+    await bench.press('\uE00C');
+    await bench.saysNot('The seal holds');
+    await bench.scan('S26-0501');
+    expect(await bench.path()).toMatch(/^\/ledger\//);
+  });
+});

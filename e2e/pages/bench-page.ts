@@ -1,0 +1,120 @@
+import { Key } from 'selenium-webdriver';
+import { displayAtRest, findCode, formatRaw, simulateDisplay, type DisplayMap, type DisplayState, type Gesture, type RawValues } from '@decurio/core';
+import { Page } from './page.js';
+
+/** The display on the handlebar: a simulated one, which knows nothing of what the screen wants. */
+export class HandlebarDisplay {
+  state: DisplayState;
+
+  constructor(
+    readonly map: DisplayMap,
+    stored: RawValues = {},
+  ) {
+    this.state = displayAtRest(map, stored);
+  }
+
+  /** Does what the screen orders, such as `set`, or `hold set and +`. */
+  obey(order: string): void {
+    const keyCalled = (label: string): string => {
+      const key = this.map.keys.find((k) => k.label === label);
+      if (!key) throw new Error(`the display has no key "${label}"`);
+      return key.id;
+    };
+    const held = order.startsWith('hold ');
+    const gesture: Gesture = held ? { kind: 'hold', keys: order.slice(5).split(' and ').map(keyCalled), ms: 10_000 } : { kind: 'tap', key: keyCalled(order) };
+    this.state = simulateDisplay(this.map, this.state, gesture);
+  }
+
+  restart(): void {
+    this.state = simulateDisplay(this.map, this.state, { kind: 'powerCycle' });
+  }
+
+  closeByItself(): void {
+    this.state = simulateDisplay(this.map, this.state, { kind: 'wait', ms: this.map.menu.idleMs });
+  }
+
+  shows(label: string): string {
+    const code = findCode(this.map, label);
+    return code ? formatRaw(code, this.state.inForce[label] ?? 0) : '';
+  }
+}
+
+export class BenchPage extends Page {
+  /** As a scanner types: the serial and Enter, wherever the focus is. */
+  async scan(serial: string): Promise<void> {
+    await this.press(serial, Key.ENTER);
+    await this.driver.wait(async () => (await this.path()).match(/^\/(bench|ledger)\/./) !== null, 10_000, `scanning ${serial} led nowhere`);
+    await this.says(serial);
+  }
+
+  async begin(): Promise<void> {
+    await this.says('has not been begun');
+    await this.press(' ');
+    await this.says('Pack by meter');
+  }
+
+  async checkIn(volts = '39.8'): Promise<void> {
+    await this.tick('The display is a');
+    await this.type('Pack by meter', volts);
+    await this.type('Odometer', '3');
+    await this.tick('No cable pinched');
+    await this.tick('Display clamp');
+    await this.type('Came with', 'charger, 2 keys');
+    await this.press(Key.ENTER);
+  }
+
+  /** The press that is due, as the screen puts it, and which one of how many. */
+  async due(): Promise<{ readonly order: string; readonly count: string } | null> {
+    const [now] = await this.texts('[aria-label="Next presses"] [aria-current="step"]');
+    const count = /Press (\d+ of \d+)/.exec(await this.text())?.[1] ?? '';
+    return now === undefined ? null : { order: now, count };
+  }
+
+  /** Presses what the screen orders until the menu is left, or until `stop` says so. */
+  async keyIn(display: HandlebarDisplay, stop: (order: string, pressed: number) => boolean = () => false): Promise<void> {
+    await this.find('[aria-label="Next presses"]');
+    for (let pressed = 0; ; pressed++) {
+      const due = await this.due();
+      if (due === null || stop(due.order, pressed)) return;
+      display.obey(due.order);
+      await this.press(' ');
+      await this.driver.wait(async () => (await this.due())?.count !== due.count, 10_000, `press ${due.count} did not pass`);
+    }
+  }
+
+  async restart(display: HandlebarDisplay): Promise<void> {
+    await this.says('RESTART');
+    const current = async () => (await this.texts('[aria-label="Power cycle"] [aria-current="step"]')).join('');
+    for (const { act } of display.map.restart) {
+      await this.driver.wait(async () => (await current()).includes(act), 10_000, `"${act}" was never due`);
+      await this.press(' ');
+      await this.driver.wait(async () => !(await current()).includes(act), 15_000, `"${act}" did not pass`);
+    }
+    display.restart();
+    await this.says('Restarted, to read back');
+    await this.press(' ');
+  }
+
+  /** The code that is asked for and whether for the first or second time, such as `L4.1 1`. */
+  async asked(): Promise<string | null> {
+    const [label, reading] = await Promise.all([this.attribute('[data-code]', 'data-code'), this.attribute('[data-code]', 'data-reading')]);
+    return label === null ? null : `${label} ${reading}`;
+  }
+
+  /** Types what the display shows, code after code, until all are read; `misread` is typed at a first reading instead. */
+  async readBack(display: HandlebarDisplay, misread: Readonly<Record<string, string>> = {}): Promise<void> {
+    await this.find('[data-code]');
+    for (let asked = await this.asked(); asked !== null; asked = await this.asked()) {
+      const [label = '', reading] = asked.split(' ');
+      await this.press((reading === '1' ? misread[label] : undefined) ?? display.shows(label), Key.ENTER);
+      const was = asked;
+      await this.driver.wait(async () => (await this.asked()) !== was, 10_000, `${was} was not taken`);
+    }
+  }
+
+  async signOff(): Promise<void> {
+    await this.says('Sign off and seal');
+    await this.click('Sign off and seal');
+    await this.says('is sealed');
+  }
+}

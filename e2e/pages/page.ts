@@ -1,0 +1,88 @@
+import { By, error, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+
+const PATIENCE_MS = 15_000;
+
+/** What a person does on any page: look for words, press keys. Everything waits for a state, nothing for a time. */
+export class Page {
+  constructor(readonly driver: WebDriver) {}
+
+  find(css: string): Promise<WebElement> {
+    return this.driver.wait(until.elementLocated(By.css(css)), PATIENCE_MS, `no ${css} on the page`);
+  }
+
+  findAll(css: string): Promise<WebElement[]> {
+    return this.driver.findElements(By.css(css));
+  }
+
+  /** Texts of all elements, read at one moment. */
+  texts(css: string): Promise<string[]> {
+    return this.driver.executeScript('return [...document.querySelectorAll(arguments[0])].map((e) => e.innerText.trim())', css);
+  }
+
+  async text(): Promise<string> {
+    return (await this.texts('body'))[0] ?? '';
+  }
+
+  /** An attribute of the first such element, or null. */
+  attribute(css: string, name: string): Promise<string | null> {
+    return this.driver.executeScript('return document.querySelector(arguments[0])?.getAttribute(arguments[1]) ?? null', css, name);
+  }
+
+  /** Waits until the page says this. */
+  async says(words: string | RegExp): Promise<void> {
+    let seen = '';
+    await this.driver.wait(async () => {
+      seen = await this.text();
+      return typeof words === 'string' ? seen.includes(words) : words.test(seen);
+    }, PATIENCE_MS).catch(() => {
+      throw new Error(`the page never said ${String(words)}; it says:\n${seen}`);
+    });
+  }
+
+  async saysNot(words: string): Promise<void> {
+    await this.driver.wait(async () => !(await this.text()).includes(words), PATIENCE_MS, `the page still says ${words}`);
+  }
+
+  /** A button or link by its words. */
+  button(words: string): Promise<WebElement> {
+    const path = `//*[self::button or self::a][contains(normalize-space(.), ${quoted(words)}) and not(@disabled)]`;
+    return this.driver.wait(until.elementLocated(By.xpath(path)), PATIENCE_MS, `no button "${words}"`);
+  }
+
+  async click(words: string): Promise<void> {
+    await this.driver.wait(async () => (await this.button(words)).click().then(() => true, isGoneMeanwhile), PATIENCE_MS, `"${words}" cannot be clicked`);
+  }
+
+  /** The field under a label. */
+  field(label: string): Promise<WebElement> {
+    const path = `//label[starts-with(normalize-space(.), ${quoted(label)})]/following::*[self::input or self::textarea][1]`;
+    return this.driver.wait(until.elementLocated(By.xpath(path)), PATIENCE_MS, `no field "${label}"`);
+  }
+
+  async type(label: string, text: string): Promise<void> {
+    const field = await this.field(label);
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text);
+  }
+
+  async tick(label: string): Promise<void> {
+    const box = await this.driver.findElement(By.xpath(`//label[starts-with(normalize-space(.), ${quoted(label)})]`));
+    await box.click();
+  }
+
+  /** Keys wherever the focus is. */
+  async press(...keys: string[]): Promise<void> {
+    await this.driver.actions().sendKeys(...keys).perform();
+  }
+
+  async path(): Promise<string> {
+    return new URL(await this.driver.getCurrentUrl()).pathname;
+  }
+}
+
+/** The page drew the button anew between finding and clicking it: find it again. */
+function isGoneMeanwhile(problem: unknown): false {
+  if (problem instanceof error.StaleElementReferenceError) return false;
+  throw problem;
+}
+
+const quoted = (words: string): string => `"${words}"`;
