@@ -21,7 +21,7 @@ export function Notice({ kind, title, says, act, page = false }: NoticeProps) {
     <div role={kind === 'stop' ? 'alert' : 'status'} className={`${classes['notice']} ${classes[kind]} ${page ? classes['page'] : ''}`}>
       <Icon aria-hidden="true" size={22} stroke={1.8} />
       <div>
-        {title !== undefined && <strong>{title}</strong>}
+        {title !== undefined && (page ? <h1>{title}</h1> : <strong>{title}</strong>)}
         <p>{says}</p>
       </div>
       {act && <ActButton onAct={act.onAct}>{act.label}</ActButton>}

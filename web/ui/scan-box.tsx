@@ -1,4 +1,4 @@
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, asProblem } from '../state/api.js';
 import { useScanner } from './use-scanner.js';
@@ -33,11 +33,14 @@ export function ScanBox() {
       } else {
         setText(serial);
         setProblem(asProblem(answer.error)?.message ?? null);
-        input.current?.select();
       }
     },
     [find, navigate],
   );
+  useEffect(() => {
+    // The next scan replaces the one that led nowhere.
+    if (problem !== null) input.current?.select();
+  }, [problem]);
   useScanner({ onScan: (serial) => void open(serial), onSlash: () => input.current?.focus() });
 
   return (

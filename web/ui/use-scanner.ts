@@ -1,7 +1,8 @@
 import { useEffect, useRef } from 'react';
 
-/** A hand-held scanner types much faster than a person, and ends with Enter. */
-const SCANNER_GAP_MS = 35;
+/** A hand-held scanner types much faster than a person, and ends with Enter: on average, and never with a pause. */
+const SCANNER_MEAN_MS = 45;
+const PAUSE_MS = 120;
 const SHORTEST_SCAN = 6;
 /** Fields in which a scan is not meant as their content: digits from a display or a meter. */
 const GUARDED = '[data-scan-guard]';
@@ -23,6 +24,7 @@ export function useScanner(handlers: ScannerHandlers): void {
   });
   useEffect(() => {
     let burst = '';
+    let firstAt = 0;
     let lastAt = 0;
     let fieldBefore: string | null = null;
     const onKey = (event: KeyboardEvent) => {
@@ -31,7 +33,8 @@ export function useScanner(handlers: ScannerHandlers): void {
       const inField = field?.matches('input, textarea, select, [contenteditable="true"]') ?? false;
       const guarded = field?.matches(GUARDED) ?? false;
       if (event.key === 'Enter') {
-        const isScan = burst.length >= SHORTEST_SCAN && event.timeStamp - lastAt <= SCANNER_GAP_MS && (!inField || guarded);
+        const meanMs = (event.timeStamp - firstAt) / burst.length;
+        const isScan = burst.length >= SHORTEST_SCAN && meanMs <= SCANNER_MEAN_MS && (!inField || guarded);
         if (isScan) {
           event.preventDefault();
           event.stopPropagation();
@@ -46,9 +49,14 @@ export function useScanner(handlers: ScannerHandlers): void {
         latest.current.onSlash();
         return;
       }
-      if (event.key.length !== 1) return;
-      if (burst === '' || event.timeStamp - lastAt > SCANNER_GAP_MS) {
+      if (event.key === 'Shift') return;
+      if (event.key.length !== 1) {
         burst = '';
+        return;
+      }
+      if (burst === '' || event.timeStamp - lastAt > PAUSE_MS) {
+        burst = '';
+        firstAt = event.timeStamp;
         fieldBefore = field instanceof HTMLInputElement ? field.value : null;
       }
       burst += event.key;

@@ -1,0 +1,160 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ROOT } from '../scripts/lib/paths.mjs';
+import { signIn, type Client } from '../scripts/lib/api-client.mjs';
+import { DEMO_PASSWORD } from '../server/demo-password.js';
+import { BenchPage } from './pages/bench-page.js';
+import { OrdersPage } from './pages/orders-page.js';
+import { SignInPage } from './pages/sign-in-page.js';
+import { startStage, type Stage } from './support/start.js';
+
+let stage: Stage;
+let bench: BenchPage;
+let ines: Client;
+beforeAll(async () => {
+  stage = await startStage({ demo: true });
+  bench = new BenchPage(stage.browser.driver);
+  ines = await signIn(stage.address, 'ines', DEMO_PASSWORD, 'bay 2');
+});
+afterAll(() => stage.close());
+
+/** Cuts or restores the network of the page, the server staying up. */
+const network = async (up: boolean) => {
+  await stage.browser.driver.sendDevToolsCommand('Network.enable', {});
+  await stage.browser.driver.sendDevToolsCommand('Network.emulateNetworkConditions', { offline: !up, latency: 0, downloadThroughput: -1, uploadThroughput: -1 });
+};
+
+const unitOf = (serial: string): Promise<{ id: string; visitId: string }> => ines.get(`/api/units?serial=${serial}`) as Promise<{ id: string; visitId: string }>;
+
+describe('signing in', () => {
+  it('with a wrong password says so and keeps the name', async () => {
+    const page = await new SignInPage(stage.browser.driver).open(stage.address);
+    await page.signIn('teo', 'sand');
+    await page.says('Name and password do not belong together');
+    expect(await (await page.field('Name')).getAttribute('value')).toBe('teo');
+    await page.signIn('teo');
+    await page.says('NEXT FOR YOU');
+  });
+});
+
+describe('an order file that is not right', () => {
+  it('shows line, column and what to do for each bad row, and takes the good ones with one click', async () => {
+    const orders = await new OrdersPage(stage.browser.driver).open(stage.address);
+    const good = readFileSync(join(ROOT, 'demo/orders/causeway-2614.csv'), 'utf8').split('\n').slice(0, 4);
+    await orders.dropNew('mixed.csv', [...good, good[1]!, good[2]!.replace('Samphire 26', 'Heron 29').replace('0502', '0599')].join('\r\n'));
+    expect(await orders.problems()).toEqual(['5\t10 serial\tS26-0501 stands in line 2 already.', expect.stringContaining('6\t6 type\tThe library has no type "Heron 29"')]);
+    await orders.click('Take the 3 good rows');
+    await orders.says('3 units taken into order 2614');
+  });
+
+  it.each([
+    ['a spreadsheet named as CSV', 'order.csv', Buffer.from('PK\u0003\u0004xxxx'), 'This is a spreadsheet'],
+    ['a picture named as CSV', 'order.csv', Buffer.from([0x89, 0x50, 0x4e, 0x47]), 'This is a picture (PNG)'],
+    ['a file of 20 MB', 'order.csv', Buffer.alloc(20 * 1024 * 1024, 'a'), 'an order file has at most 10 MB'],
+    ['an empty file', 'order.csv', Buffer.from(' '), 'The file is empty'],
+  ])('%s is refused in words', async (_what, name, bytes, words) => {
+    const orders = await new OrdersPage(stage.browser.driver).open(stage.address);
+    await orders.dropNew(name, bytes);
+    await orders.says(words);
+  });
+});
+
+describe('at the bench', () => {
+  it('a serial nobody knows is said at the scan box, and kept there', async () => {
+    await bench.driver.get(`${stage.address}/bench`);
+    await bench.says('Scan a unit');
+    await bench.press('S26-7777', '\uE007');
+    await bench.says('No unit S26-7777 is in an order');
+  });
+
+  it('a form with something missing says what, and keeps the rest', async () => {
+    await bench.scan('S26-0420');
+    await bench.begin();
+    await bench.type('Pack by meter', '39.8');
+    await bench.press('\uE007');
+    await bench.says('Confirm the display revision first');
+    expect(await (await bench.field('Pack by meter')).getAttribute('value')).toContain('39.8');
+  });
+
+  it('volts that no such pack has are said while they are typed', async () => {
+    await bench.type('Pack by meter', '46.9');
+    await bench.says('46.9 V would fit 13 or 14 cells');
+    await bench.type('Pack by meter', '39.8');
+    await bench.says('Fits: 10 cells');
+  });
+
+  it('a scan into a field of digits leaves the digits as they were', async () => {
+    await bench.type('Odometer', '12');
+    await bench.press(Key.END);
+    await bench.scan('S26-0421');
+    await bench.says('has not been begun');
+    await bench.scan('S26-0420');
+  });
+
+  it('a session that ended asks to sign in over the page, and the form is still filled', async () => {
+    await bench.says('Pack by meter');
+    await bench.tick('The display is a');
+    await bench.type('Pack by meter', '39.7');
+    await bench.type('Came with', 'one key');
+    await bench.driver.manage().deleteAllCookies();
+    await bench.press('\uE007');
+    await bench.says('You were signed out');
+    await new SignInPage(stage.browser.driver).signIn('teo');
+    await bench.saysNot('You were signed out');
+    await bench.says('Hold set and + for 2 s');
+    const { id } = await unitOf('S26-0420');
+    const view = (await ines.get(`/api/units/${id}/bench`)) as { evidence: { kind: string; data: { accessories: string } }[] };
+    expect(view.evidence.filter((entry) => entry.kind === 'checkedIn').map((entry) => entry.data.accessories)).toEqual(['one key']);
+  });
+
+  it('a dead network keeps entries here, says so, and sends each once when it is back', async () => {
+    await network(false);
+    for (let i = 0; i < 6; i++) await bench.press(' ');
+    await bench.says(/\d entr(y waits|ies wait) here/);
+    await network(true);
+    await bench.saysNot('here');
+    const { id } = await unitOf('S26-0420');
+    await bench.driver.wait(async () => {
+      const view = (await ines.get(`/api/units/${id}/bench`)) as { evidence: { kind: string; data: { label?: string } }[] };
+      const keyed = view.evidence.filter((entry) => entry.kind === 'codeKeyed').map((entry) => entry.data.label);
+      return keyed.length >= 2 && new Set(keyed).size === keyed.length;
+    }, 15_000, 'the entries never reached the server once each');
+  });
+
+  it('two people at one unit: the second is told and sees the newer state', async () => {
+    const { id, visitId } = await unitOf('S26-0420');
+    const view = (await ines.get(`/api/units/${id}/bench`)) as { evidence: unknown[] };
+    await ines.post(`/api/units/${id}/visits/${visitId}/evidence`, { id: crypto.randomUUID(), seq: view.evidence.length + 1, kind: 'held', at: new Date().toISOString(), data: { reason: 'damage', words: 'fork bent, seen by Ines' } });
+    for (let i = 0; i < 6; i++) await bench.press(' ');
+    await bench.says('Someone else worked on this unit meanwhile');
+    await bench.says('fork bent, seen by Ines');
+  });
+
+  it('a held unit waits for a lead, who releases it in writing', async () => {
+    await bench.says('Call a lead');
+    await bench.driver.manage().deleteAllCookies();
+    const page = await new SignInPage(stage.browser.driver).open(stage.address);
+    await page.signIn('ines');
+    await page.says('HELD');
+    await bench.scan('S26-0420');
+    await bench.type('Why it may go on', 'fork changed, seen by me');
+    await bench.click('Release');
+    await bench.says('Shows something else');
+  });
+
+  it('something else on the glass is planned from there, and may be taken back', async () => {
+    await bench.press('d');
+    await bench.says('What does the glass show?');
+    await bench.type('Value, as shown', '99');
+    await bench.says('outside this map');
+    await bench.press('\uE007');
+    await bench.saysNot('What does the glass show?');
+    await bench.press('u');
+    await bench.says('Nothing is erased');
+    await bench.says('99');
+    await bench.click('Take it back');
+    await bench.saysNot('Nothing is erased');
+  });
+});

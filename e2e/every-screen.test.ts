@@ -1,0 +1,99 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BenchPage } from './pages/bench-page.js';
+import { SignInPage } from './pages/sign-in-page.js';
+import { startStage, type Stage } from './support/start.js';
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+let stage: Stage;
+let page: BenchPage;
+beforeAll(async () => {
+  stage = await startStage({ demo: true });
+  page = new BenchPage(stage.browser.driver);
+  const signIn = await new SignInPage(stage.browser.driver).open(stage.address);
+  expect(await violations()).toEqual([]);
+  await signIn.signIn('teo');
+  await page.says('NEXT FOR YOU');
+});
+afterAll(() => stage.close());
+
+/** Rules of WCAG 2.2 AA that the page as it stands breaks, with the first place of each. */
+async function violations(): Promise<string[]> {
+  await stage.browser.driver.executeScript(axe);
+  return stage.browser.driver.executeAsyncScript(`
+    const done = arguments[arguments.length - 1];
+    axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'] })
+      .then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes[0].html.slice(0, 160) + ' ' + (v.nodes[0].any[0]?.message ?? ''))));
+  `);
+}
+
+/** How many pixels the page is wider and higher than the window. */
+const overflow = (): Promise<[number, number]> =>
+  stage.browser.driver.executeScript('const e = document.documentElement; return [e.scrollWidth - e.clientWidth, e.scrollHeight - e.clientHeight]');
+
+const PLACES: readonly (readonly [path: string, words: string])[] = [
+  ['/line', 'NEXT FOR YOU'],
+  ['/bench', 'Scan a unit'],
+  ['/orders', 'What was promised'],
+  ['/library', 'Tallow four-key, revision C'],
+  ['/library/rulePack/eu-starter', 'Legal values not checked'],
+  ['/library/vehicleType/samphire-26', 'Samphire 26 step-through'],
+  ['/ledger', 'S26-0401'],
+  ['/nowhere', 'Nothing is here'],
+];
+
+/** A unit of the demo at each step that is offered, and one that is held. */
+const STEPS: readonly (readonly [serial: string, words: string])[] = [
+  ['S26-0415', 'has not been begun'],
+  ['S26-0413', 'Shows something else'],
+  ['S26-0412', 'READ SO FAR'],
+  ['S26-0410', 'Call a lead'],
+];
+
+describe.each(PLACES)('%s', (path, words) => {
+  it('breaks no rule of accessibility, and fits a phone without sideways scrolling', async () => {
+    await stage.browser.driver.get(stage.address + path);
+    await page.says(words);
+    expect(await violations()).toEqual([]);
+    await stage.browser.setViewport(390, 844);
+    expect((await overflow())[0]).toBe(0);
+    await stage.browser.setViewport(1280, 800);
+  });
+});
+
+describe.each(STEPS)('the bench with %s', (serial, words) => {
+  it.each([[1280, 800], [1024, 768], [390, 844]] as const)('fits %d x %d', async (width, height) => {
+    await stage.browser.setViewport(width, height);
+    await stage.browser.driver.get(`${stage.address}/bench`);
+    await page.says('Scan a unit');
+    await page.scan(serial);
+    await page.says(words);
+    const [sideways, down] = await overflow();
+    expect(sideways).toBe(0);
+    if (width === 1280) expect(down).toBe(0);
+    await stage.browser.setViewport(1280, 800);
+    if (width === 1280) expect(await violations()).toEqual([]);
+  });
+});
+
+it('the check-in form breaks no rule and fits', async () => {
+  await page.scan('S26-0415');
+  await page.begin();
+  expect(await violations()).toEqual([]);
+  expect(await overflow()).toEqual([0, 0]);
+});
+
+it('a sealed record breaks no rule', async () => {
+  await page.scan('S26-0409');
+  await page.says('HOW IT LEFT');
+  expect(await violations()).toEqual([]);
+});
+
+it('every offered step and all ten rungs stand in the ladder', async () => {
+  await page.scan('S26-0413');
+  const rungs = await page.texts('[aria-label="Steps of this visit"] li');
+  expect(rungs).toHaveLength(10);
+  expect(rungs.filter((rung) => rung.includes('not offered yet')).map((rung) => rung.split('\n')[1])).toEqual(['Make safe', 'As found', 'Calibrate', 'Prove', 'Hand over']);
+});
