@@ -6,7 +6,7 @@ const ssr = { resolve };
 export default defineConfig({
   test: {
     projects: [
-      { resolve, ssr, test: { name: 'unit', include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/**/*.test.ts', 'scripts/**/*.test.ts'] } },
+      { resolve, ssr, test: { name: 'unit', include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/**/*.test.ts', 'scripts/lint-rules.test.ts'] } },
       {
         resolve,
         ssr,
@@ -23,7 +23,7 @@ export default defineConfig({
         ssr,
         test: {
           name: 'browser',
-          include: ['e2e/**/*.test.ts'],
+          include: ['e2e/**/*.test.ts', 'scripts/survival.test.ts'],
           globalSetup: ['server/testing/with-database.ts'],
           fileParallelism: true,
           maxWorkers: 2,

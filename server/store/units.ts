@@ -7,13 +7,19 @@ import { getDocument } from './library.js';
 import { lineUnit } from './orders.js';
 import { readEvidence } from './visits.js';
 
-/** Finds a unit by its serial: the one in an open order, else the newest that left. */
+/** Finds a unit by its serial: the one in an open order, else the one that left with the newest order. */
 export async function findUnit(source: DataSource, serial: string): Promise<UnitFound> {
-  const open = await source.manager.findOneBy(Units, { openSerial: serial });
-  const unit = open ?? (await source.manager.findOne(Units, { where: { serial }, order: { visitId: 'DESC' } }));
-  if (!unit) throw new HttpProblem('unitNotFound', { message: `No unit ${serial} is in an order. Check the label, or take it in with an order file.` });
-  const order = await source.manager.findOneByOrFail(Orders, { id: unit.orderId });
-  return { id: unit.id, serial: unit.serial, orderId: order.id, orderNumber: order.number, status: unit.status, visitId: unit.visitId };
+  const found = await source
+    .createQueryBuilder(Units, 'u')
+    .innerJoin(Orders.options.name, 'o', 'o.id = u.orderId')
+    .select(['u.id AS id', 'u.serial AS serial', 'u.status AS status', 'u.visitId AS visitId', 'o.id AS orderId', 'o.number AS orderNumber'])
+    .where('u.serial = :serial', { serial })
+    .orderBy('u.openSerial IS NULL')
+    .addOrderBy('o.takenAt', 'DESC')
+    .limit(1)
+    .getRawOne<UnitFound>();
+  if (!found) throw new HttpProblem('unitNotFound', { message: `No unit ${serial} is in an order. Check the label, or take it in with an order file.` });
+  return found;
 }
 
 /** Everything the bench needs for one unit; the map at the version its visit uses. */

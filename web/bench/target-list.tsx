@@ -20,7 +20,7 @@ export function TargetList({ state, map }: TargetListProps) {
           <tr className="cap">
             <th scope="col">Code</th>
             <th scope="col">Sets</th>
-            <th scope="col">{state.round > 1 || judged ? 'Read' : 'Made'}</th>
+            <th scope="col">{state.round > 1 || judged ? 'Read' : 'Factory'}</th>
             <th scope="col">Target</th>
           </tr>
         </thead>
@@ -30,10 +30,13 @@ export function TargetList({ state, map }: TargetListProps) {
           ))}
         </tbody>
       </table>
-      {rest > 0 && <p className="soft">{rest} more codes are delivered at their target or stay as found. All are read back.</p>}
+      {rest > 0 && <p className="soft">{restSays(state, rest)}</p>}
     </div>
   );
 }
+
+const restSays = (state: VisitState, rest: number): string =>
+  state.round > 1 ? `${rest} more codes were read back and are not against their targets.` : `${rest} more codes are delivered at their target or stay as found. All are read back.`;
 
 function Row({ target, state, code }: { readonly target: CodeTarget; readonly state: VisitState; readonly code: Code | undefined }) {
   if (!code) return null;

@@ -1,7 +1,6 @@
 import type { DisplayMap, Evidence } from '@decurio/core';
 import { evidenceTitle, evidenceWords } from '../ui/evidence-words.js';
-import { whenFull } from '../ui/when.js';
-import dayjs from 'dayjs';
+import { whenFull, whenSecond } from '../ui/when.js';
 import classes from './record-page.module.css';
 
 /** Every entry in the order it was made, with who, where and when, and the hash that chains it. */
@@ -27,8 +26,8 @@ export function EvidenceTable({ evidence, map }: { readonly evidence: readonly E
             {evidence.map((entry) => (
               <tr key={entry.id} data-undone={undone.has(entry.id)}>
                 <td className="num">{entry.seq}</td>
-                <td className="num">{dayjs(entry.at).format('HH:mm:ss')}</td>
-                <td>
+                <td className="num">{whenSecond(entry.at)}</td>
+                <td className={classes['who']}>
                   {entry.by.name}
                   <small>{entry.station}</small>
                 </td>

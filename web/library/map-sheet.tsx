@@ -51,7 +51,8 @@ export function MapSheet({ entry }: { readonly entry: LibraryEntry<'displayMap'>
               </td>
               <td>{range(code)}</td>
               <td>
-                <span className="num">{formatRaw(code, code.factory)}</span> {meaningOf(code, code.factory)}
+                {code.encoding.kind === 'table' && <span className="num">{formatRaw(code, code.factory)} </span>}
+                {meaningOf(code, code.factory)}
               </td>
               <td>
                 {code.access === 'locked' ? 'locked, ' : ''}

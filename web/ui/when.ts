@@ -11,3 +11,6 @@ export const whenClock = (iso: string): string => {
   const time = dayjs(iso);
   return time.isSame(dayjs(), 'day') ? time.format('HH:mm') : time.format('D MMM HH:mm');
 };
+
+/** `08:51:07`. */
+export const whenSecond = (iso: string): string => dayjs(iso).format('HH:mm:ss');

@@ -1,0 +1,115 @@
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { cpus } from 'node:os';
+import { join } from 'node:path';
+import { ensureBuilt } from './lib/build.mjs';
+import { startDatabase } from './lib/database.mjs';
+import { ROOT, STATE } from './lib/paths.mjs';
+import { ensureModules, ensureNode, ensurePrograms } from './lib/prerequisites.mjs';
+import { say } from './lib/say.mjs';
+import { startServer } from './lib/server.mjs';
+
+/**
+ * Measures what the product promises, each figure beside a yardstick of the same run, prints a table and writes
+ * `.decurio/bench.json`. Nothing here passes or fails: ratios are to be watched.
+ */
+ensureNode();
+ensurePrograms(['mariadbd', 'chromium', 'chromedriver']);
+ensureModules(ROOT);
+ensureBuilt();
+
+const Fastify = (await import('fastify')).default;
+const { createConnection } = await import('mysql2/promise');
+const { DEMO_PASSWORD } = await import('../server/dist/demo-password.js');
+const { signIn } = await import('./lib/api-client.mjs');
+const { loadDemo } = await import('./lib/load-demo.mjs');
+const { sealUnits, takeOrder } = await import('./bench/fill.mjs');
+const { firstPaint } = await import('./bench/first-paint.mjs');
+const { routeWeights } = await import('./bench/route-weight.mjs');
+const { get, msOf, spreadOf } = await import('./bench/timing.mjs');
+
+/** @typedef {{ what: string, value: number, unit: string, yardstick: string, yardstickValue: number, ratio: number, limit: string }} Figure */
+/** @type {Figure[]} */
+const figures = [];
+/** @param {string} what @param {number} value @param {string} unit @param {string} yardstick @param {number} yardstickValue @param {string} limit */
+const note = (what, value, unit, yardstick, yardstickValue, limit) =>
+  figures.push({ what, value, unit, yardstick, yardstickValue, ratio: yardstickValue === 0 ? 0 : value / yardstickValue, limit });
+
+const home = join(STATE, 'bench');
+rmSync(home, { recursive: true, force: true });
+const database = await startDatabase(home);
+const server = await startServer({ ...database, cookieSecret: 'for measuring only', port: 20_080 });
+const owner = await createConnection(database.ownerUrl);
+const bare = Fastify();
+bare.get('/', async () => ({ ok: true }));
+await bare.listen({ port: 0, host: '127.0.0.1' });
+const bareUrl = `${bare.listeningOrigin}/`;
+try {
+  await loadDemo(server.address, database.databaseUrl);
+  const person = await signIn(server.address, 'teo', DEMO_PASSWORD, 'bay 1');
+  await imports(person);
+  const lineOrder = await takeOrder(person, 'T300', 300);
+  await sealUnits(owner, 20_000);
+  await lists(person, lineOrder);
+  await paint(lineOrder);
+  for (const { route, gzipBytes, brotliBytes } of routeWeights()) {
+    note(`JavaScript, first route ${route}`, gzipBytes / 1000, 'kB gzip', 'the same in brotli', brotliBytes / 1000, 'under 250 kB');
+  }
+} finally {
+  await bare.close();
+  await owner.end();
+  await server.stop();
+  await database.stop();
+  rmSync(home, { recursive: true, force: true });
+}
+report();
+
+/** @param {import('./lib/api-client.mjs').Client} person */
+async function imports(person) {
+  await takeOrder(person, 'W100', 100);
+  const ms = await msOf(() => takeOrder(person, 'A10000', 10_000));
+  await owner.query('CREATE TABLE yardstick LIKE unit');
+  const [rows] = await owner.query({ sql: "SELECT u.* FROM unit u JOIN customer_order o ON o.id = u.orderId WHERE o.number = 'A10000'", rowsAsArray: true });
+  const yardstick = await msOf(async () => {
+    await owner.beginTransaction();
+    for (let from = 0; from < 10_000; from += 1000) await owner.query('INSERT INTO yardstick VALUES ?', [/** @type {any[]} */ (rows).slice(from, from + 1000)]);
+    await owner.commit();
+  });
+  note('Import of 10,000 rows, checked and taken', ms, 'ms', 'the same rows inserted through mysql2', yardstick, 'under 5,000 ms');
+  await takeOrder(person, 'B10000', 10_000);
+}
+
+/** @param {import('./lib/api-client.mjs').Client} person @param {string} lineOrder */
+async function lists(person, lineOrder) {
+  const [[order]] = /** @type {any} */ (await owner.query('SELECT id FROM customer_order ORDER BY takenAt DESC LIMIT 1'));
+  const cases = [
+    ['Line of 300 units', `/api/orders/${lineOrder}/line`, 'SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId FROM unit WHERE orderId = ? ORDER BY position', [order.id]],
+    ['Orders, first page', '/api/orders', 'SELECT * FROM customer_order ORDER BY takenAt DESC, id DESC LIMIT 51', []],
+    ['Ledger, first page', '/api/ledger', 'SELECT * FROM visit WHERE sealedAt IS NOT NULL ORDER BY sealedAt DESC, id DESC LIMIT 51', []],
+    ['Ledger, by serial', '/api/ledger?search=A10000-07', "SELECT * FROM visit WHERE sealedAt IS NOT NULL AND (serial LIKE 'A10000-07%' OR orderNumber LIKE 'A10000-07%' OR customer LIKE 'A10000-07%') ORDER BY sealedAt DESC, id DESC LIMIT 51", []],
+    ['One unit by serial', '/api/units?serial=B10000-09999', "SELECT * FROM unit WHERE openSerial = 'B10000-09999'", []],
+  ];
+  const reply = await spreadOf(() => get(bareUrl));
+  for (const [what, path, sql, values] of /** @type {[string, string, string, unknown[]][]} */ (cases)) {
+    const query = await spreadOf(() => owner.query(sql, values));
+    const list = await spreadOf(() => get(server.address + path, { cookie: person.cookie }));
+    note(`${what}, p50`, list.p50, 'ms', 'bare mysql2 query + bare reply, p50', query.p50 + reply.p50, 'at most 3 times');
+    note(`${what}, p95`, list.p95, 'ms', 'bare mysql2 query + bare reply, p95', query.p95 + reply.p95, 'at most 3 times');
+  }
+}
+
+/** @param {string} lineOrder */
+async function paint(lineOrder) {
+  const { lineMs, bareMs } = await firstPaint({ address: server.address, bareUrl, lineOrder, password: DEMO_PASSWORD });
+  note('Line of 300 units painted after sign-in', lineMs, 'ms', 'a bare reply opened in the same browser', bareMs, 'under 1,000 ms');
+}
+
+function report() {
+  const cells = figures.map((f) => [f.what, `${f.value.toFixed(1)} ${f.unit}`, `${f.yardstick}: ${f.yardstickValue.toFixed(1)}`, f.ratio.toFixed(2), f.limit]);
+  const head = ['What', 'Measured', 'Yardstick', 'Ratio', 'Promised'];
+  const widths = head.map((title, i) => Math.max(title.length, ...cells.map((row) => row[i]?.length ?? 0)));
+  for (const row of [head, ...cells]) say(row.map((cell, i) => cell.padEnd(widths[i] ?? 0)).join('  '));
+  mkdirSync(STATE, { recursive: true });
+  const file = join(STATE, 'bench.json');
+  writeFileSync(file, JSON.stringify({ at: new Date().toISOString(), node: process.version, cores: cpus().length, figures }, null, 2));
+  say(`\nWritten to ${file}`);
+}

@@ -1,0 +1,33 @@
+import { randomUUID } from 'node:crypto';
+
+/** An order file of `count` units.
+ * @param {string} order @param {number} count */
+export function orderFile(order, count) {
+  const rows = Array.from({ length: count }, (_, i) => `${order},Causeway Holiday Park,2026-11-26 08:00,Port Isel,pedelec-25,Samphire 26,${order}-${String(i + 1).padStart(5, '0')}`);
+  return ['order,customer,due,place,class,type,serial', ...rows].join('\n');
+}
+
+/**
+ * Checks and takes an order of `count` units through the API.
+ * @param {import('../lib/api-client.mjs').Client} person @param {string} order @param {number} count
+ * @returns {Promise<string>} the order's id
+ */
+export async function takeOrder(person, order, count) {
+  const id = randomUUID();
+  const report = await person.postText(`/api/intakes?id=${id}&fileName=bench.csv`, orderFile(order, count), 'text/csv');
+  if (report.rowsGood !== count) throw new Error(`only ${report.rowsGood} of ${count} rows are good`);
+  const { orderId } = await person.post(`/api/intakes/${id}/take`, {});
+  return orderId;
+}
+
+/** Gives `count` units a sealed visit each, straight in the database: lists read nothing else of a visit.
+ * @param {import('mysql2/promise').Connection} owner @param {number} count */
+export async function sealUnits(owner, count) {
+  await owner.query(
+    `INSERT INTO visit (id, unitId, serial, typeName, orderNumber, customer, mapId, mapVersion, lastSeq, headHash, openedAt, sealedAt, sealedBy)
+     SELECT UUID(), u.id, u.serial, u.typeName, o.number, o.customer, u.mapId, 1, 30, SHA2(u.id, 256), NOW(3),
+            NOW(3) - INTERVAL u.position SECOND, 'Teo R.'
+     FROM unit u JOIN customer_order o ON o.id = u.orderId ORDER BY u.orderId, u.position LIMIT ?`,
+    [count],
+  );
+}

@@ -1,0 +1,120 @@
+import { mkdirSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { By, Key, until } from 'selenium-webdriver';
+import { openBrowser } from './lib/browser.mjs';
+import { ensureBuilt } from './lib/build.mjs';
+import { startDatabase } from './lib/database.mjs';
+import { ROOT, STATE } from './lib/paths.mjs';
+import { ensureModules, ensureNode, ensurePrograms } from './lib/prerequisites.mjs';
+import { say } from './lib/say.mjs';
+import { startServer } from './lib/server.mjs';
+
+const SHOTS = join(ROOT, 'docs', 'screenshots');
+const PATIENCE_MS = 15_000;
+
+ensureNode();
+ensurePrograms(['mariadbd', 'chromium', 'chromedriver']);
+ensureModules(ROOT);
+ensureBuilt();
+
+const home = join(STATE, 'screenshots');
+rmSync(home, { recursive: true, force: true });
+const database = await startDatabase(home);
+const server = await startServer({ ...database, cookieSecret: 'for pictures only', port: 19_080 });
+const { loadDemo } = await import('./lib/load-demo.mjs');
+await loadDemo(server.address, database.databaseUrl);
+const browser = await openBrowser();
+try {
+  mkdirSync(SHOTS, { recursive: true });
+  await takeAll();
+} finally {
+  await browser.close();
+  await server.stop();
+  await database.stop();
+  rmSync(home, { recursive: true, force: true });
+}
+
+async function takeAll() {
+  const { driver } = browser;
+  await driver.get(server.address);
+  await says('Sign in to your bay');
+  await shot('sign-in');
+  await driver.findElement(By.xpath("//button[.//strong[text()='Teo R.']]")).click();
+  await driver.findElement(By.xpath("//button[.='Sign in']")).click();
+  await says('NEXT FOR YOU');
+  await shot('line');
+
+  await driver.get(`${server.address}/orders`);
+  await says('What was promised');
+  await (await driver.findElement(By.css('input[type=file]'))).sendKeys(join(ROOT, 'demo', 'orders', 'causeway-2614-with-slips.csv'));
+  await says('nothing is taken yet'.toUpperCase());
+  await shot('orders');
+
+  await driver.get(`${server.address}/library`);
+  await says('Tallow four-key');
+  await driver.findElement(By.linkText('Tallow four-key, revision C')).click();
+  await says('L7.2');
+  await shot('library');
+
+  await scan('S26-0415', 'has not been begun');
+  await press(' ');
+  await says('Pack by meter');
+  await driver.findElement(By.xpath("//label[starts-with(., 'The display is a')]")).click();
+  await driver.findElement(By.xpath("//label[.='Pack by meter']/following::input[1]")).sendKeys('39.8');
+  await says('Fits: 10 cells');
+  await shot('check-in');
+
+  await scan('S26-0414', 'Shows something else');
+  for (let i = 1; i < 14; i++) {
+    await says(`Press ${i} of`);
+    await press(' ');
+  }
+  await says('Press 14 of');
+  await shot('key-in');
+
+  await scan('S26-0412', 'READ SO FAR');
+  await driver.findElement(By.css('[data-code] ~ * input')).sendKeys('25');
+  await says('25 km/h');
+  await shot('read-back');
+
+  await scan('S26-0410', 'Call a lead');
+  await shot('held');
+
+  await driver.get(`${server.address}/ledger`);
+  await says('S26-0401');
+  await shot('ledger');
+  await scan('S26-0409', 'HOW IT LEFT');
+  await driver.findElement(By.xpath("//button[.='Verify the seal']")).click();
+  await says('The seal holds');
+  await shot('record');
+}
+
+/** @param {string} words */
+async function says(words) {
+  await browser.driver.wait(
+    async () => String(await browser.driver.executeScript('return document.body.innerText')).includes(words),
+    PATIENCE_MS,
+    `the page never said "${words}"`,
+  );
+}
+
+/** @param {...string} keys */
+async function press(...keys) {
+  await browser.driver.actions().sendKeys(...keys).perform();
+}
+
+/** @param {string} serial @param {string} words */
+async function scan(serial, words) {
+  await browser.driver.get(`${server.address}/bench`);
+  await says('Scan a unit');
+  await press(serial, Key.ENTER);
+  await browser.driver.wait(until.urlMatches(/(bench|ledger)\/./), PATIENCE_MS);
+  await says(words);
+}
+
+/** @param {string} name */
+async function shot(name) {
+  await browser.driver.executeScript('return document.fonts.ready');
+  await browser.screenshot(join(SHOTS, `${name}.png`));
+  say(`docs/screenshots/${name}.png`);
+}

@@ -1,0 +1,138 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, describe, expect, it } from 'vitest';
+import { verifyChain, type Evidence } from '@decurio/core';
+import { DEMO_PASSWORD } from '../server/demo-password.js';
+import { signIn, type Client } from './lib/api-client.mjs';
+import { ROOT } from './lib/paths.mjs';
+
+const state = mkdtempSync(join(tmpdir(), 'decurio-survival-'));
+const running = new Set<ChildProcess>();
+afterAll(() => {
+  for (const child of running) child.kill('SIGKILL');
+  for (const pid of processesOf()) process.kill(pid, 'SIGKILL');
+  rmSync(state, { recursive: true, force: true });
+});
+
+interface Demo {
+  readonly child: ChildProcess;
+  readonly address: string;
+  readonly ended: Promise<number | null>;
+}
+
+/** Starts the demo as a person does, on a state folder of its own, and waits for its address. */
+function startDemo(): Promise<Demo> {
+  const child = spawn(process.execPath, [join(ROOT, 'scripts/demo.mjs')], { cwd: ROOT, env: { ...process.env, DECURIO_STATE: state }, stdio: ['ignore', 'pipe', 'pipe'] });
+  running.add(child);
+  const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
+  return new Promise((resolve, reject) => {
+    let said = '';
+    const listen = (chunk: Buffer) => {
+      said += chunk.toString();
+      const address = /is ready: (\S+)/.exec(said)?.[1];
+      if (address) resolve({ child, address, ended });
+    };
+    child.stdout?.on('data', listen);
+    child.stderr?.on('data', listen);
+    void ended.then((code) => reject(new Error(`the demo ended with ${code}: ${said}`)));
+  });
+}
+
+/** Server and database processes that belong to this test's state folder. */
+function processesOf(): number[] {
+  return readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .map(Number)
+    .filter((pid) => {
+      try {
+        const command = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
+        const environment = readFileSync(`/proc/${pid}/environ`, 'utf8');
+        return command.includes(state) || (command.includes('server/dist/main.js') && environment.includes(state));
+      } catch {
+        return false;
+      }
+    });
+}
+
+const pidOf = (part: string): number => {
+  const pid = processesOf().find((p) => readFileSync(`/proc/${p}/cmdline`, 'utf8').includes(part));
+  if (pid === undefined) throw new Error(`no process ${part}`);
+  return pid;
+};
+
+async function gone(): Promise<void> {
+  while (processesOf().length > 0) await new Promise((resolve) => setImmediate(resolve));
+}
+
+/** Writes entries one after another until the server is gone; gives those it accepted. */
+async function writeUntilGone(person: Client, unitId: string, visitId: string, from: number, onFirst: () => void): Promise<Evidence[]> {
+  const accepted: Evidence[] = [];
+  for (let seq = from; ; seq++) {
+    const entry = { id: randomUUID(), seq, kind: 'codeSeen', at: new Date().toISOString(), data: { label: 'L1.2', raw: (seq % 5) + 1 } };
+    try {
+      accepted.push((await person.post(`/api/units/${unitId}/visits/${visitId}/evidence`, entry)) as Evidence);
+    } catch {
+      return accepted;
+    }
+    if (accepted.length === 5) onFirst();
+  }
+}
+
+describe('the demo', () => {
+  let demo: Demo;
+
+  it.each(['server/dist/main.js', '--datadir='])('loses no accepted entry when %s is killed while writing', async (victim) => {
+    demo = await startDemo();
+    const person = await signIn(demo.address, 'teo', DEMO_PASSWORD, 'bay 1');
+    const unit = (await person.get('/api/units?serial=S26-0414')) as { id: string; visitId: string };
+    const bench = async (client: Client) => ((await client.get(`/api/units/${unit.id}/bench`)) as { evidence: Evidence[] }).evidence;
+    const before = await bench(person);
+    const accepted = await writeUntilGone(person, unit.id, unit.visitId, before.length + 1, () => process.kill(pidOf(victim), 'SIGKILL'));
+    expect(accepted.length).toBeGreaterThanOrEqual(5);
+    expect(await demo.ended).toBe(1);
+    await gone();
+
+    demo = await startDemo();
+    const again = await signIn(demo.address, 'teo', DEMO_PASSWORD, 'bay 1');
+    const after = await bench(again);
+    expect(after.slice(before.length, before.length + accepted.length).map((e) => e.hash)).toEqual(accepted.map((e) => e.hash));
+    expect(verifyChain(after).ok).toBe(true);
+    demo.child.kill('SIGINT');
+    expect(await demo.ended).toBe(0);
+    await gone();
+  });
+
+  it('cleans up after a start command that was killed itself', async () => {
+    demo = await startDemo();
+    demo.child.kill('SIGKILL');
+    await demo.ended;
+    const next = await startDemo();
+    expect(processesOf()).toHaveLength(2);
+    expect((await fetch(`${next.address}/api/health`)).ok).toBe(true);
+    next.child.kill('SIGINT');
+    expect(await next.ended).toBe(0);
+    await gone();
+    expect(existsSync(join(state, 'demo', 'running.json'))).toBe(false);
+  });
+
+  it('says where it runs already instead of starting twice', async () => {
+    demo = await startDemo();
+    const second = await startDemo().catch((error: unknown) => String(error));
+    expect(second).toContain('the demo ended with 0');
+    expect(second).toContain(demo.address);
+    demo.child.kill('SIGINT');
+    await demo.ended;
+    await gone();
+  });
+
+  it('starts over only when told so in words', async () => {
+    const child = spawn(process.execPath, [join(ROOT, 'scripts/demo.mjs'), '--fresh'], { cwd: ROOT, env: { ...process.env, DECURIO_STATE: state }, stdio: ['pipe', 'ignore', 'pipe'] });
+    child.stdin?.end('no\n');
+    const code = await new Promise((resolve) => child.once('exit', resolve));
+    expect(code).toBe(1);
+    expect(existsSync(join(state, 'demo', 'secrets.json'))).toBe(true);
+  });
+});
