@@ -49,6 +49,7 @@ try {
   await imports(person);
   const lineOrder = await takeOrder(person, 'T300', 300);
   await sealUnits(owner, 20_000);
+  await owner.query('ANALYZE TABLE unit, visit, customer_order');
   await lists(person, lineOrder);
   await paint(lineOrder);
   for (const { route, gzipBytes, brotliBytes } of routeWeights()) {

@@ -1,38 +1,53 @@
 import { checkRecord, makeRecord, shortSeal, verifyChain, type VisitRecord } from '@decurio/core';
 import type { LedgerRecordView, LedgerRow, Page, SealCheck } from '@decurio/contract';
-import type { DataSource } from 'typeorm';
+import type { DataSource, SelectQueryBuilder } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Visits, type VisitRow } from './entities.js';
 import { getDocument } from './library.js';
-import { readCursor, writeCursor } from './page-cursor.js';
+import { readCursor, writeCursor, type Cursor } from './page-cursor.js';
 import { readEvidence } from './visits.js';
 
 const PAGE = 50;
 const FIELDS = ['serial', 'orderNumber', 'customer'] as const;
 
-/** Sealed visits, newest first; `search` is the beginning of a serial, an order number or a customer. */
-export async function listLedger(source: DataSource, page: { readonly after?: string; readonly search?: string }): Promise<Page<LedgerRow>> {
-  const query = source
-    .createQueryBuilder(Visits, 'v')
-    .where('v.sealedAt IS NOT NULL')
-    .orderBy('v.sealedAt', 'DESC')
-    .addOrderBy('v.id', 'DESC')
-    .limit(PAGE + 1);
-  if (page.after !== undefined) {
-    const cursor = readCursor(page.after);
-    query.andWhere('v.sealedAt <= :at AND (v.sealedAt < :at OR v.id < :id)', { at: cursor.at, id: cursor.id });
-  }
-  if (page.search) {
-    const beginning = `${page.search.replace(/[\\%_]/g, '\\$&')}%`;
-    query.andWhere(`(${FIELDS.map((field) => `v.${field} LIKE :beginning`).join(' OR ')})`, { beginning });
-  }
-  const rows = await query.getMany();
+export interface LedgerQuery {
+  readonly after?: string;
+  /** The beginning of a serial, an order number or a customer. */
+  readonly search?: string;
+}
+
+/** Sealed visits, newest first. */
+export async function listLedger(source: DataSource, { after, search }: LedgerQuery): Promise<Page<LedgerRow>> {
+  const cursor = after === undefined ? null : readCursor(after);
+  const rows = search ? await searchPage(source, cursor, search) : await sealedPage(source, cursor).getMany();
   const items = rows.slice(0, PAGE);
   const last = items.at(-1);
   return {
     items: items.map(ledgerRow),
     next: rows.length > PAGE && last?.sealedAt ? writeCursor({ at: last.sealedAt, id: last.id }) : null,
   };
+}
+
+function sealedPage(source: DataSource, cursor: Cursor | null): SelectQueryBuilder<VisitRow> {
+  const query = source
+    .createQueryBuilder(Visits, 'v')
+    .where('v.sealedAt IS NOT NULL')
+    .orderBy('v.sealedAt', 'DESC')
+    .addOrderBy('v.id', 'DESC')
+    .limit(PAGE + 1);
+  if (cursor) query.andWhere('v.sealedAt <= :at AND (v.sealedAt < :at OR v.id < :id)', { at: cursor.at, id: cursor.id });
+  return query;
+}
+
+/** A page per field, each by its own index, merged: one condition over three fields would read the whole table. */
+async function searchPage(source: DataSource, cursor: Cursor | null, search: string): Promise<VisitRow[]> {
+  const beginning = `${search.replace(/[\\%_]/g, '\\$&')}%`;
+  const pages = await Promise.all(
+    FIELDS.map((field) => sealedPage(source, cursor).andWhere(`v.${field} LIKE :beginning`, { beginning }).getMany()),
+  );
+  const found = new Map(pages.flat().map((row) => [row.id, row]));
+  const newestFirst = (a: VisitRow, b: VisitRow) => Number(b.sealedAt) - Number(a.sealedAt) || (a.id < b.id ? 1 : -1);
+  return [...found.values()].sort(newestFirst).slice(0, PAGE + 1);
 }
 
 /** A visit with every entry, sealed or not. */

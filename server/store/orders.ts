@@ -10,15 +10,14 @@ const PAGE = 50;
 
 /** Orders, newest first. */
 export async function listOrders(source: DataSource, after?: string): Promise<Page<OrderView>> {
-  const query = source.createQueryBuilder(Orders, 'o').orderBy('o.takenAt', 'DESC').addOrderBy('o.id', 'DESC').take(PAGE + 1);
+  const query = source.createQueryBuilder(Orders, 'o').orderBy('o.takenAt', 'DESC').addOrderBy('o.id', 'DESC').limit(PAGE + 1);
   if (after !== undefined) {
     const cursor = readCursor(after);
     query.where('(o.takenAt < :at OR (o.takenAt = :at AND o.id < :id))', { at: cursor.at, id: cursor.id });
   }
-  const rows = await query.getMany();
+  const [rows, checked] = await Promise.all([query.getMany(), checkedLines(source)]);
   const items = rows.slice(0, PAGE);
   const last = items.at(-1);
-  const checked = await checkedLines(source);
   return {
     items: items.map((row) => orderView(row, checked)),
     next: rows.length > PAGE && last ? writeCursor({ at: last.takenAt, id: last.id }) : null,
@@ -27,15 +26,18 @@ export async function listOrders(source: DataSource, after?: string): Promise<Pa
 
 /** One order with all its units in the order they were taken in. */
 export async function readLine(source: DataSource, orderId: string): Promise<LineView> {
-  const order = await source.manager.findOneBy(Orders, { id: orderId });
-  if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
-  const units = await source
+  const unitQuery = source
     .createQueryBuilder(Units, 'u')
     .select(LINE_COLUMNS.map((column) => `u.${column} AS ${column}`))
     .where('u.orderId = :orderId', { orderId })
-    .orderBy('u.position')
-    .getRawMany<LineUnit>();
-  return { order: orderView(order, await checkedLines(source)), units };
+    .orderBy('u.position');
+  const [order, units, checked] = await Promise.all([
+    source.manager.findOneBy(Orders, { id: orderId }),
+    unitQuery.getRawMany<LineUnit>(),
+    checkedLines(source),
+  ]);
+  if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
+  return { order: orderView(order, checked), units };
 }
 
 const LINE_COLUMNS = ['id', 'serial', 'typeName', 'status', 'step', 'ladder', 'heldReason', 'heldWords', 'worker', 'station', 'visitId'] as const;

@@ -86,7 +86,7 @@ const TABLES = [
   `CREATE TABLE visit (
     id ${UUID} PRIMARY KEY,
     unitId ${UUID} NOT NULL,
-    serial ${KEY(40)} NOT NULL,
+    serial VARCHAR(40) NOT NULL,
     typeName VARCHAR(60) NOT NULL,
     orderNumber VARCHAR(40) NOT NULL,
     customer VARCHAR(120) NOT NULL,
