@@ -2,19 +2,27 @@ import type { LineUnit, LineView, OrderView, Page } from '@decurio/contract';
 import { checkedLine, type RulePack } from '@decurio/core';
 import type { DataSource } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import { Library, Orders, Units, type UnitRow } from './entities.js';
+import type { UnitRow } from './entities.js';
 import { readCursor, writeCursor } from './page-cursor.js';
 
 const PAGE = 50;
 
+/*
+ * What is read all day long is written as SQL: building these few questions anew for every reader cost more than asking them.
+ */
+const ORDER_SQL = `SELECT o.id, o.number, o.customer, o.place, o.className, o.limitKmh, o.dueAt, o.takenAt, o.units, o.sealed, o.held,
+    (SELECT JSON_EXTRACT(l.body, '$.checked') FROM library_document l
+      WHERE l.kind = 'rulePack' AND l.docId = o.rulePackId ORDER BY l.version DESC LIMIT 1) AS checked
+  FROM customer_order o`;
+const LINE_SQL = `SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId
+  FROM unit WHERE orderId = ? ORDER BY position`;
+
 /** Orders, newest first. */
 export async function listOrders(source: DataSource, after?: string): Promise<Page<OrderView>> {
-  const query = orderQuery(source).orderBy('o.takenAt', 'DESC').addOrderBy('o.id', 'DESC').limit(PAGE + 1);
-  if (after !== undefined) {
-    const cursor = readCursor(after);
-    query.where('(o.takenAt < :at OR (o.takenAt = :at AND o.id < :id))', { at: cursor.at, id: cursor.id });
-  }
-  const rows = await query.getRawMany<RawOrder>();
+  const cursor = after === undefined ? null : readCursor(after);
+  const from = cursor ? 'WHERE o.takenAt <= ? AND (o.takenAt < ? OR o.id < ?)' : '';
+  const values = cursor ? [cursor.at, cursor.at, cursor.id] : [];
+  const rows = await source.query<RawOrder[]>(`${ORDER_SQL} ${from} ORDER BY o.takenAt DESC, o.id DESC LIMIT ${PAGE + 1}`, values);
   const items = rows.slice(0, PAGE);
   const last = items.at(-1);
   return {
@@ -25,17 +33,10 @@ export async function listOrders(source: DataSource, after?: string): Promise<Pa
 
 /** One order with all its units in the order they were taken in. */
 export async function readLine(source: DataSource, orderId: string): Promise<LineView> {
-  const unitQuery = source
-    .createQueryBuilder(Units, 'u')
-    .select(LINE_COLUMNS.map((column) => `u.${column} AS ${column}`))
-    .where('u.orderId = :orderId', { orderId })
-    .orderBy('u.position');
-  const order = await orderQuery(source).where('o.id = :orderId', { orderId }).getRawOne<RawOrder>();
+  const [order] = await source.query<RawOrder[]>(`${ORDER_SQL} WHERE o.id = ?`, [orderId]);
   if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
-  return { order: orderView(order), units: await unitQuery.getRawMany<LineUnit>() };
+  return { order: orderView(order), units: await source.query<LineUnit[]>(LINE_SQL, [orderId]) };
 }
-
-const LINE_COLUMNS = ['id', 'serial', 'typeName', 'status', 'step', 'ladder', 'heldReason', 'heldWords', 'worker', 'station', 'visitId'] as const;
 
 export const lineUnit = (row: UnitRow): LineUnit => ({
   id: row.id,
@@ -53,17 +54,6 @@ export const lineUnit = (row: UnitRow): LineUnit => ({
 
 type OrderFields = Omit<OrderView, 'takenAt' | 'classChecked'>;
 type RawOrder = OrderFields & { readonly takenAt: Date; readonly checked: string | null };
-
-const ORDER_COLUMNS = ['id', 'number', 'customer', 'place', 'className', 'limitKmh', 'dueAt', 'takenAt', 'units', 'sealed', 'held'] as const;
-const NEWEST_CHECK = `(SELECT JSON_EXTRACT(l.body, '$.checked') FROM ${Library.options.name} l
-  WHERE l.kind = 'rulePack' AND l.docId = o.rulePackId ORDER BY l.version DESC LIMIT 1)`;
-
-/** Orders together with who checked their rule pack, in one question. */
-const orderQuery = (source: DataSource) =>
-  source
-    .createQueryBuilder(Orders, 'o')
-    .select(ORDER_COLUMNS.map((column) => `o.${column} AS ${column}`))
-    .addSelect(NEWEST_CHECK, 'checked');
 
 const orderView = ({ checked, takenAt, ...row }: RawOrder): OrderView => ({
   ...row,

@@ -7,17 +7,13 @@ import { getDocument } from './library.js';
 import { lineUnit } from './orders.js';
 import { readEvidence } from './visits.js';
 
+const FIND_SQL = `SELECT u.id, u.serial, u.status, u.visitId, o.id AS orderId, o.number AS orderNumber
+  FROM unit u JOIN customer_order o ON o.id = u.orderId
+  WHERE u.serial = ? ORDER BY u.openSerial IS NULL, o.takenAt DESC LIMIT 1`;
+
 /** Finds a unit by its serial: the one in an open order, else the one that left with the newest order. */
 export async function findUnit(source: DataSource, serial: string): Promise<UnitFound> {
-  const found = await source
-    .createQueryBuilder(Units, 'u')
-    .innerJoin(Orders.options.name, 'o', 'o.id = u.orderId')
-    .select(['u.id AS id', 'u.serial AS serial', 'u.status AS status', 'u.visitId AS visitId', 'o.id AS orderId', 'o.number AS orderNumber'])
-    .where('u.serial = :serial', { serial })
-    .orderBy('u.openSerial IS NULL')
-    .addOrderBy('o.takenAt', 'DESC')
-    .limit(1)
-    .getRawOne<UnitFound>();
+  const [found] = await source.query<UnitFound[]>(FIND_SQL, [serial]);
   if (!found) throw new HttpProblem('unitNotFound', { message: `No unit ${serial} is in an order. Check the label, or take it in with an order file.` });
   return found;
 }
