@@ -13,6 +13,7 @@ export * from './setup/rule-pack.js';
 export * from './setup/house-rules.js';
 export * from './setup/setup.js';
 export * from './setup/speed-limit.js';
+export * from './setup/setup-inputs.js';
 export * from './setup/compile-setup.js';
 export * from './bench/steps.js';
 export * from './bench/evidence.js';

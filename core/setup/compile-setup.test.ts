@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { code, fourKey, hire, line, pedelec, stepThrough, words } from '../testing/samples.js';
 import type { Code } from '../display/display-map.js';
-import { compileSetup, type SetupInputs } from './compile-setup.js';
+import { compileSetup } from './compile-setup.js';
+import type { SetupInputs } from './setup-inputs.js';
 
 const base: SetupInputs = { type: stepThrough, map: fourKey, vehicleClass: pedelec, houseRules: hire, orderLimitKmh: null };
 const compile = (over: Partial<SetupInputs> = {}) => compileSetup({ ...base, ...over });

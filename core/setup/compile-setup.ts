@@ -1,22 +1,10 @@
-import type { Code, DisplayMap } from '../display/display-map.js';
+import type { Code } from '../display/display-map.js';
 import { functionTitle } from '../display/functions.js';
 import { formatRaw } from '../display/raw-value.js';
-import type { HouseRules } from './house-rules.js';
-import type { VehicleClass } from './rule-pack.js';
 import type { CodeTarget, Finding, Setup } from './setup.js';
+import type { SetupInputs } from './setup-inputs.js';
 import { speedLimit } from './speed-limit.js';
 import { WISHES, type Wish } from './wishes.js';
-import type { VehicleType } from './vehicle-type.js';
-
-/** Everything that decides what a unit's codes must be. */
-export interface SetupInputs {
-  readonly type: VehicleType;
-  readonly map: DisplayMap;
-  readonly vehicleClass: VehicleClass;
-  readonly houseRules: HouseRules;
-  /** A limit the customer or site sets below the class, true km/h; null for none. */
-  readonly orderLimitKmh: number | null;
-}
 
 /**
  * Works out a target, or "leave as found", for every code of the map, each with its reason, and the findings

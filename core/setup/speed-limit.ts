@@ -1,4 +1,4 @@
-import type { SetupInputs } from './compile-setup.js';
+import type { SetupInputs } from './setup-inputs.js';
 
 /** The limit that holds and the sentence that says where it comes from. */
 export interface SpeedLimit {

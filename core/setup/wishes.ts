@@ -3,7 +3,7 @@ import type { CodeFunction } from '../display/functions.js';
 import { formatRaw, greatestRawWithin, leastRawFrom, onGrid, rawForWord } from '../display/raw-value.js';
 import { CELL_VOLTS } from '../electrical/cell.js';
 import { cutoffTargetV } from '../electrical/cutoff.js';
-import type { SetupInputs } from './compile-setup.js';
+import type { SetupInputs } from './setup-inputs.js';
 import type { Finding } from './setup.js';
 import { speedLimit } from './speed-limit.js';
 
