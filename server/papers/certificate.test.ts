@@ -1,0 +1,43 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { CHAIN_START, makeRecord, sealEvidence, type DisplayMap, type Evidence } from '@decurio/core';
+import { ROOT } from '../../scripts/lib/paths.mjs';
+import { cleanVisit, deedsOf } from '../../core/testing/visit-script.js';
+import { fourKey } from '../../core/testing/samples.js';
+import { makeCertificate } from './certificate.js';
+import { legible, paperTime } from './paper-text.js';
+
+const record = (serial?: string) => {
+  const entries: Evidence[] = [];
+  for (const deed of deedsOf(cleanVisit)) {
+    const named = serial !== undefined && deed.kind === 'opened' ? { ...deed, data: { ...deed.data, serial } } : deed;
+    entries.push(sealEvidence(named, entries.at(-1)?.hash ?? CHAIN_START));
+  }
+  return makeRecord(entries);
+};
+const pagesOf = (pdf: Buffer): number => (pdf.toString('latin1').match(/\/Type \/Page\b/g) ?? []).length;
+
+describe('a certificate', () => {
+  it('is one page for a short menu', async () => {
+    const pdf = await makeCertificate(record(), fourKey);
+    expect(pagesOf(pdf)).toBe(1);
+    expect(pdf.length).toBeGreaterThan(10_000);
+  });
+
+  it('survives a serial of forty characters and a map that no longer names a code', async () => {
+    const other = JSON.parse(readFileSync(join(ROOT, 'demo/maps/ember-three-key.json'), 'utf8')) as DisplayMap;
+    expect((await makeCertificate(record('X'.repeat(40)), other)).subarray(0, 5).toString()).toBe('%PDF-');
+  });
+
+  it('is refused for entries that contradict one another', async () => {
+    const whole = record();
+    await expect(makeCertificate({ ...whole, evidence: whole.evidence.slice(1) }, fourKey)).rejects.toThrow('does not fold');
+  });
+});
+
+it('writes times in UTC and never lets a letter vanish', () => {
+  expect(paperTime('2026-11-24T23:30:00.000Z')).toBe('24 Nov 2026 23:30 UTC');
+  expect(legible('Söhne, Łódź − 20 €')).toBe('Söhne, Łódź − 20 €');
+  expect(legible('Park 🚲')).toBe('Park ?');
+});
