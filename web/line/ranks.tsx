@@ -6,6 +6,7 @@ import { StepLadderMarks } from '../ui/step-ladder-marks.js';
 import classes from './ranks.module.css';
 
 const RANK = 10;
+const MOST_SHOWN = 18;
 
 /** Units in ranks of ten; each is a card that leads to its bench, or to its record once sealed. */
 export const Ranks = memo(function Ranks({ units, me }: { readonly units: readonly LineUnit[]; readonly me: string }) {
@@ -45,7 +46,7 @@ const UnitCard = memo(function UnitCard({ unit, shortSerial, me }: { readonly un
   return (
     <Link to={to} className={classes['card']} data-status={unit.status} aria-label={`${unit.serial}, ${unit.typeName}, ${says(unit)}${unit.status === 'open' ? `, ${whoAndWhere(unit, me)}` : ''}`} title={unit.serial}>
       <span className={classes['serial']} data-long={shortSerial.length > 7}>
-        {shortSerial}
+        {telling(shortSerial)}
       </span>
       <span className={classes['type']}>{unit.status === 'open' ? whoAndWhere(unit, me) : unit.typeName}</span>
       <span className={classes['says']}>{says(unit)}</span>
@@ -53,6 +54,9 @@ const UnitCard = memo(function UnitCard({ unit, shortSerial, me }: { readonly un
     </Link>
   );
 });
+
+/** Serials differ at their ends: of one too long for its card the end is shown, the whole stands in its name. */
+const telling = (serial: string): string => (serial.length > MOST_SHOWN ? `…${serial.slice(1 - MOST_SHOWN)}` : serial);
 
 function says(unit: LineUnit): string {
   if (unit.status === 'waiting') return 'Waiting';

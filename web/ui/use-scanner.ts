@@ -1,8 +1,9 @@
 import { useEffect, useRef } from 'react';
 
-/** A hand-held scanner types much faster than a person, and ends with Enter: on average, and never with a pause. */
+/** Digits this fast, ended by Enter, are a scanner's; letters where only digits belong are one's at any speed. */
 const SCANNER_MEAN_MS = 45;
-const PAUSE_MS = 120;
+/** After this long a new text begins. */
+const PAUSE_MS = 1_000;
 const SHORTEST_SCAN = 6;
 /** Fields in which a scan is not meant as their content: digits from a display or a meter. */
 const GUARDED = '[data-scan-guard]';
@@ -34,7 +35,8 @@ export function useScanner(handlers: ScannerHandlers): void {
       const guarded = field?.matches(GUARDED) ?? false;
       if (event.key === 'Enter') {
         const meanMs = (event.timeStamp - firstAt) / burst.length;
-        const isScan = burst.length >= SHORTEST_SCAN && meanMs <= SCANNER_MEAN_MS && (!inField || guarded);
+        const isSerial = /[A-Za-z]/.test(burst) || meanMs <= SCANNER_MEAN_MS;
+        const isScan = burst.length >= SHORTEST_SCAN && isSerial && (!inField || guarded);
         if (isScan) {
           event.preventDefault();
           event.stopPropagation();
