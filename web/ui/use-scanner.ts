@@ -28,6 +28,7 @@ export function useScanner(handlers: ScannerHandlers): void {
     let firstAt = 0;
     let lastAt = 0;
     let fieldBefore: string | null = null;
+    let typedInto: EventTarget | null = null;
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.altKey || event.metaKey) return;
       const field = event.target instanceof HTMLElement ? event.target : null;
@@ -56,8 +57,9 @@ export function useScanner(handlers: ScannerHandlers): void {
         burst = '';
         return;
       }
-      if (burst === '' || event.timeStamp - lastAt > PAUSE_MS) {
+      if (burst === '' || event.target !== typedInto || event.timeStamp - lastAt > PAUSE_MS) {
         burst = '';
+        typedInto = event.target;
         firstAt = event.timeStamp;
         fieldBefore = field instanceof HTMLInputElement ? field.value : null;
       }
