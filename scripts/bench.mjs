@@ -25,7 +25,7 @@ const { loadDemo } = await import('./lib/load-demo.mjs');
 const { sealUnits, takeOrder } = await import('./bench/fill.mjs');
 const { firstPaint } = await import('./bench/first-paint.mjs');
 const { routeWeights } = await import('./bench/route-weight.mjs');
-const { get, msOf, spreadOf } = await import('./bench/timing.mjs');
+const { get, msOf, spreadsOf } = await import('./bench/timing.mjs');
 
 /** @typedef {{ what: string, value: number, unit: string, yardstick: string, yardstickValue: number, ratio: number, limit: string }} Figure */
 /** @type {Figure[]} */
@@ -89,10 +89,12 @@ async function lists(person, lineOrder) {
     ['Ledger, by serial', '/api/ledger?search=A10000-07', "SELECT * FROM visit WHERE sealedAt IS NOT NULL AND (serial LIKE 'A10000-07%' OR orderNumber LIKE 'A10000-07%' OR customer LIKE 'A10000-07%') ORDER BY sealedAt DESC, id DESC LIMIT 51", []],
     ['One unit by serial', '/api/units?serial=B10000-09999', "SELECT * FROM unit WHERE openSerial = 'B10000-09999'", []],
   ];
-  const reply = await spreadOf(() => get(bareUrl));
   for (const [what, path, sql, values] of /** @type {[string, string, string, unknown[]][]} */ (cases)) {
-    const query = await spreadOf(() => owner.query(sql, values));
-    const list = await spreadOf(() => get(server.address + path, { cookie: person.cookie }));
+    const { query, reply, list } = await spreadsOf({
+      query: () => owner.query(sql, values),
+      reply: () => get(bareUrl),
+      list: () => get(server.address + path, { cookie: person.cookie }),
+    });
     note(`${what}, p50`, list.p50, 'ms', 'bare mysql2 query + bare reply, p50', query.p50 + reply.p50, 'at most 3 times');
     note(`${what}, p95`, list.p95, 'ms', 'bare mysql2 query + bare reply, p95', query.p95 + reply.p95, 'at most 3 times');
   }

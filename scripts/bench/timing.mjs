@@ -3,17 +3,29 @@ import { Agent, request } from 'node:http';
 /** @typedef {{ p50: number, p95: number }} Spread milliseconds */
 
 /**
- * Times calls one after another, after a warm-up of half as many.
- * @param {() => Promise<unknown>} call
- * @param {number} [count]
- * @returns {Promise<Spread>}
+ * Times several calls in turn, round after round, so that whatever else the machine does falls on all of them alike;
+ * after a warm-up of half as many rounds.
+ * @template {string} Name
+ * @param {Record<Name, () => Promise<unknown>>} calls
+ * @param {number} [rounds]
+ * @returns {Promise<Record<Name, Spread>>}
  */
-export async function spreadOf(call, count = 400) {
-  for (let i = 0; i < count / 2; i++) await call();
-  const times = [];
-  for (let i = 0; i < count; i++) times.push(await msOf(call));
-  times.sort((a, b) => a - b);
-  return { p50: times[Math.floor(count * 0.5)] ?? 0, p95: times[Math.floor(count * 0.95)] ?? 0 };
+export async function spreadsOf(calls, rounds = 400) {
+  const names = /** @type {Name[]} */ (Object.keys(calls));
+  const times = new Map(names.map((name) => [name, /** @type {number[]} */ ([])]));
+  for (let round = -rounds / 2; round < rounds; round++) {
+    for (const name of names) {
+      const ms = await msOf(calls[name]);
+      if (round >= 0) times.get(name)?.push(ms);
+    }
+  }
+  return /** @type {Record<Name, Spread>} */ (Object.fromEntries(names.map((name) => [name, quantiles(times.get(name) ?? [])])));
+}
+
+/** @param {number[]} times @returns {Spread} */
+function quantiles(times) {
+  const sorted = times.toSorted((a, b) => a - b);
+  return { p50: sorted[Math.floor(sorted.length * 0.5)] ?? 0, p95: sorted[Math.floor(sorted.length * 0.95)] ?? 0 };
 }
 
 /** Milliseconds that one call takes.

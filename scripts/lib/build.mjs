@@ -3,13 +3,14 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { extname, join } from 'node:path';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
-import { ROOT, STATE } from './paths.mjs';
+import { ROOT } from './paths.mjs';
 import { giveUp, say } from './say.mjs';
 
 const SOURCES = ['core', 'contract', 'server', 'web', 'package-lock.json', 'tsconfig.base.json'];
 const SKIPPED = new Set(['node_modules', 'dist']);
 const COMPRESSED = new Set(['.js', '.css', '.html', '.svg', '.json']);
-const STAMP = join(STATE, 'built');
+/** Beside what was built: several states of one checkout share the build. */
+const STAMP = join(ROOT, 'web', 'dist', 'built');
 
 /** Builds core, contract, server and web where a source changed since the last build. */
 export function ensureBuilt() {
@@ -19,7 +20,7 @@ export function ensureBuilt() {
   run('npx', ['--no-install', 'tsc', '-b', 'server']);
   run('npx', ['--no-install', 'vite', 'build', 'web', '--logLevel', 'warn']);
   compress(join(ROOT, 'web', 'dist', 'app'));
-  mkdirSync(STATE, { recursive: true });
+  mkdirSync(join(ROOT, 'web', 'dist'), { recursive: true });
   writeFileSync(STAMP, state);
 }
 
@@ -53,6 +54,6 @@ function compress(folder) {
 
 /** @param {string} command @param {string[]} args */
 function run(command, args) {
-  const done = spawnSync(command, args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'] });
+  const done = spawnSync(command, args, { cwd: ROOT, env: { ...process.env, NODE_ENV: 'production' }, stdio: ['ignore', 'inherit', 'inherit'] });
   if (done.status !== 0) giveUp(`${command} ${args.join(' ')} did not work; see above.`);
 }
