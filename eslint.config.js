@@ -35,7 +35,7 @@ export default tseslint.config(
     ]),
   },
   {
-    files: ['core/**/*.test.ts'],
+    files: ['core/**/*.test.ts', 'core/testing/**/*.ts'],
     rules: forbid([{ regex: '^@decurio/', message: 'core imports nothing of ours.' }]),
   },
   {

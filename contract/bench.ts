@@ -8,8 +8,8 @@ const raw = () => number().strict().min(-99999, 'is not a value a display shows'
 const words = (most: number) => string().strict().max(most).defined();
 const nothing = object({}).noUnknown();
 
-/** What a client may write; `opened` is written by the server when a visit begins. */
-export type WrittenKind = Exclude<EvidenceKind, 'opened'>;
+/** What a client may write; `opened` and `displayFound` carry a setup, and the server writes them. */
+export type WrittenKind = Exclude<EvidenceKind, 'opened' | 'displayFound'>;
 
 /** Data of each kind of entry, as a person at a bench can write it. */
 export const evidenceSchemas = {
@@ -69,6 +69,10 @@ export interface BenchView {
   readonly classChecked: string;
   readonly type: { readonly id: string; readonly title: string; readonly pack: Pack; readonly cautions: readonly string[]; readonly cutPower: string };
   readonly map: DisplayMap;
+  /** Maps of displays that may be fitted instead and look alike, the present one included; one alone where nothing is to be asked. */
+  readonly lookAlikes: readonly DisplayMap[];
+  /** What the unit of this batch before it turned out to carry. */
+  readonly batch: { readonly mapId: string; readonly serial: string } | null;
   /** The unit's newest visit, oldest entry first; empty where none was opened. */
   readonly evidence: readonly Evidence[];
 }

@@ -4,3 +4,4 @@ export * from './library.js';
 export * from './orders.js';
 export * from './bench.js';
 export * from './ledger.js';
+export * from './displays.js';

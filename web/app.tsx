@@ -13,6 +13,7 @@ const BenchHome = lazy(() => import('./bench/bench-home.js').then((m) => ({ defa
 const BenchPage = lazy(() => import('./bench/bench-page.js').then((m) => ({ default: m.BenchPage })));
 const OrdersPage = lazy(() => import('./orders/orders-page.js').then((m) => ({ default: m.OrdersPage })));
 const LibraryPage = lazy(() => import('./library/library-page.js').then((m) => ({ default: m.LibraryPage })));
+const PracticePage = lazy(() => import('./practice/practice-page.js').then((m) => ({ default: m.PracticePage })));
 const LedgerPage = lazy(() => import('./ledger/ledger-page.js').then((m) => ({ default: m.LedgerPage })));
 const RecordPage = lazy(() => import('./ledger/record-page.js').then((m) => ({ default: m.RecordPage })));
 
@@ -39,6 +40,9 @@ export function App() {
             <Route path="/orders" element={<OrdersPage />} />
             <Route path="/library" element={<LibraryPage />} />
             <Route path="/library/:kind/:id" element={<LibraryPage />} />
+            <Route path="/library/:kind/:id/:view" element={<LibraryPage />} />
+            <Route path="/practice" element={<PracticePage />} />
+            <Route path="/practice/:mapId" element={<PracticePage />} />
             <Route path="/ledger" element={<LedgerPage />} />
             <Route path="/ledger/:visitId" element={<RecordPage />} />
             <Route path="*" element={<Notice kind="note" title="Nothing is here" says="This address leads nowhere. Scan a serial, or choose a place above." page />} />

@@ -46,6 +46,13 @@ export interface EvidenceData {
     readonly factory: Readonly<Record<string, number>>;
     readonly setup: Setup;
   };
+  /** Which display it turned out to be, and what told so; the setup is worked out anew for it. Written by the server. */
+  readonly displayFound: {
+    readonly told: readonly { readonly asks: string; readonly says: string }[];
+    readonly map: VersionRef & { readonly revision: string };
+    readonly factory: Readonly<Record<string, number>>;
+    readonly setup: Setup;
+  };
   readonly checkedIn: {
     readonly revisionConfirmed: true;
     readonly odometerKm: number | null;

@@ -19,6 +19,8 @@ export interface VisitState {
   readonly step: StepId | null;
   readonly opened: EvidenceData['opened'];
   readonly checkedIn: EvidenceData['checkedIn'] | null;
+  /** What told the display's revision at check in, or null where nobody asked. */
+  readonly displayTold: EvidenceData['displayFound']['told'] | null;
   readonly done: readonly StepDone[];
   readonly held: { readonly reason: HoldReason; readonly words: string; readonly at: string; readonly by: Actor } | null;
   /** 1 at first; one more each time read-back sends the unit back to key-in. */
@@ -81,14 +83,14 @@ function replay(live: readonly Deed[]): Outcome {
   return ok(state);
 }
 
-const KEPT_FOR_GOOD = new Set<Deed['kind']>(['opened', 'held', 'released', 'signedOff']);
+const KEPT_FOR_GOOD = new Set<Deed['kind']>(['opened', 'displayFound', 'held', 'released', 'signedOff']);
 
 function undoable(live: readonly Deed[]): string | null {
   const last = live.at(-1);
   return last && !KEPT_FOR_GOOD.has(last.kind) ? last.id : null;
 }
 
-function openVisit({ visitId, seq, at, by, station, data }: DeedOf<'opened'>): VisitState {
+function openVisit({ visitId, seq, at, by, station, data }: Omit<DeedOf<'opened'>, 'kind' | 'id'>): VisitState {
   const stop = data.setup.findings.find((finding) => finding.level === 'stop');
   return judged({
     visitId,
@@ -96,6 +98,7 @@ function openVisit({ visitId, seq, at, by, station, data }: DeedOf<'opened'>): V
     step: data.steps[0] ?? null,
     opened: data,
     checkedIn: null,
+    displayTold: null,
     done: [],
     held: stop ? { reason: 'setup', words: stop.says, at, by } : null,
     round: 1,
@@ -105,7 +108,7 @@ function openVisit({ visitId, seq, at, by, station, data }: DeedOf<'opened'>): V
     toKey: data.setup.targets.filter((t) => t.raw !== null && !t.locked && t.raw !== data.factory[t.label]).map((t) => t.label),
     keyedThisRound: [],
     stuck: new Set(),
-    toRead: data.setup.targets.map((target) => target.label),
+    toRead: data.setup.targets.filter((target) => target.offGlass !== true).map((target) => target.label),
     readings: {},
     verdicts: [],
     mayUndo: null,
@@ -128,6 +131,8 @@ function follow(state: VisitState, deed: Deed): Outcome {
       return ok({ ...state, held: { ...deed.data, at: deed.at, by: deed.by } });
     case 'released':
       return release(state, deed);
+    case 'displayFound':
+      return at(state, 'checkIn', () => ok(findDisplay(state, deed)));
     case 'checkedIn':
       return at(state, 'checkIn', () => checkIn(state, deed));
     case 'codeSeen':
@@ -168,6 +173,13 @@ function release(state: VisitState, deed: DeedOf<'released'>): Outcome {
   if (!state.held) return refuse('notHeld', 'This unit is not held.');
   if (deed.by.role === 'technician') return refuse('needsLead', 'A lead releases a held unit.');
   return ok({ ...state, held: null });
+}
+
+/** Another display than presumed: the visit stands as if it had been opened with it. */
+function findDisplay(state: VisitState, deed: DeedOf<'displayFound'>): VisitState {
+  const { map, factory, setup, told } = deed.data;
+  const opened = { ...state.opened, versions: { ...state.opened.versions, map }, factory, setup };
+  return { ...openVisit({ ...deed, data: opened }), displayTold: told };
 }
 
 function checkIn(state: VisitState, deed: DeedOf<'checkedIn'>): Outcome {

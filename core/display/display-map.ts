@@ -1,4 +1,7 @@
-import type { CodeFunction } from './functions.js';
+import type { Code } from './code.js';
+import type { Gesture } from './gesture.js';
+
+export type { Access, Code, Encoding, Influence, MeaningSource, PairHalf, Sentinel, TableEntry } from './code.js';
 
 /** One physical key of a display. `label` is what is printed on it. */
 export interface DisplayKey {
@@ -6,69 +9,135 @@ export interface DisplayKey {
   readonly label: string;
 }
 
-/** A tap on one key, or keys held together for a time. */
-export type Gesture =
-  | { readonly kind: 'tap'; readonly key: string }
-  | { readonly kind: 'hold'; readonly keys: readonly string[]; readonly ms: number };
-
-/** A meaning of raw digits that stands outside the table or line, such as `99` for no cap. */
-export interface Sentinel {
-  readonly raw: number;
-  readonly means: 'noCap' | 'off' | 'auto';
-  readonly title: string;
+/** How a display is switched on and off, and what it wakes to. */
+export interface PowerRules {
+  /** What comes before the key, such as the pack's own switch. */
+  readonly first: string;
+  readonly on: Gesture;
+  readonly off: Gesture;
+  /** Whether `off` works inside the menu. */
+  readonly offInMenu: boolean;
+  /** What the glass shows for a moment at power-up, where it tells anything. */
+  readonly shows?: string;
 }
 
-/** From raw digits to meaning: a table of words, or a line `value = raw * scale` in `unit`. */
-export type Encoding =
-  | { readonly kind: 'table'; readonly entries: readonly TableEntry[] }
-  | { readonly kind: 'line'; readonly scale: number; readonly unit: string; readonly sentinels: readonly Sentinel[] };
-
-/** `value` is the meaning in the vocabulary of its function, `title` what a person reads. */
-export interface TableEntry {
-  readonly raw: number;
-  readonly value: string;
-  readonly title: string;
+/** What a rider reaches while riding: levels, and modes with menu lists of their own. */
+export interface RideRules {
+  readonly levels: { readonly up: Gesture; readonly down: Gesture; readonly most: number; readonly wakesAt: number } | null;
+  readonly modes: { readonly gesture: Gesture; readonly list: readonly { readonly id: string; readonly title: string }[]; readonly wakesIn: string } | null;
 }
 
-/** Where the meaning of a code was learnt. Hearsay is shown and never becomes a target. */
-export type MeaningSource = 'measured' | 'makersPaper' | 'hearsay';
+/** A way into the menu. `page` may be `ofMode`: the list of the ride mode that is on. */
+export interface Opening {
+  readonly gesture: Gesture;
+  readonly from: 'riding' | 'off';
+  readonly page: string;
+}
 
-/** One entry of the menu as the display labels it. */
-export interface Code {
-  readonly label: string;
-  readonly function: CodeFunction;
-  /** Raw range and step as shown on the glass; steps of 0.1 have `decimals` 1. */
-  readonly range: { readonly min: number; readonly max: number; readonly step: number };
-  readonly decimals: number;
-  /** As the maker delivers it. */
-  readonly factory: number;
-  readonly encoding: Encoding;
-  readonly access: 'open' | 'locked';
-  readonly effect: 'acts' | 'displayOnly' | 'unverified';
-  readonly actsAfter: 'once' | 'restart';
-  readonly source: MeaningSource;
-  readonly note?: string;
+/**
+ * The page that asks for a PIN: `up` counts a digit up 0-9-0, `down` counts it down where there is such a key, `walk`
+ * goes to the next digit. With `enter` null walking past the last digit enters it.
+ */
+export interface PinRules {
+  /** As delivered; a code of function `accessPin` holds the one in force where there is one. */
+  readonly factory: string;
+  readonly up: Gesture;
+  readonly down: Gesture | null;
+  readonly walk: Gesture;
+  readonly enter: Gesture | null;
+  /** `again`: asks once more. `leave`: back to riding. `limited`: opens, and codes of access `pin` do not move. */
+  readonly wrong: 'again' | 'leave' | 'limited';
+}
+
+/** What stands on a line of a page: a code, a way to another page, or a way out. */
+export type PageItem =
+  | { readonly code: string }
+  | { readonly page: string; readonly title: string }
+  | { readonly back: string; readonly title: string }
+  | { readonly exit: true; readonly title: string };
+
+export interface MenuPage {
+  readonly id: string;
+  readonly title: string;
+  readonly items: readonly PageItem[];
+  /** What `next` does on the last item; the menu's rule when left out. */
+  readonly afterLast?: 'wrap' | 'leave' | 'stop';
+  /** The ride mode whose list this is. */
+  readonly mode?: string;
+  /** Why nobody enters it: motor, phase and protection pages of the maker. */
+  readonly neverEnter?: string;
+}
+
+/** A gesture that passes from one page to the first item of another. */
+export interface PageTurn {
+  readonly gesture: Gesture;
+  readonly from: string;
+  readonly to: string;
+}
+
+/**
+ * How a shown value is changed.
+ * `live`: up and down act at once. `focus`: `select` moves between name and value. `enter`: `begin` starts the edit and
+ * `end` ends it, the keys mean something else meanwhile; `abandon` ends it without the change. `digits`: `begin` starts
+ * at the first digit, `count` counts it up 0-9-0, `walk` goes to the next; walking past the last ends the edit.
+ */
+export type EditRules =
+  | { readonly style: 'live'; readonly up: Gesture; readonly down: Gesture }
+  | { readonly style: 'focus'; readonly select: Gesture; readonly up: Gesture; readonly down: Gesture }
+  | { readonly style: 'enter'; readonly begin: Gesture; readonly end: Gesture; readonly abandon: Gesture | null; readonly up: Gesture; readonly down: Gesture }
+  | { readonly style: 'digits'; readonly begin: Gesture; readonly count: Gesture; readonly walk: Gesture };
+
+/**
+ * When a changed value is stored: with every change, when another item is shown, when the edit ends, by a gesture of
+ * its own, or all at once on leaving. `message` stays on the glass meanwhile and no key counts.
+ */
+export interface StoreRules {
+  readonly on: 'change' | 'move' | 'endOfEdit' | 'gesture' | 'leave';
+  readonly by?: Gesture;
+  readonly message?: { readonly text: string; readonly ms: number };
+}
+
+/** What happens without a press. */
+export interface IdleRules {
+  readonly browseMs: number;
+  readonly editMs: number;
+  readonly pinMs: number;
+  /** What closing by itself does to a change that is not stored yet. */
+  readonly unstored: 'keep' | 'drop';
+  /** Where the menu opens after it closed by itself. */
+  readonly reopensAt: 'first' | 'same';
 }
 
 /** How the menu is moved through and its values changed. */
 export interface MenuRules {
-  readonly open: Gesture;
-  readonly close: Gesture;
-  readonly next: string;
-  readonly previous: string | null;
-  /** What `next` does on the last code. */
-  readonly afterLast: 'wrap' | 'leave';
-  /** `live`: up and down change the shown value at once. `focus`: `select` moves between name and value first. */
-  readonly edit:
-    | { readonly style: 'live'; readonly up: string; readonly down: string }
-    | { readonly style: 'focus'; readonly select: string; readonly up: string; readonly down: string };
-  /** Whether a value steps over the end of its range to the other end. */
-  readonly valuesWrap: boolean;
-  /** When a changed value is stored. */
-  readonly store: 'onChange' | 'onMove';
-  readonly idleMs: number;
-  /** What closing by itself does to a change that is not stored yet. */
-  readonly onTimeout: 'keep' | 'drop';
+  readonly opens: readonly Opening[];
+  readonly pin: PinRules | null;
+  /** Leaves from anywhere; null where only an Exit entry, the end of the list or waiting leaves. */
+  readonly close: Gesture | null;
+  readonly pages: readonly MenuPage[];
+  readonly turns: readonly PageTurn[];
+  readonly next: Gesture;
+  readonly previous: Gesture | null;
+  readonly afterLast: 'wrap' | 'leave' | 'stop';
+  /** Takes a page, Back or Exit entry. */
+  readonly pick: Gesture | null;
+  readonly edit: EditRules;
+  readonly values: 'wrap' | 'stop';
+  /** Steps again and again while the key is held. */
+  readonly repeat: { readonly delayMs: number; readonly everyMs: number } | null;
+  readonly store: StoreRules;
+  readonly idle: IdleRules;
+}
+
+/** For units set through an app or a service connection: what is done instead of pressing keys, in order. */
+export interface InstructionChannel {
+  readonly via: string;
+  readonly connect: readonly string[];
+  readonly choose: string;
+  readonly write: readonly string[];
+  readonly reconnect: readonly string[];
+  /** Pack profiles that a rider can switch: each is checked. */
+  readonly profiles: readonly string[];
 }
 
 /** A gesture that starts the motor, by accident too. */
@@ -83,28 +152,64 @@ export interface RestartAct {
   readonly waitMs: number;
 }
 
+/** A sign lit while riding when a code has one of these values, and what it proves. */
+export interface RidingIcon {
+  readonly title: string;
+  readonly proves: string;
+  readonly litIf: { readonly code: string; readonly in: readonly number[] };
+}
+
+/** How the display shows speed. `overshootKmh`: how far above the cap, in shown km/h, drive still acts; null unknown. */
+export interface SpeedShown {
+  readonly rounding: 'nearest' | 'truncated' | 'unknown';
+  readonly decimals: number;
+  readonly overshootKmh: number | null;
+}
+
+/** Something a person can see that tells this revision from those that look alike. */
+export interface Tell {
+  /** The question, such as `Letter on the sticker at the back`. */
+  readonly fact: string;
+  readonly shows: string;
+}
+
 /** One display family at one revision: keys, gestures, menu, codes. Data, not code. */
 export interface DisplayMap {
   readonly format: 'decurio-display-map/1';
   readonly id: string;
   readonly name: string;
   readonly revision: string;
-  /** What a person can see that tells this revision from those that look alike. */
+  /** Maps of one family look alike from outside. */
+  readonly family?: string;
   readonly tellBy: string;
+  readonly tells?: readonly Tell[];
   readonly keys: readonly DisplayKey[];
-  readonly powerUp: { readonly first: string; readonly gesture: Gesture };
-  readonly menu: MenuRules;
+  readonly power: PowerRules;
+  readonly ride?: RideRules;
+  readonly icons?: readonly RidingIcon[];
+  readonly speed?: SpeedShown;
+  /** Null for a unit that is set by instruction. */
+  readonly menu: MenuRules | null;
+  readonly instructions?: InstructionChannel;
   readonly restart: readonly RestartAct[];
   readonly dangers: readonly Danger[];
   readonly codes: readonly Code[];
+  readonly notes?: string;
+  /** Against which real unit the map was confirmed; null for a draft, under which nothing is released. */
   readonly confirmed: { readonly by: string; readonly on: string; readonly unit: string; readonly firmware: string } | null;
 }
+
+/** A map whose display is set by its keys. */
+export type KeyedMap = DisplayMap & { readonly menu: MenuRules };
+
+export const isKeyed = (map: DisplayMap): map is KeyedMap => map.menu !== null;
 
 /** Name and revision as they stand on screens and papers, e.g. `Tallow four-key, revision C`. */
 export const mapTitle = (map: Pick<DisplayMap, 'name' | 'revision'>): string => `${map.name}, revision ${map.revision}`;
 
-export const findCode = (map: DisplayMap, label: string): Code | undefined =>
-  map.codes.find((code) => code.label === label);
+export const findCode = (map: DisplayMap, label: string): Code | undefined => map.codes.find((code) => code.label === label);
 
-export const keyLabel = (map: DisplayMap, keyId: string): string =>
-  map.keys.find((key) => key.id === keyId)?.label ?? keyId;
+/** What the glass shows for a code. */
+export const glassLabel = (code: Code): string => code.shownAs ?? code.label;
+
+export const keyLabel = (map: DisplayMap, keyId: string): string => map.keys.find((key) => key.id === keyId)?.label ?? keyId;

@@ -1,145 +1,228 @@
-import type { Code, DisplayMap, Gesture } from './display-map.js';
-import { displayAtRest, glassOf, simulateDisplay, valuesInOrder, type DisplayState, type Glass, type RawValues } from './simulate-display.js';
+import { cheapestPath, type Path } from './cheapest-path.js';
+import { isKeyed, type Code, type DisplayMap, type KeyedMap } from './display-map.js';
+import { codeOf, codeShown, displayAtCode, displayAtRest, glassOf, settableValues, shownValue, type DisplayState, type RawValues } from './display-state.js';
+import type { KeyPlan, PlanStart, PlanStep, Unreachable } from './key-plan.js';
+import { DEFAULT_PACE, gestureMs, type Pace } from './pace.js';
+import { fulfils, keysOf } from './gesture.js';
+import { isNewToLook, moves, runOf, type Move, type Run } from './plan-moves.js';
+import { idleLimit, simulateDisplay } from './simulate-display.js';
+import { begin, editBound } from './edit-bound.js';
+import { travelBound } from './travel-bound.js';
+import { outOfReach } from './unreachable.js';
+import { valuePath } from './value-path.js';
 
-/** How long a person takes for a tap, over and above a hold, and for looking at a new item. */
-export interface Pace {
-  readonly tapMs: number;
-  readonly holdExtraMs: number;
-  readonly lookMs: number;
-}
+export { DEFAULT_PACE, type Pace } from './pace.js';
+export { pressCount, type KeyPlan, type PlanGesture, type PlanStart, type PlanStep, type StepPurpose, type Unreachable } from './key-plan.js';
 
-export const DEFAULT_PACE: Pace = { tapMs: 350, holdExtraMs: 250, lookMs: 700 };
-
-/** One gesture of a plan, with what the glass shows before and after it, and the code it serves. */
-export interface PlanStep {
-  readonly gesture: Gesture;
-  readonly purpose: 'open' | 'move' | 'change' | 'store' | 'close';
-  /** The code that this gesture brings nearer to its target; null for opening and leaving. */
-  readonly serves: string | null;
-  /** The code whose new value this gesture puts into store, if any. */
-  readonly stores: string | null;
-  readonly before: Glass;
-  readonly after: Glass;
-}
-
-export interface KeyPlan {
-  readonly steps: readonly PlanStep[];
-  readonly estimatedMs: number;
-  /** Codes that no key sequence of this map can bring to their target, each with the reason. */
-  readonly unreachable: readonly { readonly label: string; readonly why: string }[];
-}
-
-/** What is known when the plan begins: values as last seen, and where the glass stands. */
-export interface PlanStart {
-  readonly values: RawValues;
-  /** The code on the glass, or null while the menu is closed. */
-  readonly at: string | null;
-}
+/** Share of a time-out that a gap between presses keeps clear of. */
+export const IDLE_MARGIN = 0.2;
 
 /**
- * Gestures that bring every target into store in menu order and leave the menu: each code is passed once,
- * its value taken the shorter way round where the map lets values wrap. Every step is run through
- * `simulateDisplay`, so a plan says what that machine would show.
+ * The sequence of presses, cheapest at this pace, that brings every reachable target into store, changes nothing else
+ * and leaves the menu. Every step is run through `simulateDisplay`: what a plan says the glass shows is what that
+ * machine shows. A gap between two presses keeps `IDLE_MARGIN` clear of the time-out; at a pace that cannot, nothing is
+ * planned and every code says so.
  *
- * @param targets raw value per code label; codes not named are passed over unchanged
+ * @param targets raw value per code label; codes not named are left as they are
  * @param start   what is known of the display; values missing there are taken as the maker delivers them
  */
 export function planKeys(map: DisplayMap, targets: RawValues, start: PlanStart, pace: Pace = DEFAULT_PACE): KeyPlan {
-  const unreachable = map.codes.flatMap((code) => unreachableReason(code, targets, start.values));
-  const blocked = new Set(unreachable.map((entry) => entry.label));
-  const wanted = map.codes.filter((code) => {
-    const target = targets[code.label];
-    return target !== undefined && !blocked.has(code.label) && target !== knownValue(code, start.values);
-  });
-  const run: Run = { map, pace, state: startState(map, start), steps: [], ms: 0 };
-  if (wanted.length > 0 || start.at !== null) {
-    openIfClosed(run);
-    for (const code of inPassingOrder(map, wanted, run.state.item)) {
-      goTo(run, code);
-      change(run, code, targets[code.label] ?? 0);
+  const from = startState(map, start);
+  const due = map.codes.filter((code) => targets[code.label] !== undefined && targets[code.label] !== from.stored[code.label]);
+  if (!isKeyed(map)) return nothing(due.map(({ label }) => ({ label, why: `${label} is set by instruction, not by keys.` })));
+  const isBusy = from.screen.kind !== 'riding' && from.screen.kind !== 'off';
+  if (due.length === 0 && !isBusy) return nothing([]);
+  const barred = outOfReach(map, from, targets);
+  const search = bestPath(map, from, without(targets, barred), pace);
+  const plan = search ? written(map, from, search, pace) : null;
+  if (plan && keepsClear(map, from, plan, pace)) return { ...plan, unreachable: barred };
+  if (plan) return nothing(due.map(({ label }) => ({ label, why: tooSlow(plan.longestGapMs) })));
+  return planWithoutHopeless(map, from, targets, barred, pace);
+}
+
+const nothing = (unreachable: readonly Unreachable[]): KeyPlan => ({ steps: [], estimatedMs: 0, longestGapMs: 0, unreachable });
+
+const tooSlow = (gapMs: number): string => `At this pace ${(gapMs / 1000).toFixed(1)} s pass between two presses, too near to the time-out. Practise first, or plan at the usual pace.`;
+
+function without(targets: RawValues, barred: readonly Unreachable[]): RawValues {
+  const out = new Set(barred.map(({ label }) => label));
+  return Object.fromEntries(Object.entries(targets).filter(([label]) => !out.has(label)));
+}
+
+/** No path to all targets: those that cannot be reached alone are named, and the rest is planned. */
+function planWithoutHopeless(map: KeyedMap, from: DisplayState, targets: RawValues, barred: readonly Unreachable[], pace: Pace): KeyPlan {
+  const named = [...barred];
+  for (const [label, raw] of Object.entries(without(targets, barred))) {
+    const alone = Object.fromEntries(Object.keys(targets).map((other) => [other, from.stored[other] ?? 0]));
+    if (raw !== from.stored[label] && !bestPath(map, from, { ...alone, [label]: raw }, pace)) {
+      named.push({ label, why: `No sequence of keys brings ${label} to ${raw} on this display.` });
     }
-    close(run);
   }
-  return { steps: run.steps, estimatedMs: run.ms, unreachable };
+  const path = bestPath(map, from, without(targets, named), pace);
+  if (path) return { ...written(map, from, path, pace), unreachable: named };
+  const rest = Object.keys(without(targets, named)).filter((label) => targets[label] !== from.stored[label]);
+  return nothing([...named, ...rest.map((label) => ({ label, why: `${label} cannot be brought to its target together with the others.` }))]);
 }
 
-/** A display being keyed while the plan is made: what was pressed, seen and spent so far. */
-interface Run {
-  readonly map: DisplayMap;
-  readonly pace: Pace;
-  readonly steps: PlanStep[];
-  state: DisplayState;
-  ms: number;
-}
-
-const knownValue = (code: Code, values: RawValues): number => values[code.label] ?? code.factory;
-
-function unreachableReason(code: Code, targets: RawValues, values: RawValues): { label: string; why: string }[] {
-  const target = targets[code.label];
-  if (target === undefined || target === knownValue(code, values)) return [];
-  if (code.access === 'locked') return [{ label: code.label, why: `${code.label} is locked on this display.` }];
-  if (!valuesInOrder(code).includes(target)) return [{ label: code.label, why: `${code.label} cannot be set to ${target}.` }];
-  return [];
-}
-
-function startState(map: DisplayMap, start: PlanStart): DisplayState {
+/** The display as the plan's start describes it. */
+export function startState(map: DisplayMap, start: PlanStart): DisplayState {
   const rest = displayAtRest(map, start.values);
-  const item = start.at === null ? -1 : map.codes.findIndex((code) => code.label === start.at);
-  return item === -1 ? rest : { ...rest, mode: 'menu', item };
+  const riding = start.mode === undefined ? rest : { ...rest, mode: start.mode };
+  if (start.off) return { ...riding, screen: { kind: 'off' } };
+  if (!isKeyed(map)) return riding;
+  const resumed = start.closedAt !== undefined && map.menu.idle.reopensAt === 'same' ? displayAtCode(map, riding, start.closedAt)?.screen : undefined;
+  const closed = resumed?.kind === 'menu' ? { ...riding, resume: { page: resumed.page, item: resumed.item } } : riding;
+  return (start.at === null ? null : displayAtCode(map, closed, start.at, start.focus)) ?? closed;
 }
 
-/** Codes from the present item on, then, round the wrap, those before it. */
-function inPassingOrder(map: DisplayMap, wanted: readonly Code[], item: number): Code[] {
-  const place = (code: Code) => map.codes.indexOf(code);
-  return [...wanted.filter((code) => place(code) >= item), ...wanted.filter((code) => place(code) < item)];
+function bestPath(map: KeyedMap, from: DisplayState, targets: RawValues, pace: Pace): Path<Move> | null {
+  const job = jobOf(map, from, targets);
+  const editMs = editBound(map, job, pace);
+  const travelMs = travelBound(map, pace);
+  return cheapestPath<DisplayState, Move>({
+    start: from,
+    isGoal: (state) => state.screen.kind === 'riding' && job.tracked.every((code) => state.stored[code.label] === job.wanted(code)),
+    edges: (state) => edges(map, job, state, pace),
+    atLeast: (state) => {
+      const open = job.tracked.filter((code) => shownValue(state, code) !== job.wanted(code));
+      // A code that another may bring to its target need not be gone to.
+      return editMs(state, open) + travelMs(state, open.filter((code) => !job.isDragged(code)));
+    },
+    key: (state) => `${whereKey(state)}|${job.tracked.map((code) => `${state.stored[code.label]}${code.label in state.unstored ? `~${state.unstored[code.label]}` : ''}`).join()}`,
+  });
 }
 
-function press(run: Run, gesture: Gesture, purpose: PlanStep['purpose'], serves: string | null): void {
-  const before = glassOf(run.map, run.state);
-  const held = run.state.stored;
-  run.state = simulateDisplay(run.map, run.state, gesture);
-  const after = glassOf(run.map, run.state);
-  const stored = run.state.stored;
-  const stores = stored === held ? null : (run.map.codes.find((code) => stored[code.label] !== held[code.label])?.label ?? null);
-  run.steps.push({ gesture, purpose, serves, stores, before, after });
-  run.ms += gesture.kind === 'tap' ? run.pace.tapMs : gesture.ms + run.pace.holdExtraMs;
-  if (after.kind === 'menu' && (before.kind !== 'menu' || before.label !== after.label)) run.ms += run.pace.lookMs;
-}
-
-function openIfClosed(run: Run): void {
-  if (run.state.mode === 'riding') press(run, run.map.menu.open, 'open', null);
-}
-
-function close(run: Run): void {
-  if (run.state.mode === 'menu') press(run, run.map.menu.close, 'close', null);
-}
-
-function goTo(run: Run, code: Code): void {
-  const { menu, codes } = run.map;
-  const target = codes.indexOf(code);
-  const ahead = (target - run.state.item + codes.length) % codes.length;
-  const nextWouldLeave = target < run.state.item && menu.afterLast === 'leave';
-  if (nextWouldLeave && menu.previous === null) {
-    close(run);
-    openIfClosed(run);
+function whereKey({ screen, mode, resume }: DisplayState): string {
+  const rest = `${mode ?? ''}${resume ? `@${resume.page}/${resume.item}` : ''}`;
+  switch (screen.kind) {
+    case 'menu':
+      return `${screen.page}/${screen.item}/${screen.focus}${screen.digit}${screen.digits?.join('') ?? ''}${rest}`;
+    case 'pin':
+      return `pin${screen.digits.join('')}${screen.at}${screen.page}${rest}`;
+    case 'message':
+      return `message${screen.then.kind}${rest}`;
+    default:
+      return screen.kind + rest;
   }
-  const goBack = nextWouldLeave || (menu.afterLast === 'wrap' && codes.length - ahead < ahead);
-  const key = goBack && menu.previous !== null ? menu.previous : menu.next;
-  while (run.state.item !== target) press(run, { kind: 'tap', key }, 'move', code.label);
 }
 
-function change(run: Run, code: Code, target: number): void {
-  const { edit, valuesWrap } = run.map.menu;
-  const values = valuesInOrder(code);
-  const shown = glassOf(run.map, run.state);
-  if (shown.kind === 'riding') throw new Error('the menu closed while planning');
-  if (edit.style === 'focus') press(run, { kind: 'tap', key: edit.select }, 'change', code.label);
-  const from = values.indexOf(shown.raw);
-  const to = values.indexOf(target);
-  const up = from === -1 ? to + 1 : (to - from + values.length) % values.length;
-  const down = from === -1 ? values.length - to : (from - to + values.length) % values.length;
-  const goUp = valuesWrap || from === -1 ? up <= down : to > from;
-  const key = goUp ? edit.up : edit.down;
-  for (let i = 0; i < (goUp ? up : down); i++) press(run, { kind: 'tap', key }, 'change', code.label);
-  if (edit.style === 'focus') press(run, { kind: 'tap', key: edit.select }, 'store', code.label);
+/** What is to be brought about, and what one must keep an eye on meanwhile. */
+interface Job {
+  /** Codes whose value tells two states apart: targets, what influences them, and what they are shown by. */
+  readonly tracked: readonly Code[];
+  readonly wanted: (code: Code) => number;
+  /** Values worth giving a code on the way: its target, and those that bring a hidden target on the glass. */
+  readonly useful: (state: DisplayState, code: Code) => readonly number[];
+  /** Whether a change of another code of the job may change this one. */
+  readonly isDragged: (code: Code) => boolean;
+  /** Whether it does not matter when this code is changed, so that it is done on arrival. */
+  readonly isIndependent: (code: Code) => boolean;
 }
+
+function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Job {
+  const touched = new Set(map.codes.filter(({ label }) => targets[label] !== undefined && targets[label] !== from.stored[label]).map(({ label }) => label));
+  // What a change drags along, and what must be set for a code to be listed, is part of the job too.
+  for (let before = -1; before !== touched.size; ) {
+    before = touched.size;
+    for (const label of [...touched]) {
+      const code = codeOf(map, label);
+      for (const { code: other } of code.influences ?? []) if (targets[other] !== undefined) touched.add(other);
+      if (code.shownIf) touched.add(code.shownIf.code);
+    }
+  }
+  const tracked = map.codes.filter(({ label }) => touched.has(label));
+  const entangled = new Set(map.codes.flatMap((code) => [...(code.influences ?? []).flatMap((i) => (touched.has(code.label) && touched.has(i.code) ? [code.label, i.code] : [])), ...(code.shownIf ? [code.shownIf.code] : [])]));
+  const dragged = new Set(tracked.flatMap((code) => (code.influences ?? []).map((i) => i.code)));
+  const wanted = (code: Code): number => targets[code.label] ?? from.stored[code.label] ?? code.factory;
+  return {
+    tracked,
+    wanted,
+    useful: (state, code) => {
+      const revealing = tracked.flatMap((other) => (other.shownIf?.code === code.label && shownValue(state, other) !== wanted(other) ? other.shownIf.in : []));
+      return [...new Set([wanted(code), ...revealing])];
+    },
+    isDragged: (code) => dragged.has(code.label),
+    isIndependent: (code) => !entangled.has(code.label),
+  };
+}
+
+function edges(map: KeyedMap, job: Job, state: DisplayState, pace: Pace): readonly Run[] {
+  const code = codeShown(map, state);
+  const edits = code && job.tracked.includes(code) ? editRuns(map, job, state, code, pace) : [];
+  if (code && edits.length > 0 && job.isIndependent(code)) return edits;
+  const stops = (at: DisplayState): boolean => {
+    const here = codeShown(map, at);
+    return here !== null && job.tracked.includes(here) && job.useful(at, here).some((raw) => raw !== shownValue(at, here));
+  };
+  return [...edits, ...moves(map, state, stops, pace)];
+}
+
+function editRuns(map: KeyedMap, job: Job, state: DisplayState, code: Code, pace: Pace): Run[] {
+  return job.useful(state, code).flatMap((raw) => {
+    if (raw === shownValue(state, code)) return [];
+    const run = editRun(map, state, code, raw, pace);
+    return run && shownValue(run.to, code) === raw ? [run] : [];
+  });
+}
+
+/** Begins the edit where it must be begun, and brings the shown value to `raw`. */
+function editRun(map: KeyedMap, state: DisplayState, code: Code, raw: number, pace: Pace): Run | null {
+  const begun = begin(map, state, pace);
+  const path = valuePath(map, begun.to, code, raw, pace);
+  if (!path || path.gestures.length === 0) return null;
+  const rest = runOf(map, begun.to, path.gestures, 'change', pace);
+  return { to: rest.to, ms: begun.ms + rest.ms, steps: [...begun.steps, ...rest.steps] };
+}
+
+/** The plan as it is told: each step with the glass before and after, the code it serves, and what to beware of. */
+export function written(map: KeyedMap, from: DisplayState, path: Path<Move>, pace: Pace): KeyPlan {
+  let state = from;
+  let seen = glassOf(map, from);
+  let longestGapMs = 0;
+  const steps = path.steps.map(({ gesture, purpose }): PlanStep => {
+    const before = glassOf(map, state);
+    const held = state.stored;
+    if (Number.isFinite(idleLimit(map, state)) && gesture.kind !== 'wait') longestGapMs = Math.max(longestGapMs, gapMs(gesture, pace));
+    state = simulateDisplay(map, state, gesture);
+    const stores = held === state.stored ? [] : map.codes.flatMap(({ label }) => (state.stored[label] === held[label] ? [] : [{ label, raw: state.stored[label] ?? 0 }]));
+    const after = glassOf(map, state);
+    const caution = gesture.kind === 'wait' ? null : (map.dangers.find((danger) => before.kind === 'riding' && nearly(gesture, danger.gesture))?.caution ?? null);
+    const ms = (gesture.kind === 'wait' ? gesture.ms : gestureMs(pace, gesture)) + (isNewToLook(seen, after) ? pace.lookMs : 0);
+    if (after.kind !== 'message') seen = after;
+    return { gesture, purpose, serves: null, stores, before, after, caution, ms };
+  });
+  return { steps: served(steps), estimatedMs: path.ms, longestGapMs, unreachable: [] };
+}
+
+const gapMs = (gesture: Exclude<PlanStep['gesture'], { kind: 'wait' }>, pace: Pace): number =>
+  pace.lookMs + (gesture.kind === 'hold' ? pace.holdExtraMs : gestureMs(pace, gesture));
+
+/** A press that a slip of one key or of a second turns into the gesture. */
+const nearly = (pressed: Exclude<PlanStep['gesture'], { kind: 'wait' }>, danger: PlanStep['gesture']): boolean =>
+  danger.kind !== 'wait' && (fulfils(pressed, danger) || (pressed.kind === 'hold' && keysOf(danger).every((key) => keysOf(pressed).includes(key))));
+
+/** Steps up to a change serve the code that is changed next; what comes after the last one leaves. */
+function served(steps: readonly PlanStep[]): PlanStep[] {
+  let serves: string | null = null;
+  const codeAt = (step: PlanStep): string | null => (step.before.kind === 'menu' ? step.before.label : null);
+  return [...steps]
+    .reverse()
+    .map((step) => {
+      if (step.purpose === 'change') serves = codeAt(step) ?? serves;
+      if (step.purpose === 'store') return { ...step, serves: codeAt(step) };
+      return { ...step, serves: step.purpose === 'close' ? null : serves };
+    })
+    .reverse();
+}
+
+function keepsClear(map: KeyedMap, from: DisplayState, plan: KeyPlan, pace: Pace): boolean {
+  let state = from;
+  return plan.steps.every(({ gesture }) => {
+    const limit = idleLimit(map, state);
+    const isClear = gesture.kind === 'wait' || gapMs(gesture, pace) <= limit * (1 - IDLE_MARGIN);
+    state = simulateDisplay(map, state, gesture);
+    return isClear;
+  });
+}
+
+export { isNewToLook, settableValues };

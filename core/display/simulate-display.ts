@@ -1,37 +1,20 @@
-import type { Code, DisplayMap, Gesture } from './display-map.js';
-import { roundRaw } from './raw-value.js';
+import { isKeyed, type DisplayMap, type KeyedMap } from './display-map.js';
+import { codeShown, displayAtRest, type DisplayState, type Screen } from './display-state.js';
+import { fulfils, type Gesture } from './gesture.js';
+import { firstListed, pressedInMenu } from './simulate-menu.js';
+import { pressedAtPin } from './simulate-pin.js';
+import { leaveMenu, storeAll } from './store-values.js';
 
-/** What is done to a display: a gesture on its keys, or nothing for a while. */
-export type DisplayInput = Gesture | { readonly kind: 'wait'; readonly ms: number } | { readonly kind: 'powerCycle' };
-
-export type RawValues = Readonly<Record<string, number>>;
+export { displayAtCode, displayAtRest, glassOf, type DisplayState, type Glass, type RawValues, type Screen } from './display-state.js';
+export { valuesInOrder } from './raw-value.js';
 
 /**
- * State of a display between two inputs. `stored` is what the menu holds, `inForce` what the vehicle obeys:
- * codes that act after a restart differ between the two until power is cycled. `pending` is a shown change
- * that is not stored yet. `idleMs` counts since the last input inside the menu.
+ * What is done to a display: a gesture on its keys, nothing for a while, power off and on again, the pack taken out, or
+ * the display unplugged from the controller and plugged in again.
  */
-export interface DisplayState {
-  readonly mode: 'riding' | 'menu';
-  readonly item: number;
-  readonly focus: 'name' | 'value';
-  readonly pending: number | null;
-  readonly idleMs: number;
-  readonly stored: RawValues;
-  readonly inForce: RawValues;
-}
+export type DisplayInput = Gesture | { readonly kind: 'wait'; readonly ms: number } | { readonly kind: 'powerCycle' | 'packOut' | 'unplugDisplay' };
 
-/** What the glass shows: nothing of the menu while riding, else the code's label and value. */
-export type Glass =
-  | { readonly kind: 'riding' }
-  | { readonly kind: 'menu'; readonly label: string; readonly raw: number; readonly focus: 'name' | 'value' };
-
-/** A display as it leaves the maker, or holding `stored` values, switched on and riding. */
-export function displayAtRest(map: DisplayMap, stored: RawValues = {}): DisplayState {
-  const values: Record<string, number> = {};
-  for (const code of map.codes) values[code.label] = stored[code.label] ?? code.factory;
-  return { mode: 'riding', item: 0, focus: 'name', pending: null, idleMs: 0, stored: values, inForce: values };
-}
+const POWER_UP_MS = 1_500;
 
 /**
  * One step of the display as a machine: pure, total, deterministic. A gesture that means nothing in the
@@ -41,109 +24,111 @@ export function simulateDisplay(map: DisplayMap, state: DisplayState, input: Dis
   switch (input.kind) {
     case 'wait':
       return waited(map, state, input.ms);
-    case 'powerCycle': {
-      const closed = state.mode === 'menu' ? leave(map, state, map.menu.onTimeout === 'keep') : state;
-      return { ...closed, inForce: closed.stored };
-    }
-    case 'tap':
-    case 'hold':
+    case 'powerCycle':
+      return { ...atRest(map, switchedOff(map, state)), motorStarted: state.motorStarted };
+    case 'packOut':
+      return forgetting(map, switchedOff(map, state), 'untilPackOut');
+    case 'unplugDisplay':
+      return forgetting(map, switchedOff(map, state), 'displayWhileAttached');
+    default:
       return pressed(map, state, input);
   }
 }
 
-/** What a person sees in this state. */
-export function glassOf(map: DisplayMap, state: DisplayState): Glass {
-  if (state.mode === 'riding') return { kind: 'riding' };
-  const code = itemOf(map, state.item);
-  return { kind: 'menu', label: code.label, raw: state.pending ?? valueOf(state, code), focus: state.focus };
+const atRest = (map: DisplayMap, state: DisplayState): DisplayState => displayAtRest(map, state.stored);
+
+/** Power goes: a change not stored fares as it does when the menu closes by itself. */
+function switchedOff(map: DisplayMap, state: DisplayState): DisplayState {
+  const settled = isKeyed(map) && map.menu.idle.unstored === 'keep' ? storeAll(map, state) : state;
+  return { ...settled, screen: { kind: 'off' }, unstored: {}, idleMs: 0, resume: null };
 }
 
-/** Values of a code in the order its keys step through them: table order, or the grid with its sentinels. */
-export function valuesInOrder(code: Code): readonly number[] {
-  if (code.encoding.kind === 'table') return code.encoding.entries.map((entry) => entry.raw);
-  const { min, max, step } = code.range;
-  const grid = new Set<number>();
-  for (let i = 0; i <= Math.round((max - min) / step); i++) grid.add(roundRaw(code, min + i * step));
-  for (const sentinel of code.encoding.sentinels) grid.add(sentinel.raw);
-  return [...grid].sort((a, b) => a - b);
-}
-
-export const sameGesture = (a: Gesture, b: Gesture): boolean => {
-  if (a.kind === 'tap') return b.kind === 'tap' && a.key === b.key;
-  return b.kind === 'hold' && a.ms >= b.ms && a.keys.length === b.keys.length && a.keys.every((key) => b.keys.includes(key));
-};
-
-function itemOf(map: DisplayMap, item: number): Code {
-  const code = map.codes[item];
-  if (!code) throw new Error(`no item ${item} in ${map.id}`);
-  return code;
-}
-
-const valueOf = (state: DisplayState, code: Code): number => state.stored[code.label] ?? code.factory;
-
-function waited(map: DisplayMap, state: DisplayState, ms: number): DisplayState {
-  if (state.mode === 'riding') return state;
-  const idleMs = state.idleMs + ms;
-  return idleMs >= map.menu.idleMs ? leave(map, state, map.menu.onTimeout === 'keep') : { ...state, idleMs };
-}
-
-function leave(map: DisplayMap, state: DisplayState, keepPending: boolean): DisplayState {
-  const settled = keepPending ? store(map, state) : state;
-  return { ...settled, mode: 'riding', item: 0, focus: 'name', pending: null, idleMs: 0 };
-}
-
-function store(map: DisplayMap, state: DisplayState): DisplayState {
-  if (state.pending === null) return state;
-  const code = itemOf(map, state.item);
-  const stored = { ...state.stored, [code.label]: state.pending };
-  const inForce = code.actsAfter === 'once' ? { ...state.inForce, [code.label]: state.pending } : state.inForce;
-  return { ...state, stored, inForce, pending: null };
+function forgetting(map: DisplayMap, state: DisplayState, keptIn: 'untilPackOut' | 'displayWhileAttached'): DisplayState {
+  const lost = map.codes.filter((code) => code.keptIn === keptIn);
+  const values = { ...state.stored, ...Object.fromEntries(lost.map((code) => [code.label, code.factory])) };
+  return { ...state, stored: values, inForce: values };
 }
 
 function pressed(map: DisplayMap, state: DisplayState, gesture: Gesture): DisplayState {
-  const { menu } = map;
-  if (state.mode === 'riding') {
-    return sameGesture(gesture, menu.open) ? { ...state, mode: 'menu', item: 0, focus: 'name', pending: null, idleMs: 0 } : state;
-  }
   const awake = { ...state, idleMs: 0 };
-  if (sameGesture(gesture, menu.close)) return leave(map, awake, true);
-  if (gesture.kind === 'hold') return awake;
-  return tapped(map, awake, gesture.key);
-}
-
-function tapped(map: DisplayMap, state: DisplayState, key: string): DisplayState {
-  const { menu } = map;
-  const { edit } = menu;
-  const editing = edit.style === 'live' || state.focus === 'value';
-  if (edit.style === 'focus' && key === edit.select) {
-    return state.focus === 'name' ? { ...state, focus: 'value' } : { ...store(map, state), focus: 'name' };
+  switch (state.screen.kind) {
+    case 'off':
+      return pressedWhileOff(map, awake, gesture);
+    case 'riding':
+      return pressedWhileRiding(map, awake, gesture);
+    case 'message':
+      return state;
+    case 'pin':
+      return isKeyed(map) ? pressedAtPin(map, awake, state.screen, gesture) : awake;
+    case 'menu':
+      if (map.power.offInMenu && fulfils(gesture, map.power.off)) return switchedOff(map, awake);
+      return isKeyed(map) ? pressedInMenu(map, awake, state.screen, gesture) : awake;
   }
-  if (editing && key === edit.up) return changed(map, state, +1);
-  if (editing && key === edit.down) return changed(map, state, -1);
-  if (edit.style === 'focus' && state.focus === 'value') return state;
-  if (key === menu.next) return moved(map, state, +1);
-  if (menu.previous !== null && key === menu.previous) return moved(map, state, -1);
-  return state;
 }
 
-function changed(map: DisplayMap, state: DisplayState, by: 1 | -1): DisplayState {
-  const code = itemOf(map, state.item);
-  if (code.access === 'locked') return state;
-  const values = valuesInOrder(code);
-  const shown = state.pending ?? valueOf(state, code);
-  const at = values.indexOf(shown);
-  let to = (at === -1 ? (by > 0 ? -1 : values.length) : at) + by;
-  if (map.menu.valuesWrap) to = (to + values.length) % values.length;
-  const pending = values[Math.max(0, Math.min(values.length - 1, to))] ?? shown;
-  const next = { ...state, pending };
-  return map.menu.store === 'onChange' ? store(map, next) : next;
+function pressedWhileOff(map: DisplayMap, state: DisplayState, gesture: Gesture): DisplayState {
+  const woken = { ...atRest(map, state), motorStarted: state.motorStarted };
+  const opened = opening(map, woken, gesture, 'off');
+  if (opened) return opened;
+  if (!fulfils(gesture, map.power.on)) return state;
+  const { shows } = map.power;
+  return shows === undefined ? woken : { ...woken, screen: { kind: 'message', text: shows, leftMs: POWER_UP_MS, then: { kind: 'riding' } } };
 }
 
-function moved(map: DisplayMap, state: DisplayState, by: 1 | -1): DisplayState {
-  const settled = store(map, state);
-  const last = map.codes.length - 1;
-  const to = settled.item + by;
-  if (to > last) return map.menu.afterLast === 'leave' ? leave(map, settled, true) : { ...settled, item: 0 };
-  if (to < 0) return { ...settled, item: map.menu.afterLast === 'wrap' ? last : 0 };
-  return { ...settled, item: to };
+function pressedWhileRiding(map: DisplayMap, state: DisplayState, gesture: Gesture): DisplayState {
+  const opened = opening(map, state, gesture, 'riding');
+  if (opened) return opened;
+  if (fulfils(gesture, map.power.off)) return switchedOff(map, state);
+  const { levels = null, modes = null } = map.ride ?? {};
+  if (modes && fulfils(gesture, modes.gesture)) {
+    const at = modes.list.findIndex((mode) => mode.id === state.mode);
+    return { ...state, mode: modes.list[(at + 1) % modes.list.length]?.id ?? null };
+  }
+  if (levels && fulfils(gesture, levels.up)) return { ...state, level: Math.min(levels.most, state.level + 1) };
+  if (levels && fulfils(gesture, levels.down)) return { ...state, level: Math.max(0, state.level - 1) };
+  return map.dangers.some((danger) => fulfils(gesture, danger.gesture)) ? { ...state, motorStarted: true } : state;
+}
+
+function opening(map: DisplayMap, state: DisplayState, gesture: Gesture, from: 'riding' | 'off'): DisplayState | null {
+  if (!isKeyed(map)) return null;
+  const way = map.menu.opens.find((o) => o.from === from && fulfils(gesture, o.gesture));
+  if (!way) return null;
+  const page = way.page === 'ofMode' ? map.menu.pages.find((p) => p.mode === state.mode)?.id : way.page;
+  if (page === undefined) return null;
+  const { pin } = map.menu;
+  if (pin) return { ...state, unlocked: false, screen: { kind: 'pin', digits: [...pin.factory].map(() => 0), at: 0, page } };
+  return { ...state, screen: entered(map, state, page) };
+}
+
+/** The first line of a page, or the one at which the menu closed by itself. */
+const entered = (map: KeyedMap, state: DisplayState, page: string): Screen => ({
+  kind: 'menu',
+  page: state.resume?.page ?? page,
+  item: state.resume?.item ?? firstListed(map, state, page),
+  focus: 'name',
+  digit: 0,
+});
+
+function waited(map: DisplayMap, state: DisplayState, ms: number): DisplayState {
+  const { screen } = state;
+  if (screen.kind === 'message') {
+    if (ms < screen.leftMs) return { ...state, screen: { ...screen, leftMs: screen.leftMs - ms } };
+    return waited(map, { ...state, screen: screen.then, idleMs: 0 }, ms - screen.leftMs);
+  }
+  if (!isKeyed(map) || (screen.kind !== 'menu' && screen.kind !== 'pin')) return state;
+  const idleMs = state.idleMs + ms;
+  if (idleMs < idleLimit(map, state)) return { ...state, idleMs };
+  const { unstored, reopensAt } = map.menu.idle;
+  const left = leaveMenu(map, unstored === 'keep' ? storeAll(map, state) : { ...state, unstored: {} });
+  const resume = reopensAt === 'same' && screen.kind === 'menu' ? { page: screen.page, item: screen.item } : null;
+  return { ...left, screen: { kind: 'riding' }, resume };
+}
+
+/** How long this state stays without a press, ms; Infinity where it stays for good. */
+export function idleLimit(map: KeyedMap, state: DisplayState): number {
+  const { screen } = state;
+  if (screen.kind === 'pin') return map.menu.idle.pinMs;
+  if (screen.kind !== 'menu') return Infinity;
+  const isEditing = screen.focus === 'value' || (map.menu.edit.style === 'live' && codeShown(map, state) !== null);
+  return isEditing ? map.menu.idle.editMs : map.menu.idle.browseMs;
 }

@@ -8,6 +8,8 @@ export interface CodeTarget {
   readonly raw: number | null;
   /** Shown by the display, not changeable by its keys. */
   readonly locked: boolean;
+  /** Never on the glass in the course of the work: not on this display, for a tool alone, or on a page nobody enters. */
+  readonly offGlass?: true;
   /** One sentence in a technician's words. */
   readonly because: string;
 }

@@ -14,6 +14,8 @@ export interface Wish {
   readonly finding?: Pick<Finding, 'level' | 'says'>;
 }
 
+const KM_PER_MILE = 1.609344;
+
 type WishFor = (code: Code, inputs: SetupInputs) => Wish;
 
 /** How each function that a setup decides gets its target. Functions not named here stay as found. */
@@ -53,7 +55,8 @@ export const WISHES: Partial<Record<CodeFunction, WishFor>> = {
 
 function speedCap(code: Code, inputs: SetupInputs): Wish {
   const limit = speedLimit(inputs);
-  const raw = greatestRawWithin(code, limit.kmh);
+  const inMiles = code.encoding.kind === 'line' && code.encoding.follows !== undefined && inputs.houseRules.choices.units === 'mph';
+  const raw = greatestRawWithin(code, inMiles ? limit.kmh / KM_PER_MILE : limit.kmh);
   if (raw === undefined) {
     return asFound(`${limit.because}: below the range of this code`, {
       level: 'stop',

@@ -1,4 +1,5 @@
-import type { Code, DisplayMap, Encoding } from '../display/display-map.js';
+import type { Code, Encoding, KeyedMap, MenuRules } from '../display/display-map.js';
+import { hold, tap } from '../display/gesture.js';
 import type { HouseRules } from '../setup/house-rules.js';
 import type { VehicleClass } from '../setup/rule-pack.js';
 import type { VehicleType } from '../setup/vehicle-type.js';
@@ -29,56 +30,72 @@ export const code = (label: string, fn: Code['function'], over: Partial<Code>): 
   ...over,
 });
 
+/** Every listed code of a menu on one page. */
+export const onePage = (codes: readonly Code[]): MenuRules['pages'] => [{ id: 'main', title: 'Menu', items: codes.map(({ label }) => ({ code: label })) }];
+
+/** The map with these codes instead, all on one page. */
+export const withCodes = (map: KeyedMap, codes: readonly Code[], menu: Partial<MenuRules> = {}): KeyedMap => ({
+  ...map,
+  codes,
+  menu: { ...map.menu, pages: onePage(codes), ...menu },
+});
+
+const sampleCodes: readonly Code[] = [
+  code('L1', 'units', { range: { min: 11, max: 12, step: 1 }, factory: 12, encoding: words([11, 'kmh'], [12, 'mph']) }),
+  code('L2', 'speedCap', { range: { min: 10, max: 32, step: 1 }, factory: 30, encoding: line('km/h', 32) }),
+  code('L3', 'driveMode', { range: { min: 31, max: 33, step: 1 }, factory: 33, encoding: words([31, 'pedal'], [32, 'throttle'], [33, 'both']), actsAfter: 'restart' }),
+  code('L4', 'cutoffVoltage', { range: { min: 29, max: 34, step: 0.1 }, decimals: 1, factory: 31, encoding: line('V'), access: 'locked' }),
+  code('L5', 'currentLimit', { range: { min: 5, max: 20, step: 1 }, factory: 15, encoding: line('A') }),
+];
+
 /** A live-edit display with four keys whose menu wraps; the cap's top value means no cap. */
-export const fourKey: DisplayMap = {
+export const fourKey: KeyedMap = {
   format: 'decurio-display-map/1',
   id: 'four-key',
   name: 'Sample four-key',
   revision: 'A',
   tellBy: 'Five codes.',
   keys: [{ id: 'set', label: 'set' }, { id: 'up', label: '+' }, { id: 'down', label: '-' }, { id: 'power', label: 'on/off' }],
-  powerUp: { first: 'Pack on.', gesture: { kind: 'hold', keys: ['power'], ms: 1500 } },
+  power: { first: 'Pack on.', on: hold(1500, 'power'), off: hold(2000, 'power'), offInMenu: false },
   menu: {
-    open: { kind: 'hold', keys: ['set', 'up'], ms: 2000 },
-    close: { kind: 'hold', keys: ['set'], ms: 1500 },
-    next: 'set',
+    opens: [{ gesture: hold(2000, 'set', 'up'), from: 'riding', page: 'main' }],
+    pin: null,
+    close: hold(1500, 'set'),
+    pages: onePage(sampleCodes),
+    turns: [],
+    next: tap('set'),
     previous: null,
     afterLast: 'wrap',
-    edit: { style: 'live', up: 'up', down: 'down' },
-    valuesWrap: true,
-    store: 'onMove',
-    idleMs: 8000,
-    onTimeout: 'drop',
+    pick: null,
+    edit: { style: 'live', up: tap('up'), down: tap('down') },
+    values: 'wrap',
+    repeat: null,
+    store: { on: 'move' },
+    idle: { browseMs: 8000, editMs: 8000, pinMs: 8000, unstored: 'drop', reopensAt: 'first' },
   },
   restart: [{ act: 'Off and on.', waitMs: 0 }],
-  dangers: [{ gesture: { kind: 'hold', keys: ['down'], ms: 1500 }, caution: 'Long - starts the motor.' }],
-  codes: [
-    code('L1', 'units', { range: { min: 11, max: 12, step: 1 }, factory: 12, encoding: words([11, 'kmh'], [12, 'mph']) }),
-    code('L2', 'speedCap', { range: { min: 10, max: 32, step: 1 }, factory: 30, encoding: line('km/h', 32) }),
-    code('L3', 'driveMode', { range: { min: 31, max: 33, step: 1 }, factory: 33, encoding: words([31, 'pedal'], [32, 'throttle'], [33, 'both']), actsAfter: 'restart' }),
-    code('L4', 'cutoffVoltage', { range: { min: 29, max: 34, step: 0.1 }, decimals: 1, factory: 31, encoding: line('V'), access: 'locked' }),
-    code('L5', 'currentLimit', { range: { min: 5, max: 20, step: 1 }, factory: 15, encoding: line('A') }),
-  ],
-  confirmed: null,
+  dangers: [{ gesture: hold(1500, 'down'), caution: 'Long - starts the motor.' }],
+  codes: sampleCodes,
+  confirmed: { by: 'Ines M.', on: '2026-10-02', unit: 'S26-0001', firmware: '1' },
 };
 
 /** A display whose select key moves between name and value; values stop at their ends, the menu leaves after the last. */
-export const threeKey: DisplayMap = {
+export const threeKey: KeyedMap = {
   ...fourKey,
   id: 'three-key',
   keys: [{ id: 'mid', label: 'o' }, { id: 'up', label: 'u' }, { id: 'down', label: 'd' }],
-  powerUp: { first: 'Key on.', gesture: { kind: 'hold', keys: ['mid'], ms: 1000 } },
+  power: { first: 'Key on.', on: hold(1000, 'mid'), off: hold(3000, 'mid'), offInMenu: false },
   menu: {
-    open: { kind: 'hold', keys: ['up', 'down'], ms: 2500 },
-    close: { kind: 'hold', keys: ['mid'], ms: 2000 },
-    next: 'up',
-    previous: 'down',
+    ...fourKey.menu,
+    opens: [{ gesture: hold(2500, 'up', 'down'), from: 'riding', page: 'main' }],
+    close: hold(2000, 'mid'),
+    next: tap('up'),
+    previous: tap('down'),
     afterLast: 'leave',
-    edit: { style: 'focus', select: 'mid', up: 'up', down: 'down' },
-    valuesWrap: false,
-    store: 'onMove',
-    idleMs: 12000,
-    onTimeout: 'keep',
+    edit: { style: 'focus', select: tap('mid'), up: tap('up'), down: tap('down') },
+    values: 'stop',
+    store: { on: 'endOfEdit' },
+    idle: { browseMs: 12000, editMs: 12000, pinMs: 12000, unstored: 'keep', reopensAt: 'first' },
   },
   dangers: [],
 };

@@ -1,6 +1,9 @@
 import { Key } from 'selenium-webdriver';
-import { displayAtRest, findCode, formatRaw, simulateDisplay, type DisplayMap, type DisplayState, type Gesture, type RawValues } from '@decurio/core';
+import { displayAtRest, findCode, formatRaw, glassOf, simulateDisplay, type DisplayMap, type DisplayState, type Gesture, type RawValues } from '@decurio/core';
 import { Page } from './page.js';
+
+/** Longer than any hold or time-out of a display. */
+const LONG_MS = 30_000;
 
 /** The display on the handlebar: a simulated one, which knows nothing of what the screen wants. */
 export class HandlebarDisplay {
@@ -13,16 +16,36 @@ export class HandlebarDisplay {
     this.state = displayAtRest(map, stored);
   }
 
-  /** Does what the screen orders, such as `set`, or `hold set and +`. */
+  /** Does what the screen orders, such as `set`, `hold set and +`, `hold + to 12`, `menu twice` or `wait`. */
   obey(order: string): void {
     const keyCalled = (label: string): string => {
       const key = this.map.keys.find((k) => k.label === label);
       if (!key) throw new Error(`the display has no key "${label}"`);
       return key.id;
     };
-    const held = order.startsWith('hold ');
-    const gesture: Gesture = held ? { kind: 'hold', keys: order.slice(5).split(' and ').map(keyCalled), ms: 10_000 } : { kind: 'tap', key: keyCalled(order) };
+    if (order === 'wait') return this.wait(this.state.screen.kind === 'message' ? this.state.screen.leftMs : LONG_MS);
+    const until = /^hold (.+) to (\S+)$/.exec(order);
+    if (until) return this.holdUntil(keyCalled(until[1] ?? ''), until[2] ?? '');
+    const gesture: Gesture = order.startsWith('hold ')
+      ? { kind: 'hold', keys: order.slice(5).split(' and ').map(keyCalled), ms: LONG_MS }
+      : order.endsWith(' twice')
+        ? { kind: 'double', key: keyCalled(order.slice(0, -6)) }
+        : { kind: 'tap', key: keyCalled(order) };
     this.state = simulateDisplay(this.map, this.state, gesture);
+  }
+
+  /** Holds a key that repeats and lets go when the glass shows the value. */
+  private holdUntil(key: string, text: string): void {
+    const repeat = this.map.menu?.repeat;
+    if (!repeat) throw new Error('this display does not repeat');
+    for (let steps = 2; steps < 500; steps++) {
+      const held = simulateDisplay(this.map, this.state, { kind: 'hold', keys: [key], ms: repeat.delayMs + (steps - 2) * repeat.everyMs + repeat.everyMs / 2 });
+      const glass = glassOf(this.map, held);
+      if (glass.kind !== 'menu' || glass.text !== text) continue;
+      this.state = held;
+      return;
+    }
+    throw new Error(`the glass never shows ${text}`);
   }
 
   restart(): void {
@@ -30,7 +53,11 @@ export class HandlebarDisplay {
   }
 
   closeByItself(): void {
-    this.state = simulateDisplay(this.map, this.state, { kind: 'wait', ms: this.map.menu.idleMs });
+    this.wait(LONG_MS);
+  }
+
+  private wait(ms: number): void {
+    this.state = simulateDisplay(this.map, this.state, { kind: 'wait', ms });
   }
 
   shows(label: string): string {

@@ -199,7 +199,7 @@ function readUnit(row: FileRow, cells: Cells, library: IntakeLibrary, order: Ord
   }
   const displayText = cells('display');
   const fitted = type.document.maps.filter((id) => library.maps.some((map) => map.id === id));
-  const mapId = displayText === '' && fitted.length === 1 ? fitted[0] : fitted.find((id) => same(id, displayText));
+  const mapId = displayText === '' && lookAlike(library.maps, fitted) ? fitted[0] : fitted.find((id) => same(id, displayText));
   if (mapId === undefined) {
     const choice = fitted.join(', ') || 'none in the library yet';
     complain('display', 'unknownDisplay', displayText === '' ? `${type.name} may carry several displays. Name one: ${choice}.` : `${type.name} does not carry "${displayText}". It carries: ${choice}.`);
@@ -220,4 +220,10 @@ function checkSerial(row: FileRow, serial: string, firstLineOf: Map<string, numb
   const earlier = firstLineOf.get(serial.toLowerCase());
   if (earlier !== undefined) return complain('serial', 'serialTwice', `${serial} stands in line ${earlier} already.`);
   firstLineOf.set(serial.toLowerCase(), row.line);
+}
+
+/** Displays that need no naming in a file: there is one, or they look alike and check in tells them apart. */
+function lookAlike(maps: readonly LibraryEntry<'displayMap'>[], fitted: readonly string[]): boolean {
+  const families = new Set(fitted.map((id) => maps.find((map) => map.id === id)?.document.family ?? id));
+  return families.size === 1;
 }

@@ -183,6 +183,7 @@ async function take(manager: EntityManager, intakeId: string, accountId: string)
     worker: null,
     station: null,
     visitId: null,
+        displayFoundAt: null,
   }));
   for (let from = 0; from < rows.length; from += CHUNK) {
     await manager.createQueryBuilder().insert().into(Units).values(rows.slice(from, from + CHUNK)).updateEntity(false).execute();

@@ -14,7 +14,7 @@ let taken = 0;
 beforeAll(async () => {
   server = await startTestServer();
   ines = await signInAs(server, 'lead');
-  await fillLibrary(ines);
+  await fillLibrary(await signInAs(server, 'owner'));
   teo = await signInAs(server, 'technician');
   const order = await takeOrder(teo, orderFile(Array.from({ length: 30 }, (_, i) => `S26-${String(i + 1).padStart(4, '0')}`)));
   ({ units } = order);

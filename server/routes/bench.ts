@@ -1,8 +1,9 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { object, string, ValidationError, type InferType } from 'yup';
-import { evidenceSchemas, newEvidenceRequest, openVisitRequest, type NewEvidence, type OpenVisitRequest } from '@decurio/contract';
+import { displayFoundRequest, evidenceSchemas, newEvidenceRequest, openVisitRequest, type DisplayFoundRequest, type NewEvidence, type OpenVisitRequest } from '@decurio/contract';
 import { HttpProblem } from '../problems.js';
 import { permit, type Act } from '../security/roles.js';
+import { findDisplay } from '../store/find-display.js';
 import { readBench } from '../store/units.js';
 import { appendEvidence, openVisit, type Writer } from '../store/visits.js';
 
@@ -38,6 +39,17 @@ export async function benchRoutes(app: FastifyInstance): Promise<void> {
       const { unitId, visitId } = request.params;
       const { entry, isReplay } = await appendEvidence(app.source, unitId, visitId, draft, writer);
       return reply.status(isReplay ? 200 : 201).send(entry);
+    },
+  );
+
+  app.post<{ Params: InferType<typeof visitParams>; Body: DisplayFoundRequest }>(
+    '/units/:unitId/visits/:visitId/display',
+    { schema: { summary: 'Say which display the unit turned out to carry', params: visitParams, body: displayFoundRequest }, config: { act: 'work' } },
+    async (request, reply) => {
+      refuseFuture(request.body.at);
+      const { unitId, visitId } = request.params;
+      const entry = await findDisplay(app.source, unitId, visitId, request.body, writerOf(request, 'work'));
+      return reply.status(201).send(entry);
     },
   );
 }

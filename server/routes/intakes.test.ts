@@ -8,7 +8,7 @@ let server: TestServer;
 let teo: Person;
 beforeAll(async () => {
   server = await startTestServer();
-  await fillLibrary(await signInAs(server, 'lead'));
+  await fillLibrary(await signInAs(server, 'owner'));
   teo = await signInAs(server, 'technician');
 });
 afterAll(() => server.close());

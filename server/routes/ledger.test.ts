@@ -11,7 +11,7 @@ const sealed: Bench[] = [];
 let open: Bench;
 beforeAll(async () => {
   server = await startTestServer();
-  await fillLibrary(await signInAs(server, 'lead'));
+  await fillLibrary(await signInAs(server, 'owner'));
   teo = await signInAs(server, 'technician');
   const { units } = await takeOrder(teo, orderFile(['S26-0001', 'S26-0002', 'S26_0003', 'S26-0004']));
   for (const unit of units.slice(0, 3)) {

@@ -1,17 +1,24 @@
 import type { FastifyInstance } from 'fastify';
-import { object, string, ValidationError } from 'yup';
+import dayjs from 'dayjs';
+import { object, string, ValidationError, type InferType } from 'yup';
 import {
+  confirmMapRequest,
   documentSchemas,
   LIBRARY_KINDS,
   newDocumentRequest,
+  type ConfirmMapRequest,
   type LibraryDocuments,
   type LibraryKind,
   type NewDocumentRequest,
 } from '@decurio/contract';
 import { HttpProblem } from '../problems.js';
-import { permit } from '../security/roles.js';
-import { addDocument, newestDocuments } from '../store/library.js';
+import { may, permit } from '../security/roles.js';
+import { addDocument, confirmMap, getDocument, listVersions, newestDocuments } from '../store/library.js';
 
+const id = () => string().matches(/^[a-z0-9-]{1,60}$/).required();
+const mapParams = object({ id: id() });
+const documentParams = object({ kind: string().oneOf(LIBRARY_KINDS as LibraryKind[]).required(), id: id() });
+const versionParams = documentParams.shape({ version: string().matches(/^\d{1,6}$/).required() });
 const kindParams = object({ kind: string().oneOf(LIBRARY_KINDS as LibraryKind[]).required() });
 
 export async function libraryRoutes(app: FastifyInstance): Promise<void> {
@@ -21,12 +28,35 @@ export async function libraryRoutes(app: FastifyInstance): Promise<void> {
     async (request) => newestDocuments(app.source.manager, request.params.kind),
   );
 
+  app.get<{ Params: InferType<typeof documentParams> }>(
+    '/library/:kind/:id/versions',
+    { schema: { summary: 'Every version of a document', params: documentParams }, config: { act: 'look' } },
+    async (request) => listVersions(app.source, request.params.kind, request.params.id),
+  );
+
+  app.get<{ Params: InferType<typeof versionParams> }>(
+    '/library/:kind/:id/versions/:version',
+    { schema: { summary: 'A document at one version', params: versionParams }, config: { act: 'look' } },
+    async (request) => getDocument(app.source.manager, request.params.kind, request.params.id, Number(request.params.version)),
+  );
+
+  app.post<{ Params: { id: string }; Body: ConfirmMapRequest }>(
+    '/library/displayMap/:id/confirm',
+    { schema: { summary: 'Confirm a draft map against a real unit', params: mapParams, body: confirmMapRequest }, config: { act: 'editLibrary' } },
+    async (request, reply) => {
+      const { userId, name } = permit(request.session, 'editLibrary');
+      const entry = await confirmMap(app.source, request.params.id, { ...request.body, by: { userId, name }, on: dayjs().format('YYYY-MM-DD') });
+      return reply.status(201).send(entry);
+    },
+  );
+
   app.post<{ Body: NewDocumentRequest }>(
     '/library',
     { schema: { summary: 'Add a document as a new version', body: newDocumentRequest }, config: { act: 'editLibrary' } },
     async (request, reply) => {
-      const { userId } = permit(request.session, 'editLibrary');
+      const { userId, role } = permit(request.session, 'editLibrary');
       const { kind, document } = request.body;
+      if (kind === 'displayMap' && (document as LibraryDocuments['displayMap']).confirmed !== null && !may(role, 'trustMaps')) throw new HttpProblem('confirmedElsewhere');
       try {
         documentSchemas[kind].validateSync(document, { abortEarly: false, strict: true });
       } catch (error) {

@@ -9,6 +9,9 @@ const NEEDS = {
   work: 'technician',
   release: 'lead',
   editLibrary: 'lead',
+  dispute: 'technician',
+  /** Bring in a map that another house confirmed. */
+  trustMaps: 'owner',
 } as const satisfies Record<string, Role>;
 
 export type Act = keyof typeof NEEDS;

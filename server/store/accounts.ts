@@ -1,6 +1,6 @@
 import { hash, verify } from '@node-rs/argon2';
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
-import type { Role } from '@decurio/core';
+import type { Pace, Role } from '@decurio/core';
 import type { SessionView } from '@decurio/contract';
 import { LessThan, type DataSource } from 'typeorm';
 import { Accounts, Sessions, type AccountRow } from './entities.js';
@@ -20,7 +20,7 @@ export async function putAccount(source: DataSource, account: NewAccount): Promi
   const { password, ...rest } = account;
   const passwordHash = await hash(password);
   const existing = await source.manager.findOneBy(Accounts, { signInName: account.signInName });
-  const row: AccountRow = { id: existing?.id ?? randomUUID(), createdAt: existing?.createdAt ?? new Date(), ...rest, passwordHash };
+  const row: AccountRow = { id: existing?.id ?? randomUUID(), createdAt: existing?.createdAt ?? new Date(), pace: existing?.pace ?? null, ...rest, passwordHash };
   await source.manager.save(Accounts, row);
 }
 
@@ -55,6 +55,16 @@ export async function readSession(source: DataSource, token: string): Promise<Se
   if (!session || session.expiresAt < new Date()) return null;
   const account = await source.manager.findOneBy(Accounts, { id: session.accountId });
   return account && sessionView(account, session.station);
+}
+
+/** The pace that practice has learnt of this person, if any. */
+export async function readPace(source: DataSource, accountId: string): Promise<Pace | null> {
+  const account = await source.manager.findOneBy(Accounts, { id: accountId });
+  return account === null || account.pace === null ? null : (JSON.parse(account.pace) as Pace);
+}
+
+export async function keepPace(source: DataSource, accountId: string, { tapMs, holdExtraMs, lookMs }: Pace): Promise<void> {
+  await source.manager.update(Accounts, { id: accountId }, { pace: JSON.stringify({ tapMs, holdExtraMs, lookMs }) });
 }
 
 export const sessionView = (account: AccountRow, station: string): SessionView => ({

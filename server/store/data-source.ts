@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { DataSource } from 'typeorm';
 import { ENTITIES } from './entities.js';
 import { Ground1764000000000 } from './migrations/1764000000000-ground.js';
+import { Displays1764100000000 } from './migrations/1764100000000-displays.js';
 
 /** A pool on the database at `url`; `initialize()` it before use, `destroy()` it after. */
 export function makeDataSource(url: string, poolSize = 10): DataSource {
@@ -9,7 +10,7 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
     type: 'mariadb',
     url,
     entities: ENTITIES,
-    migrations: [Ground1764000000000],
+    migrations: [Ground1764000000000, Displays1764100000000],
     migrationsTableName: 'migration',
     synchronize: false,
     timezone: 'Z',

@@ -1,5 +1,5 @@
 import type { Role, StepId } from '@decurio/core';
-import type { LibraryKind, LineUnit } from '@decurio/contract';
+import type { DisputeKind, LibraryKind, LineUnit } from '@decurio/contract';
 import { EntitySchema } from 'typeorm';
 
 export interface AccountRow {
@@ -10,6 +10,8 @@ export interface AccountRow {
   passwordHash: string;
   isDemo: boolean;
   createdAt: Date;
+  /** Learnt by practice, as JSON; null before there is one. */
+  pace: string | null;
 }
 
 export interface SessionRow {
@@ -77,6 +79,8 @@ export interface UnitRow {
   worker: string | null;
   station: string | null;
   visitId: string | null;
+  /** When its display's revision was told at check in. */
+  displayFoundAt: Date | null;
 }
 
 export interface VisitRow {
@@ -106,6 +110,21 @@ export interface EvidenceRow {
   receivedAt: Date;
 }
 
+export interface DisputeRow {
+  id: string;
+  mapId: string;
+  mapVersion: number;
+  label: string | null;
+  kind: DisputeKind;
+  says: string;
+  serial: string | null;
+  raisedBy: string;
+  raisedAt: Date;
+  settledBy: string | null;
+  settledAt: Date | null;
+  settledWords: string | null;
+}
+
 const uuid = { type: 'char', length: 36 } as const;
 
 export const Accounts = new EntitySchema<AccountRow>({
@@ -118,6 +137,7 @@ export const Accounts = new EntitySchema<AccountRow>({
     passwordHash: { type: 'varchar', length: 200 },
     isDemo: { type: 'boolean' },
     createdAt: { type: 'datetime', precision: 3 },
+    pace: { type: 'varchar', length: 200, nullable: true },
   },
 });
 
@@ -196,6 +216,7 @@ export const Units = new EntitySchema<UnitRow>({
     worker: { type: 'varchar', length: 80, nullable: true },
     station: { type: 'varchar', length: 40, nullable: true },
     visitId: { ...uuid, nullable: true },
+    displayFoundAt: { type: 'datetime', precision: 3, nullable: true },
   },
 });
 
@@ -230,4 +251,22 @@ export const EvidenceLog = new EntitySchema<EvidenceRow>({
   },
 });
 
-export const ENTITIES = [Accounts, Sessions, Library, Intakes, Orders, Units, Visits, EvidenceLog];
+export const Disputes = new EntitySchema<DisputeRow>({
+  name: 'dispute',
+  columns: {
+    id: { ...uuid, primary: true },
+    mapId: { type: 'varchar', length: 60 },
+    mapVersion: { type: 'int' },
+    label: { type: 'varchar', length: 12, nullable: true },
+    kind: { type: 'varchar', length: 20 },
+    says: { type: 'varchar', length: 500 },
+    serial: { type: 'varchar', length: 40, nullable: true },
+    raisedBy: { type: 'varchar', length: 80 },
+    raisedAt: { type: 'datetime', precision: 3 },
+    settledBy: { type: 'varchar', length: 80, nullable: true },
+    settledAt: { type: 'datetime', precision: 3, nullable: true },
+    settledWords: { type: 'varchar', length: 500, nullable: true },
+  },
+});
+
+export const ENTITIES = [Accounts, Sessions, Library, Intakes, Orders, Units, Visits, EvidenceLog, Disputes];

@@ -1,8 +1,8 @@
 import { canonicalJson } from '@decurio/core';
-import type { LibraryDocuments, LibraryEntry, LibraryKind } from '@decurio/contract';
+import type { LibraryDocuments, LibraryEntry, LibraryKind, VersionView } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import { Library, type LibraryRow } from './entities.js';
+import { Accounts, Library, type LibraryRow } from './entities.js';
 import { inTransaction } from './transaction.js';
 
 /** Adds a document as the next version of its id. Versions never change. */
@@ -13,11 +13,7 @@ export async function addDocument<K extends LibraryKind>(
   accountId: string,
 ): Promise<LibraryEntry<K>> {
   return inTransaction(source, async (manager) => {
-    const newest = await manager.findOne(Library, {
-      where: { kind, docId: document.id },
-      order: { version: 'DESC' },
-      lock: { mode: 'pessimistic_write' },
-    });
+    const newest = await lockNewest(manager, kind, document.id);
     const body = canonicalJson(document);
     if (newest?.body === body) throw new HttpProblem('sameDocument');
     const row: LibraryRow = {
@@ -32,6 +28,52 @@ export async function addDocument<K extends LibraryKind>(
     await manager.insert(Library, row);
     return entryOf<K>(row);
   });
+}
+
+const lockNewest = (manager: EntityManager, kind: LibraryKind, docId: string): Promise<LibraryRow | null> =>
+  manager.findOne(Library, { where: { kind, docId }, order: { version: 'DESC' }, lock: { mode: 'pessimistic_write' } });
+
+/** Who stands behind a map that was held against a real unit. */
+export interface Confirmation {
+  readonly version: number;
+  readonly unit: string;
+  readonly firmware: string;
+  readonly by: { readonly userId: string; readonly name: string };
+  /** Day in the house's calendar, as 2026-11-24. */
+  readonly on: string;
+}
+
+/** Confirms the newest version of a draft map: a new version that says who did it. Not by whoever wrote the draft. */
+export async function confirmMap(source: DataSource, docId: string, { version, unit, firmware, by, on }: Confirmation): Promise<LibraryEntry<'displayMap'>> {
+  return inTransaction(source, async (manager) => {
+    const newest = await lockNewest(manager, 'displayMap', docId);
+    if (!newest) throw new HttpProblem('notFound', { message: `The library has no display "${docId}".` });
+    if (newest.version !== version) throw new HttpProblem('staleVersion');
+    const draft = JSON.parse(newest.body) as LibraryDocuments['displayMap'];
+    if (draft.confirmed) throw new HttpProblem('confirmedAlready');
+    if (newest.addedBy === by.userId) throw new HttpProblem('ownDraft');
+    const author = await manager.findOneBy(Accounts, { id: newest.addedBy });
+    const confirmed = { by: author ? `${author.displayName}, ${by.name}`.slice(0, 80) : by.name, on, unit, firmware };
+    const row: LibraryRow = { ...newest, version: version + 1, body: canonicalJson({ ...draft, confirmed }), addedAt: new Date(), addedBy: by.userId };
+    await manager.insert(Library, row);
+    return entryOf<'displayMap'>(row);
+  });
+}
+
+/** Every version of a document, newest first. */
+export async function listVersions(source: DataSource, kind: LibraryKind, docId: string): Promise<VersionView[]> {
+  const rows = await source.query<{ version: number; addedAt: Date; addedBy: string | null; confirmed: string | null }[]>(
+    `SELECT l.version, l.addedAt, a.displayName AS addedBy, JSON_EXTRACT(l.body, '$.confirmed') AS confirmed
+      FROM library_document l LEFT JOIN account a ON a.id = l.addedBy
+      WHERE l.kind = ? AND l.docId = ? ORDER BY l.version DESC LIMIT 200`,
+    [kind, docId],
+  );
+  return rows.map((row) => ({
+    version: row.version,
+    addedAt: row.addedAt.toISOString(),
+    addedBy: row.addedBy ?? 'unknown',
+    confirmed: JSON.parse(row.confirmed ?? 'null') as VersionView['confirmed'],
+  }));
 }
 
 /** The newest version of every document of a kind, by id. */

@@ -2,7 +2,8 @@ import type { BenchView, UnitFound } from '@decurio/contract';
 import { checkedLine } from '@decurio/core';
 import type { DataSource } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import { Orders, Units, Visits } from './entities.js';
+import { Orders, Units, Visits, type UnitRow } from './entities.js';
+import { lookAlikes } from './find-display.js';
 import { getDocument } from './library.js';
 import { lineUnit } from './orders.js';
 import { readEvidence } from './visits.js';
@@ -37,6 +38,20 @@ export async function readBench(source: DataSource, unitId: string): Promise<Ben
     classChecked: checkedLine(rulePack),
     type: { id: type.id, title: type.title, pack: type.pack, cautions: type.cautions, cutPower: type.cutPower },
     map,
+    lookAlikes: isToldLater(unit) ? await lookAlikes(manager, unit) : [map],
+    batch: isToldLater(unit) ? await batchBefore(source, unit) : null,
     evidence: visit ? await readEvidence(manager, visit.id) : [],
   };
+}
+
+/** Whether the display's revision may still be told: before check in is through. */
+const isToldLater = (unit: UnitRow): boolean => unit.status === 'waiting' || unit.step === 'checkIn';
+
+const BATCH_SQL = `SELECT mapId, serial FROM unit
+  WHERE orderId = ? AND typeId = ? AND displayFoundAt IS NOT NULL AND id <> ? ORDER BY displayFoundAt DESC LIMIT 1`;
+
+/** What was told of the unit of this order and type before this one. */
+async function batchBefore(source: DataSource, unit: UnitRow): Promise<BenchView['batch']> {
+  const [before] = await source.query<{ mapId: string; serial: string }[]>(BATCH_SQL, [unit.orderId, unit.typeId, unit.id]);
+  return before ?? null;
 }

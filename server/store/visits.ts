@@ -10,6 +10,7 @@ import {
   canonicalJson,
   type Actor,
   type Deed,
+  type DeedOf,
   type Evidence,
   type VisitState,
 } from '@decurio/core';
@@ -18,6 +19,7 @@ import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { EvidenceLog, Orders, Units, Visits, type OrderRow, type UnitRow, type VisitRow } from './entities.js';
 import { inTransaction } from './transaction.js';
+import { disputeFrom } from './disputes.js';
 import { getDocument } from './library.js';
 
 /** Who writes, and where they stand. */
@@ -80,35 +82,48 @@ export async function appendEvidence(
   visitId: string,
   draft: NewEvidence,
   writer: Writer,
-): Promise<{ readonly entry: Evidence; readonly isReplay: boolean }> {
-  return inTransaction(source, async (manager) => {
-    const visit = await manager.findOne(Visits, { where: { id: visitId }, lock: { mode: 'pessimistic_write' } });
-    if (!visit) throw new HttpProblem('visitNotFound');
-    if (visit.unitId !== unitId) throw new HttpProblem('otherVisit');
-    const earlier = await readEvidence(manager, visitId);
-    const twin = earlier.find((entry) => entry.id === draft.id) ?? (await elsewhere(manager, draft.id));
-    if (twin) {
-      const entry = sameOrReused(twin, (was) => was.visitId === visitId && was.kind === draft.kind && hashOf(was.data) === hashOf(draft.data));
-      return { entry, isReplay: true };
-    }
-    if (draft.seq !== visit.lastSeq + 1) throw new HttpProblem('staleSeq');
-    const deed = { ...draft, visitId, ...writer } as Deed;
-    const entry = sealEvidence(deed, visit.headHash);
-    const outcome = foldVisit([...earlier, entry]);
-    if (!outcome.ok) throw new HttpProblem(outcome.problem.code, { status: 409, message: outcome.problem.message });
-    await insertEntry(manager, entry);
-    const state = outcome.value;
-    await manager.update(Visits, { id: visitId }, {
-      lastSeq: entry.seq,
-      headHash: entry.hash,
-      ...(state.step === null ? { sealedAt: new Date(entry.at), sealedBy: entry.by.name } : {}),
-    });
-    await project(manager, await lockUnit(manager, unitId), state);
-    return { entry, isReplay: false };
-  });
+): Promise<Appended> {
+  return inTransaction(source, (manager) => appendIn(manager, unitId, visitId, draft, writer));
 }
 
-async function lockUnit(manager: EntityManager, unitId: string): Promise<UnitRow> {
+export interface Appended {
+  readonly entry: Evidence;
+  /** It was there already: sent twice. */
+  readonly isReplay: boolean;
+}
+
+/** `kind` and `data` belong together; entries that the server writes itself come this way too. */
+export type Draft = NewEvidence | Pick<DeedOf<'displayFound'>, 'id' | 'seq' | 'kind' | 'at' | 'data'>;
+
+/** The same within a transaction that does more. */
+export async function appendIn(manager: EntityManager, unitId: string, visitId: string, draft: Draft, writer: Writer): Promise<Appended> {
+  const visit = await manager.findOne(Visits, { where: { id: visitId }, lock: { mode: 'pessimistic_write' } });
+  if (!visit) throw new HttpProblem('visitNotFound');
+  if (visit.unitId !== unitId) throw new HttpProblem('otherVisit');
+  const earlier = await readEvidence(manager, visitId);
+  const twin = earlier.find((entry) => entry.id === draft.id) ?? (await elsewhere(manager, draft.id));
+  if (twin) {
+    const entry = sameOrReused(twin, (was) => was.visitId === visitId && was.kind === draft.kind && hashOf(was.data) === hashOf(draft.data));
+    return { entry, isReplay: true };
+  }
+  if (draft.seq !== visit.lastSeq + 1) throw new HttpProblem('staleSeq');
+  const deed = { ...draft, visitId, ...writer } as Deed;
+  const entry = sealEvidence(deed, visit.headHash);
+  const outcome = foldVisit([...earlier, entry]);
+  if (!outcome.ok) throw new HttpProblem(outcome.problem.code, { status: 409, message: outcome.problem.message });
+  await insertEntry(manager, entry);
+  const state = outcome.value;
+  await manager.update(Visits, { id: visitId }, {
+    lastSeq: entry.seq,
+    headHash: entry.hash,
+    ...(state.step === null ? { sealedAt: new Date(entry.at), sealedBy: entry.by.name } : {}),
+  });
+  await disputeFrom(manager, entry, state, visit.mapVersion);
+  await project(manager, await lockUnit(manager, unitId), state);
+  return { entry, isReplay: false };
+}
+
+export async function lockUnit(manager: EntityManager, unitId: string): Promise<UnitRow> {
   const unit = await manager.findOne(Units, { where: { id: unitId }, lock: { mode: 'pessimistic_write' } });
   if (!unit) throw new HttpProblem('notFound', { message: 'There is no such unit.' });
   return unit;
@@ -125,7 +140,8 @@ function sameOrReused(stored: Evidence | string, isSame: (entry: Evidence) => bo
   return entry;
 }
 
-async function openingOf(manager: EntityManager, unit: UnitRow, order: OrderRow) {
+/** What a visit of this unit opens with, from the newest documents. */
+export async function openingOf(manager: EntityManager, unit: UnitRow, order: OrderRow) {
   const type = await getDocument(manager, 'vehicleType', unit.typeId);
   const map = await getDocument(manager, 'displayMap', unit.mapId);
   const rulePack = await getDocument(manager, 'rulePack', order.rulePackId);

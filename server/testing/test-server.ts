@@ -74,8 +74,8 @@ export async function signInAs({ app }: TestServer, role: Role): Promise<Person>
 
 export const errorOf = (answer: LightMyRequestResponse): ErrorBody['error'] => answer.json<ErrorBody>().error;
 
-/** Puts the demo's maps, types and rules on the shelves. */
-export async function fillLibrary(lead: Person): Promise<void> {
+/** Puts the demo's maps, types and rules on the shelves; only an owner brings in maps that another house confirmed. */
+export async function fillLibrary(owner: Person): Promise<void> {
   const files = [
     ['displayMap', 'maps/tallow-four-key.json'],
     ['displayMap', 'maps/ember-three-key.json'],
@@ -84,7 +84,7 @@ export async function fillLibrary(lead: Person): Promise<void> {
     ['rulePack', 'rules/eu-starter.json'],
     ['houseRules', 'rules/hire-default.json'],
   ] as const;
-  for (const [kind, file] of files) await lead.post('/api/library', { kind, document: JSON.parse(demoFile(file)) });
+  for (const [kind, file] of files) await owner.post('/api/library', { kind, document: JSON.parse(demoFile(file)) });
 }
 
 export const ORDER_HEADER = 'order,customer,due,place,class,type,serial';

@@ -7,6 +7,7 @@ import type { ApiProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
 import { Notice } from '../ui/notice.js';
 import type { Visit } from './use-visit.js';
+import { WhichDisplay } from './which-display.js';
 import classes from './panel.module.css';
 
 type Typed = number | string;
@@ -14,7 +15,8 @@ const asNumber = (typed: Typed): number | null => (typed === '' ? null : Number(
 
 /** Step 1: which display it is, what the meter and odometer say, and the state it came in. */
 export function CheckIn({ bench, visit }: { readonly bench: BenchView; readonly visit: Visit }) {
-  const [revision, setRevision] = useState(false);
+  const isToBeTold = bench.lookAlikes.length > 1 && visit.state?.displayTold === null;
+  const [revision, setRevision] = useState((visit.state?.displayTold ?? null) !== null);
   const [odometer, setOdometer] = useState<Typed>('');
   const [volts, setVolts] = useState<Typed>('');
   const [pack, setPack] = useState<'sound' | 'unsafe'>('sound');
@@ -62,14 +64,21 @@ export function CheckIn({ bench, visit }: { readonly bench: BenchView; readonly 
       }}
     >
       <p className="cap">Check in</p>
-      <Checkbox
-        size="md"
-        checked={revision}
-        onChange={(e) => setRevision(e.target.checked)}
-        label={`The display is a ${mapTitle(bench.map)}`}
-        description={bench.map.tellBy}
-        error={fields['revisionConfirmed']}
-      />
+      {isToBeTold ? (
+        <>
+          <WhichDisplay bench={bench} visit={visit} onTold={() => setRevision(true)} />
+          {fields['revisionConfirmed'] !== undefined && <Notice kind="care" says="Say first which display it is." />}
+        </>
+      ) : (
+        <Checkbox
+          size="md"
+          checked={revision}
+          onChange={(e) => setRevision(e.target.checked)}
+          label={`The display is a ${mapTitle(bench.map)}`}
+          description={bench.map.tellBy}
+          error={fields['revisionConfirmed']}
+        />
+      )}
       <div className={classes['row']}>
         <NumberInput label="Pack by meter" suffix=" V" value={volts} onChange={setVolts} decimalScale={2} hideControls autoFocus data-scan-guard error={fields['packV']} />
         <NumberInput label="Odometer" suffix=" km" value={odometer} onChange={setOdometer} decimalScale={1} hideControls data-scan-guard error={fields['odometerKm']} />

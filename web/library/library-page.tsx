@@ -3,8 +3,10 @@ import { Link, useParams } from 'react-router';
 import { checkedLine, mapTitle, type DisplayMap } from '@decurio/core';
 import type { LibraryEntry, LibraryKind } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
+import { useSession } from '../state/session.js';
 import { Busy, Notice } from '../ui/notice.js';
-import { MapSheet } from './map-sheet.js';
+import { DisplayPage } from './displays/display-page.js';
+import { NewDisplay } from './displays/new-display.js';
 import { ClassSheet, HouseRulesSheet, TypeSheet } from './sheets.js';
 import classes from './library-page.module.css';
 
@@ -18,6 +20,8 @@ const SHELVES: readonly { readonly kind: LibraryKind; readonly title: string }[]
 /** What setups are worked out from, to be read: display maps, types, rule packs and house rules. */
 export function LibraryPage() {
   const params = useParams();
+  const { who } = useSession();
+  const isNew = params['id'] === 'new' && params['kind'] === 'displayMap';
   const [chosen, setChosen] = useState<LibraryKind>('displayMap');
   const kind = SHELVES.find((shelf) => shelf.kind === params['kind'])?.kind ?? chosen;
   const { data, error, refetch } = api.useLibraryQuery(kind);
@@ -35,11 +39,19 @@ export function LibraryPage() {
               <ul>
                 {data?.map((e) => (
                   <li key={e.id}>
-                    <Link to={`/library/${kind}/${e.id}`} aria-current={e.id === entry?.id ? 'page' : undefined}>
+                    <Link to={`/library/${kind}/${e.id}`} aria-current={!isNew && e.id === entry?.id ? 'page' : undefined}>
                       {e.kind === 'displayMap' ? mapTitle(e.document as DisplayMap) : e.name}
+                      {e.kind === 'displayMap' && (e.document as DisplayMap).confirmed === null && <small>draft</small>}
                     </Link>
                   </li>
                 ))}
+                {kind === 'displayMap' && who?.role !== 'technician' && (
+                  <li>
+                    <Link to="/library/displayMap/new" aria-current={isNew ? 'page' : undefined} className={classes['add']}>
+                      New display
+                    </Link>
+                  </li>
+                )}
               </ul>
             )}
           </div>
@@ -48,8 +60,9 @@ export function LibraryPage() {
       <section className={classes['sheet']} aria-label="Document">
         {problem && <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} />}
         {!data && !problem && <Busy />}
-        {data && !entry && <Notice kind="note" title="This shelf is empty" says="A lead adds documents here; until then no order that needs them can be taken in." />}
-        {entry && <Sheet entry={entry} />}
+        {isNew && <NewDisplay taken={(data ?? []).map((e) => e.id)} />}
+        {data && !entry && !isNew && <Notice kind="note" title="This shelf is empty" says="A lead adds documents here; until then no order that needs them can be taken in." />}
+        {entry && !isNew && <Sheet entry={entry} />}
       </section>
     </div>
   );
@@ -58,7 +71,7 @@ export function LibraryPage() {
 function Sheet({ entry }: { readonly entry: LibraryEntry }) {
   switch (entry.kind) {
     case 'displayMap':
-      return <MapSheet entry={entry as LibraryEntry<'displayMap'>} />;
+      return <DisplayPage key={entry.id} entry={entry as LibraryEntry<'displayMap'>} />;
     case 'vehicleType':
       return <TypeSheet entry={entry as LibraryEntry<'vehicleType'>} />;
     case 'rulePack': {

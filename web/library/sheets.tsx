@@ -1,17 +1,7 @@
 import type { LibraryEntry } from '@decurio/contract';
 import { Notice } from '../ui/notice.js';
+import { Facts } from './facts.js';
 import classes from './library-page.module.css';
-
-const Facts = ({ rows }: { readonly rows: readonly (readonly [string, string])[] }) => (
-  <dl className={classes['facts']}>
-    {rows.map(([name, says]) => (
-      <div key={name}>
-        <dt>{name}</dt>
-        <dd>{says}</dd>
-      </div>
-    ))}
-  </dl>
-);
 
 const CHEMISTRY = { liIon: 'Li-ion', lfp: 'LFP', leadAcid: 'sealed lead-acid' } as const;
 

@@ -1,23 +1,30 @@
 import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
-import type { Evidence, VisitRecord } from '@decurio/core';
+import type { Evidence, Pace, VisitRecord } from '@decurio/core';
 import type {
   BenchView,
+  ConfirmMapRequest,
+  DisplayFoundRequest,
+  DisputeView,
   ErrorBody,
   IntakeReport,
   LedgerRecordView,
   LedgerRow,
+  LibraryDocuments,
   LibraryEntry,
   LibraryKind,
   LineView,
+  NewDispute,
   NewEvidence,
   OpenVisitRequest,
   OrderView,
+  PaceView,
   Page,
   SealCheck,
   SessionView,
   SignInRequest,
   TakenView,
   UnitFound,
+  VersionView,
   WelcomeView,
 } from '@decurio/contract';
 
@@ -52,7 +59,7 @@ export const sessionLost = () => ({ type: 'session/lost' as const });
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: withProblems,
-  tagTypes: ['Orders', 'Line', 'Bench', 'Ledger'],
+  tagTypes: ['Orders', 'Line', 'Bench', 'Ledger', 'Library', 'Disputes', 'Pace'],
   refetchOnFocus: true,
   refetchOnReconnect: true,
   endpoints: (build) => ({
@@ -87,10 +94,33 @@ export const api = createApi({
     }),
     addEvidence: build.mutation<Evidence, { unitId: string; visitId: string; body: NewEvidence }>({
       query: ({ unitId, visitId, body }) => ({ url: `/units/${unitId}/visits/${visitId}/evidence`, method: 'POST', body }),
-      invalidatesTags: ['Line', 'Orders', 'Ledger'],
+      invalidatesTags: ['Line', 'Orders', 'Ledger', 'Disputes'],
     }),
 
-    library: build.query<LibraryEntry[], LibraryKind>({ query: (kind) => `/library/${kind}` }),
+    displayFound: build.mutation<Evidence, { unitId: string; visitId: string; body: DisplayFoundRequest }>({
+      query: ({ unitId, visitId, body }) => ({ url: `/units/${unitId}/visits/${visitId}/display`, method: 'POST', body }),
+      invalidatesTags: ['Bench', 'Line'],
+    }),
+
+    library: build.query<LibraryEntry[], LibraryKind>({ query: (kind) => `/library/${kind}`, providesTags: ['Library'] }),
+    versions: build.query<VersionView[], { kind: LibraryKind; id: string }>({ query: ({ kind, id }) => `/library/${kind}/${id}/versions`, providesTags: ['Library'] }),
+    atVersion: build.query<LibraryEntry, { kind: LibraryKind; id: string; version: number }>({ query: ({ kind, id, version }) => `/library/${kind}/${id}/versions/${version}` }),
+    addDocument: build.mutation<LibraryEntry, { kind: LibraryKind; document: LibraryDocuments[LibraryKind] }>({
+      query: (body) => ({ url: '/library', method: 'POST', body }),
+      invalidatesTags: ['Library'],
+    }),
+    confirmMap: build.mutation<LibraryEntry, { id: string; body: ConfirmMapRequest }>({
+      query: ({ id, body }) => ({ url: `/library/displayMap/${id}/confirm`, method: 'POST', body }),
+      invalidatesTags: ['Library'],
+    }),
+    disputes: build.query<DisputeView[], string | null>({ query: (mapId) => ({ url: '/disputes', params: mapId === null ? {} : { mapId } }), providesTags: ['Disputes'] }),
+    raiseDispute: build.mutation<DisputeView, NewDispute>({ query: (body) => ({ url: '/disputes', method: 'POST', body }), invalidatesTags: ['Disputes'] }),
+    settleDispute: build.mutation<DisputeView, { id: string; words: string }>({
+      query: ({ id, words }) => ({ url: `/disputes/${id}/settle`, method: 'POST', body: { words } }),
+      invalidatesTags: ['Disputes'],
+    }),
+    pace: build.query<PaceView, null>({ query: () => '/pace', providesTags: ['Pace'] }),
+    keepPace: build.mutation<PaceView, Pace>({ query: (body) => ({ url: '/pace', method: 'PUT', body }), invalidatesTags: ['Pace'] }),
     ledger: build.query<Page<LedgerRow>, { after?: string; search?: string }>({
       query: (params) => ({ url: '/ledger', params }),
       providesTags: ['Ledger'],

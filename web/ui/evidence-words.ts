@@ -2,6 +2,7 @@ import { findCode, formatRaw, HOLD_REASONS, meaningOf, type DisplayMap, type Evi
 
 const TITLES: Readonly<Record<EvidenceKind, string>> = {
   opened: 'Visit opened',
+  displayFound: 'Display told',
   checkedIn: 'Checked in',
   codeSeen: 'Seen on the glass',
   codeKeyed: 'Keyed',
@@ -29,6 +30,10 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
       const { order, versions, setup } = entry.data;
       const set = setup.targets.filter((target) => target.raw !== null).length;
       return `Order ${order.number}, ${order.className}; ${versions.map.name} revision ${versions.map.revision}; ${set} codes have a target`;
+    }
+    case 'displayFound': {
+      const told = entry.data.told.map(({ asks, says }) => `${asks} ${says}`).join('; ');
+      return `${entry.data.map.name} revision ${entry.data.map.revision}${told === '' ? '' : `: ${told}`}`;
     }
     case 'checkedIn': {
       const { packV, odometerKm, tyreBar, cablesFree, clampSound, damage, packCondition, accessories } = entry.data;

@@ -1,41 +1,90 @@
-import { findCode, formatRaw, type DisplayMap, type Glass as GlassView } from '@decurio/core';
+import type { Glass as GlassView } from '@decurio/core';
 import classes from './glass.module.css';
 
 export interface GlassProps {
-  readonly map: DisplayMap;
   readonly view: GlassView;
   /** What stands over it, such as "display should show". */
   readonly says: string;
 }
 
-/** The vehicle's display as it should look now: code and value in seven segments, or riding. */
-export function Glass({ map, view, says }: GlassProps) {
-  const code = view.kind === 'menu' ? findCode(map, view.label) : undefined;
-  const value = view.kind === 'menu' && code ? formatRaw(code, view.raw) : '';
+/** The vehicle's display as it should look now, in seven segments: dark, riding, asking, in the menu, or saying something. */
+export function Glass({ view, says }: GlassProps) {
   return (
     <div className={classes['glass']} role="group" aria-label={says}>
-      {view.kind === 'menu' ? (
-        <>
-          <Field title={`${says} · code`} text={view.label} lit={view.focus === 'name'} />
-          <Field title="Value" text={value.padStart(4, ' ')} lit={view.focus === 'value'} />
-        </>
-      ) : (
-        <Field title={says} text="  0" note="speed: the menu is closed" lit={false} />
-      )}
+      <Content view={view} says={says} />
     </div>
   );
 }
 
-function Field({ title, text, note, lit }: { readonly title: string; readonly text: string; readonly note?: string; readonly lit: boolean }) {
+function Content({ view, says }: GlassProps) {
+  switch (view.kind) {
+    case 'off':
+      return <Field title={says} text="   " note="dark" />;
+    case 'riding':
+      return (
+        <>
+          <Field title={says} text="  0" note="speed: the menu is closed" />
+          {view.level !== null && <Field title="Level" text={String(view.level)} />}
+          {view.mode !== null && <Words title="Mode" words={view.mode} />}
+          {view.icons.length > 0 && <Words title="Lit" words={view.icons.join(', ')} />}
+        </>
+      );
+    case 'pin':
+      return <Field title={`${says} · PIN`} text={view.digits} marked={view.at} />;
+    case 'message':
+      return <Field title={says} text={view.text} note="a message: wait until it has passed" />;
+    case 'entry':
+      return <Field title={`${says} · ${view.page}`} text={view.shows} isMarked />;
+    case 'menu':
+      return (
+        <>
+          <Field title={`${says} · ${view.page}`} text={view.shows} isMarked={view.focus === 'name'} />
+          <Field title="Value" text={view.text.padStart(4, ' ')} isMarked={view.focus === 'value' && view.digit === null} marked={view.digit === null ? undefined : digitAt(view.text, view.digit)} />
+        </>
+      );
+  }
+}
+
+/** Where the n-th digit stands in a text with points and colons, padded to four places. */
+function digitAt(text: string, digit: number): number {
+  const padded = text.padStart(4, ' ');
+  let seen = -1;
+  for (let i = 0; i < padded.length; i++) if (/\d/.test(padded[i] ?? '') && ++seen === digit) return i;
+  return padded.length - 1;
+}
+
+interface FieldProps {
+  readonly title: string;
+  readonly text: string;
+  readonly note?: string;
+  readonly isMarked?: boolean;
+  /** Which sign is marked alone. */
+  readonly marked?: number | undefined;
+}
+
+function Field({ title, text, note, isMarked = false, marked }: FieldProps) {
   return (
-    <div className={classes['field']} data-lit={lit}>
+    <div className={classes['field']} data-lit={isMarked}>
       <span className={classes['title']}>{title}</span>
-      <span className={classes['digits']} aria-hidden="true">
-        <span className={classes['ghost']}>{text.replace(/[^.]/g, '8')}</span>
-        <span className={classes['shown']}>{text.replace(/ /g, '!')}</span>
+      <span className={classes['digits']} data-long={text.length > 5} aria-hidden="true">
+        <span className={classes['ghost']}>{text.replace(/[^.:]/g, '8')}</span>
+        <span className={classes['shown']}>
+          {[...text].map((sign, i) => (
+            <span key={i} data-marked={i === marked}>
+              {sign === ' ' ? '!' : sign}
+            </span>
+          ))}
+        </span>
       </span>
       <span className="hidden-words">{text.trim()}</span>
       {note !== undefined && <span className={classes['note']}>{note}</span>}
     </div>
   );
 }
+
+const Words = ({ title, words }: { readonly title: string; readonly words: string }) => (
+  <div className={classes['field']}>
+    <span className={classes['title']}>{title}</span>
+    <span className={classes['words']}>{words}</span>
+  </div>
+);

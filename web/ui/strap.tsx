@@ -13,6 +13,7 @@ const PLACES = [
   ['/orders', 'Orders'],
   ['/library', 'Library'],
   ['/ledger', 'Ledger'],
+  ['/practice', 'Practice'],
 ] as const;
 
 /** The strap over every place: where one is, the scan box, and who works where. */

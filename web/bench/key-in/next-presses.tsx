@@ -1,6 +1,6 @@
 import { Fragment } from 'react';
-import { findCode, functionTitle, type DisplayMap, type KeyPlan } from '@decurio/core';
-import { gestureKeys } from './press-words.js';
+import { findCode, functionTitle, type DisplayMap, type KeyPlan, type PlanStep } from '@decurio/core';
+import { gestureKeys } from '../../ui/gesture-words.js';
 import classes from './next-presses.module.css';
 
 const BEHIND = 3;
@@ -21,7 +21,7 @@ export function NextPresses({ map, plan, index }: { readonly map: DisplayMap; re
           <Fragment key={at}>
             {begins && <li className={classes['group']}>{code ? `then ${code.label}, ${functionTitle(code.function).toLowerCase()}` : 'then leave'}</li>}
             <li data-mark={at < index ? 'done' : at === index ? 'now' : 'next'} aria-current={at === index ? 'step' : undefined}>
-              {step.gesture.kind === 'hold' ? `hold ${gestureKeys(map, step.gesture)}` : gestureKeys(map, step.gesture)}
+              {keyWords(map, step)}
             </li>
           </Fragment>
         );
@@ -29,4 +29,17 @@ export function NextPresses({ map, plan, index }: { readonly map: DisplayMap; re
       {index + AHEAD + 1 < plan.steps.length && <li className={classes['group']}>and {plan.steps.length - index - AHEAD - 1} more</li>}
     </ol>
   );
+}
+
+function keyWords(map: DisplayMap, { gesture, after, purpose }: PlanStep): string {
+  switch (gesture.kind) {
+    case 'wait':
+      return 'wait';
+    case 'tap':
+      return gestureKeys(map, gesture);
+    case 'double':
+      return `${gestureKeys(map, gesture)} twice`;
+    case 'hold':
+      return purpose === 'change' && after.kind === 'menu' && after.digit === null && after.focus !== 'value' ? `hold ${gestureKeys(map, gesture)} to ${after.text}` : `hold ${gestureKeys(map, gesture)}`;
+  }
 }

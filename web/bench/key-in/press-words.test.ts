@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { planKeys, type DisplayMap } from '@decurio/core';
-import { gestureKeys, pressWords } from './press-words.js';
+import { gestureKeys } from '../../ui/gesture-words.js';
+import { pressWords } from './press-words.js';
 
 const demoMap = (name: string) => JSON.parse(readFileSync(new URL(`../../../demo/maps/${name}.json`, import.meta.url), 'utf8')) as DisplayMap;
 const tallow = demoMap('tallow-four-key');
@@ -16,7 +17,7 @@ const orders = (map: DisplayMap, targets: Record<string, number>) => {
 describe('the order of a press', () => {
   it('names keys as they are printed, and how long to hold them', () => {
     expect(orders(tallow, { 'L1.1': 11 })[0]).toEqual({ order: 'Hold set and + for 2 s', effect: 'The menu opens at L1.1.' });
-    expect(gestureKeys(tallow, tallow.menu.close)).toBe('set');
+    expect(gestureKeys(tallow, tallow.menu!.close!)).toBe('set');
   });
 
   it('counts down the same presses still to come, and says what they lead to', () => {

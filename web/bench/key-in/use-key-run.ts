@@ -1,12 +1,12 @@
 import { useCallback, useMemo, useState } from 'react';
-import { planKeys, targetOf, type DisplayMap, type KeyPlan, type PlanStep, type RawValues, type VisitState } from '@decurio/core';
+import { targetOf, type DisplayMap, type KeyPlan, type Pace, type PlanStart, type PlanStep, type RawValues, type VisitState } from '@decurio/core';
+import { usePlan, type PlanJob } from '../../workers/planner.js';
 import type { Visit } from '../use-visit.js';
 
 /** A plan and how far one is in it; kept on this device, so that leaving the bench loses no press. */
 interface Run {
   readonly labels: readonly string[];
-  readonly values: RawValues;
-  readonly at: string | null;
+  readonly start: PlanStart;
   readonly index: number;
 }
 
@@ -22,11 +22,11 @@ export interface KeyRun {
   readonly doesNotChange: (label: string, raw: number) => void;
 }
 
-/** Walks the key plan of one round of key-in, writing each code as it is stored. */
-export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit): KeyRun {
+/** Walks the key plan of one round of key-in, writing each code as it is stored. Null while the plan is being made. */
+export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit, pace: Pace): KeyRun | null {
   const { setup } = state.opened;
-  const keptAt = `decurio.run.${state.visitId}.${state.round}`;
-  const [run, setRun] = useState<Run>(() => restored(keptAt) ?? { labels: state.toKey, values: state.known, at: null, index: 0 });
+  const keptAt = `decurio.run.${state.visitId}.${state.round}.${state.opened.versions.map.id}`;
+  const [run, setRun] = useState<Run>(() => restored(keptAt) ?? { labels: state.toKey, start: { values: state.known, at: null }, index: 0 });
   const keep = useCallback(
     (next: Run) => {
       localStorage.setItem(keptAt, JSON.stringify(next));
@@ -34,16 +34,19 @@ export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit): Key
     },
     [keptAt],
   );
-  const plan = useMemo(() => {
+  const job = useMemo((): PlanJob => {
     const targets = Object.fromEntries(run.labels.flatMap((label) => {
       const raw = targetOf(setup, label)?.raw;
       return raw === null || raw === undefined ? [] : [[label, raw]];
     }));
-    return planKeys(map, targets, { values: run.values, at: run.at });
-  }, [map, setup, run.labels, run.values, run.at]);
+    return { kind: 'keys', map, targets, start: run.start, pace };
+  }, [map, setup, run.labels, run.start, pace]);
+  const plan = usePlan(job);
+  if (!plan) return null;
 
   const due = plan.steps[run.index] ?? null;
-  const replan = (at: string | null, labels: readonly string[], values: RawValues) => keep({ labels, values, at, index: 0 });
+  const replan = (labels: readonly string[], start: PlanStart) => keep({ labels, start, index: 0 });
+  const shown = shownSoFar(plan, run);
 
   return {
     plan,
@@ -51,45 +54,49 @@ export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit): Key
     due,
     done: () => {
       if (!due) return;
-      if (due.stores !== null && state.toKey.includes(due.stores)) void visit.act('codeKeyed', keyedData(due.stores, plan, run, setup));
+      for (const { label, raw } of due.stores) {
+        if (state.toKey.includes(label) && raw === targetOf(setup, label)?.raw) void visit.act('codeKeyed', { label, fromRaw: run.start.values[label] ?? raw, raw, presses: pressesFor(label, plan, run.index) });
+      }
       keep({ ...run, index: run.index + 1 });
     },
-    menuClosed: () => replan(null, state.toKey, shownSoFar(map, plan, run)),
+    menuClosed: () => {
+      const at = due?.before.kind === 'menu' ? due.before.label : undefined;
+      replan(state.toKey, { values: closedValues(map, plan, run, shown), at: null, ...(at === undefined ? {} : { closedAt: at }) });
+    },
     showsElse: (label, raw) => {
       void visit.act('codeSeen', { label, raw });
       const target = targetOf(setup, label);
       const others = state.toKey.filter((other) => other !== label);
       const isDue = target !== undefined && target.raw !== null && target.raw !== raw && !target.locked;
-      replan(label, isDue ? [...others, label] : others, { ...shownSoFar(map, plan, run), [label]: raw });
+      replan(isDue ? [...others, label] : others, { values: { ...shown, [label]: raw }, at: label });
     },
     doesNotChange: (label, raw) => {
       if (state.toKey.includes(label)) void visit.act('codeStuck', { label, raw });
-      replan(label, state.toKey.filter((other) => other !== label), { ...shownSoFar(map, plan, run), [label]: raw });
+      replan(state.toKey.filter((other) => other !== label), { values: { ...shown, [label]: raw }, at: due?.before.kind === 'riding' ? null : label });
     },
   };
 }
 
-function keyedData(label: string, plan: KeyPlan, run: Run, setup: VisitState['opened']['setup']) {
-  const raw = targetOf(setup, label)?.raw ?? 0;
-  const presses = plan.steps.slice(0, run.index + 1).filter((step) => step.serves === label && step.purpose !== 'move').length;
-  return { label, fromRaw: run.values[label] ?? raw, raw, presses };
+const pressesFor = (label: string, plan: KeyPlan, index: number): number =>
+  plan.steps.slice(0, index + 1).filter((step) => step.serves === label && step.purpose !== 'move' && step.gesture.kind !== 'wait').length;
+
+/** Values that the display holds after the steps done so far. */
+function shownSoFar(plan: KeyPlan, run: Run): RawValues {
+  const stored = plan.steps.slice(0, run.index).flatMap((step) => step.stores.map(({ label, raw }) => [label, raw] as const));
+  return { ...run.start.values, ...Object.fromEntries(stored) };
 }
 
-/** Values as the display holds them now, if the menu closed at this moment. */
-function shownSoFar(map: DisplayMap, plan: KeyPlan, run: Run): RawValues {
-  const values: Record<string, number> = { ...run.values };
-  const keepsPending = map.menu.store === 'onChange' || map.menu.onTimeout === 'keep';
-  for (const step of plan.steps.slice(0, run.index)) {
-    const { before, after, stores } = step;
-    if (stores !== null && before.kind === 'menu') values[stores] = before.raw;
-    if (keepsPending && step.purpose === 'change' && after.kind === 'menu') values[after.label] = after.raw;
-  }
-  return values;
+/** The same once the menu has closed by itself: a change not stored is kept or dropped, as the map says. */
+function closedValues(map: DisplayMap, plan: KeyPlan, run: Run, shown: RawValues): RawValues {
+  if (map.menu?.idle.unstored !== 'keep') return shown;
+  const changed = plan.steps.slice(0, run.index).flatMap((step) => (step.purpose === 'change' && step.after.kind === 'menu' ? [[step.after.label, step.after.raw] as const] : []));
+  return { ...shown, ...Object.fromEntries(changed) };
 }
 
 function restored(keptAt: string): Run | null {
   try {
-    return JSON.parse(localStorage.getItem(keptAt) ?? 'null') as Run | null;
+    const kept = JSON.parse(localStorage.getItem(keptAt) ?? 'null') as Partial<Run> | null;
+    return kept?.labels && kept.start && kept.index !== undefined ? (kept as Run) : null;
   } catch {
     return null;
   }

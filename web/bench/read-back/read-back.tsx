@@ -1,11 +1,11 @@
 import { TextInput } from '@mantine/core';
 import { useLayoutEffect, useRef, useState } from 'react';
-import { findCode, formatRaw, functionTitle, isAgainst, meaningOf, parseTyped, type Code, type VisitState } from '@decurio/core';
+import { findCode, formatRaw, functionTitle, isAgainst, meaningOf, parseTyped, type Code, type DisplayMap, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/use-hotkeys.js';
-import { gestureKeys } from '../key-in/press-words.js';
+import { capital, gestureWords } from '../../ui/gesture-words.js';
 import type { Visit } from '../use-visit.js';
 import { NumberPad } from './number-pad.js';
 import { VerdictTable } from './verdict-table.js';
@@ -57,7 +57,7 @@ function OneReading({ code, bench, state, visit, left }: OneReadingProps) {
         Read back · {state.toRead.length - left + 1} of {state.toRead.length}
       </p>
       <p className={panel['lead']}>
-        {isFirst ? `Open the menu: hold ${gestureKeys(map, map.menu.open)} for ${map.menu.open.kind === 'hold' ? map.menu.open.ms / 1000 : 1} s. Then ${gestureKeys(map, { kind: 'tap', key: map.menu.next })} passes to the next code. Change nothing.` : `Press ${gestureKeys(map, { kind: 'tap', key: map.menu.next })} until the glass shows ${code.label}. Change nothing.`}
+        {howToSee(map, code, isFirst)} Change nothing.
       </p>
       {again && <Notice kind="care" says={`Look at ${code.label} once more and type what it shows now.`} />}
       <div className={classes['ask']}>
@@ -128,6 +128,16 @@ function Verdicts({ bench, state, visit }: { readonly bench: BenchView; readonly
       </div>
     </div>
   );
+}
+
+/** How the code comes on the glass, in the order of the menu. */
+function howToSee(map: DisplayMap, code: Code, isFirst: boolean): string {
+  const { menu } = map;
+  if (!menu) return `Read ${code.label} again through ${map.instructions?.via ?? 'the connection'}.`;
+  const open = menu.opens[0];
+  const toNext = `${gestureWords(map, menu.next)} to pass to the next code`;
+  if (isFirst) return `Open the menu: ${open ? gestureWords(map, open.gesture) : ''}${menu.pin ? ', and give the PIN' : ''}. Then ${toNext}.`;
+  return `${capital(gestureWords(map, menu.next))} until the glass shows ${code.shownAs ?? code.label}.`;
 }
 
 function saysAgainst(shown: number | null, target: number | null, code: Code | undefined): string {

@@ -1,0 +1,98 @@
+import fc from 'fast-check';
+import type { Code, EditRules, KeyedMap, MenuRules, StoreRules } from '../display/display-map.js';
+import { hold, tap } from '../display/gesture.js';
+import { parseDisplayMap } from '../display/parse-display-map.js';
+import { valuesInOrder, type RawValues } from '../display/simulate-display.js';
+import { code, fourKey, line, words } from './samples.js';
+
+export interface MapSize {
+  readonly codes: number;
+  readonly values: number;
+}
+
+const anyCode = (index: number, most: number): fc.Arbitrary<Code> =>
+  fc
+    .record({ size: fc.integer({ min: 1, max: most }), first: fc.integer({ min: 0, max: 40 }), table: fc.boolean(), locked: fc.integer({ min: 0, max: 4 }), at: fc.nat(), wraps: fc.option(fc.constantFrom('wrap' as const, 'stop' as const)), erases: fc.integer({ min: 0, max: 5 }) })
+    .map(({ size, first, table, locked, at, wraps, erases }) => {
+      const raws = Array.from({ length: size }, (_, i) => first + i);
+      return code(`C${index}`, 'unknown', {
+        range: { min: first, max: first + size - 1, step: 1 },
+        factory: raws[at % size] ?? first,
+        encoding: table ? words(...[...raws].reverse().map((raw) => [raw, `w${raw}`] as const)) : line(''),
+        access: locked === 0 ? 'locked' : locked === 1 ? 'pin' : 'open',
+        ...(wraps ? { values: wraps } : {}),
+        ...(erases === 0 ? { holdErases: { gesture: hold(3000, 'down'), says: 'clears it' } } : {}),
+      });
+    });
+
+const EDITS: readonly EditRules[] = [
+  { style: 'live', up: tap('up'), down: tap('down') },
+  { style: 'focus', select: tap('mid'), up: tap('up'), down: tap('down') },
+  { style: 'enter', begin: hold(800, 'mid'), end: tap('mid'), abandon: tap('set'), up: tap('up'), down: tap('down') },
+  { style: 'digits', begin: hold(900, 'up'), count: tap('up'), walk: hold(700, 'mid') },
+];
+
+const STORES: readonly StoreRules[] = [
+  { on: 'change' },
+  { on: 'move' },
+  { on: 'endOfEdit' },
+  { on: 'leave' },
+  { on: 'gesture', by: hold(1200, 'mid', 'down') },
+  { on: 'move', message: { text: 'SAVE', ms: 800 } },
+  { on: 'change', message: { text: 'OK', ms: 300 } },
+];
+
+const anyMenu = (codes: readonly Code[]): fc.Arbitrary<MenuRules> =>
+  fc
+    .record({
+      edit: fc.constantFrom(...EDITS),
+      store: fc.constantFrom(...STORES),
+      afterLast: fc.constantFrom('wrap' as const, 'leave' as const, 'stop' as const),
+      values: fc.constantFrom('wrap' as const, 'stop' as const),
+      back: fc.boolean(),
+      close: fc.option(fc.constant(hold(1500, 'set'))),
+      repeat: fc.option(fc.constantFrom({ delayMs: 600, everyMs: 200 }, { delayMs: 500, everyMs: 100 })),
+      pin: fc.integer({ min: 0, max: 4 }),
+      split: fc.nat(),
+      turnBack: fc.boolean(),
+      idle: fc.constantFrom('keep' as const, 'drop' as const),
+    })
+    .map(({ edit, store, afterLast, values, back, close, repeat, pin, split, turnBack, idle }) => {
+      const at = 1 + (split % codes.length);
+      const lists = [codes.slice(0, at), codes.slice(at)].filter((list) => list.length > 0);
+      const isTwo = lists.length === 2;
+      return {
+        opens: [{ gesture: hold(2000, 'set', 'up'), from: 'riding', page: 'p0' }],
+        pin: pin === 0 ? { factory: '13', up: tap('up'), down: tap('down'), walk: tap('set'), enter: tap('mid'), wrong: 'again' } : null,
+        close,
+        pages: lists.map((list, i) => ({ id: `p${i}`, title: `Page ${i}`, items: list.map(({ label }) => ({ code: label })) })),
+        turns: isTwo ? [{ gesture: hold(1000, 'set', 'down'), from: 'p0', to: 'p1' }, ...(turnBack ? [{ gesture: hold(1000, 'set', 'down'), from: 'p1', to: 'p0' }] : [])] : [],
+        next: tap('set'),
+        previous: back ? tap('back') : null,
+        afterLast,
+        pick: null,
+        edit,
+        values,
+        repeat,
+        store,
+        idle: { browseMs: 6000, editMs: 7000, pinMs: 6000, unstored: idle, reopensAt: 'first' },
+      };
+    });
+
+const KEYS = ['set', 'mid', 'up', 'down', 'back', 'power'].map((id) => ({ id, label: id }));
+
+/** Maps of every style of menu there is, sound ones only. */
+export const anyMap = ({ codes, values }: MapSize): fc.Arbitrary<KeyedMap> =>
+  fc
+    .integer({ min: 1, max: codes })
+    .chain((count) => fc.tuple(...Array.from({ length: count }, (_, i) => anyCode(i, values))))
+    .chain((list) => anyMenu(list).map((menu): KeyedMap => ({ ...fourKey, keys: KEYS, dangers: [{ gesture: hold(4000, 'down'), caution: 'starts the motor' }], codes: list, menu })))
+    .filter((map) => parseDisplayMap(map).ok);
+
+/** A map and a raw target, settable in itself, for some of its codes. */
+export const anyTargets = (maps: fc.Arbitrary<KeyedMap>): fc.Arbitrary<{ readonly map: KeyedMap; readonly targets: RawValues }> =>
+  maps.chain((map) =>
+    fc
+      .tuple(...map.codes.map((c) => fc.option(fc.nat().map((n) => valuesInOrder(c)[n % valuesInOrder(c).length] ?? c.factory), { nil: undefined })))
+      .map((picks) => ({ map, targets: Object.fromEntries(map.codes.flatMap((c, i) => (picks[i] === undefined ? [] : [[c.label, picks[i]]]))) as RawValues })),
+  );

@@ -1,0 +1,136 @@
+import { json } from '@codemirror/lang-json';
+import { linter, lintGutter, type Diagnostic } from '@codemirror/lint';
+import CodeMirror, { EditorView, type ReactCodeMirrorRef } from '@uiw/react-codemirror';
+import { useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { isKeyed, mapTitle, parseDisplayMap, type DisplayMap, type ParsedMap } from '@decurio/core';
+import { api, asProblem } from '../../state/api.js';
+import { ActButton } from '../../ui/act-button.js';
+import { Handlebar } from '../../ui/handlebar/handlebar.js';
+import { useHandlebar } from '../../ui/handlebar/use-handlebar.js';
+import { Notice } from '../../ui/notice.js';
+import { placeOf } from './json-places.js';
+import classes from './displays.module.css';
+
+export interface MapEditorProps {
+  readonly start: DisplayMap;
+  /** Not in the library yet. */
+  readonly isNew: boolean;
+}
+
+const KEPT_AT = 'decurio.map-draft';
+
+/** A map as text, checked with every letter, and beside it the display that it makes, to be pressed. */
+export function MapEditor({ start, isNew }: MapEditorProps) {
+  const keptAt = `${KEPT_AT}.${start.id}`;
+  const [text, setText] = useState(() => localStorage.getItem(keptAt) ?? asText(start));
+  const [save, saving] = api.useAddDocumentMutation();
+  const navigate = useNavigate();
+  const editor = useRef<ReactCodeMirrorRef>(null);
+  const parsed = useMemo(() => parseText(text), [text]);
+  const [lastSound, setLastSound] = useState<DisplayMap>(start);
+  const isChanged = text !== asText(start);
+
+  const change = (next: string) => {
+    setText(next);
+    const now = parseText(next);
+    if (now.ok) setLastSound(now.map);
+    // A draft outlives a closed page; a sound one that was saved does not come back.
+    localStorage.setItem(keptAt, next);
+  };
+  const submit = async () => {
+    if (!parsed.ok) return;
+    const answer = await save({ kind: 'displayMap', document: { ...parsed.map, confirmed: null } });
+    if (!answer.data) return;
+    localStorage.removeItem(keptAt);
+    void navigate(`/library/displayMap/${parsed.map.id}/versions`);
+  };
+  const startOver = () => {
+    localStorage.removeItem(keptAt);
+    setText(asText(start));
+  };
+  const goTo = (path: string) => {
+    const { from, to } = placeOf(text, path);
+    editor.current?.view?.dispatch({ selection: { anchor: from, head: to }, effects: EditorView.scrollIntoView(from, { y: 'center' }) });
+    editor.current?.view?.focus();
+  };
+  const problem = asProblem(saving.error);
+
+  return (
+    <div className={classes['editor']}>
+      <div className={classes['view']}>
+        <div className={classes['text']}>
+          <CodeMirror ref={editor} value={text} onChange={change} height="calc(100vh - 330px)" minHeight="320px" extensions={EXTENSIONS} aria-label="The map as text" />
+        </div>
+        <div className={classes['acts']}>
+          <ActButton look="main" disabled={!parsed.ok || (!isChanged && !isNew)} busy={saving.isLoading} onAct={() => void submit()}>
+            {isNew ? 'Keep as a draft' : 'Keep as a new version'}
+          </ActButton>
+          <ActButton disabled={!isChanged} onAct={startOver}>
+            Start over
+          </ActButton>
+          <span className="soft">{isNew ? 'A draft is confirmed by a second person before anything leaves under it.' : 'The version in use stays as it is. A new one is a draft until a second person confirms it.'}</span>
+        </div>
+        {problem && <Notice kind="stop" says={problem.fields ? Object.values(problem.fields).join(' ') : problem.message} />}
+      </div>
+      <aside className={classes['beside']} aria-label="The display it makes">
+        {parsed.ok ? <Notice kind="done" says={`${mapTitle(parsed.map)}: ${parsed.map.codes.length} codes, and all of it hangs together.`} /> : <Problems parsed={parsed} onGo={goTo} />}
+        <Live map={parsed.ok ? parsed.map : lastSound} isStale={!parsed.ok} />
+      </aside>
+    </div>
+  );
+}
+
+const asText = (map: DisplayMap): string => JSON.stringify(map, null, 2);
+
+function parseText(text: string): ParsedMap {
+  try {
+    return parseDisplayMap(JSON.parse(text) as unknown);
+  } catch (error) {
+    return { ok: false, problems: [{ code: 'notJson', path: '', message: `This is no JSON yet: ${error instanceof Error ? error.message : 'it ends too early'}.` }] };
+  }
+}
+
+const underlines = linter((view): Diagnostic[] => {
+  const text = view.state.doc.toString();
+  const parsed = parseText(text);
+  return parsed.ok ? [] : parsed.problems.map(({ path, message }) => ({ ...placeOf(text, path ?? ''), severity: 'error', message }));
+});
+
+const EXTENSIONS = [json(), lintGutter(), underlines, EditorView.lineWrapping, EditorView.theme({ '&': { fontSize: '14px' }, '.cm-content': { fontFamily: 'var(--code)' } })];
+
+function Problems({ parsed, onGo }: { readonly parsed: ParsedMap & { readonly ok: false }; readonly onGo: (path: string) => void }) {
+  return (
+    <section aria-label="Problems" aria-live="polite">
+      <h2 className="cap">
+        {parsed.problems.length} {parsed.problems.length === 1 ? 'problem' : 'problems'}
+      </h2>
+      <ul className={classes['problems']}>
+        {parsed.problems.map(({ path = '', message }, i) => (
+          <li key={i}>
+            <button type="button" onClick={() => onGo(path)}>
+              {path !== '' && <code>{path}</code>}
+              {message}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** The display as the text last described it soundly; laid anew whenever that changes. */
+function Live({ map, isStale }: { readonly map: DisplayMap; readonly isStale: boolean }) {
+  if (!isKeyed(map)) return null;
+  return (
+    <section aria-label="Live display">
+      {isStale && <p className="soft">The display below still runs the last sound text.</p>}
+      <LiveDisplay key={JSON.stringify(map)} map={map} />
+    </section>
+  );
+}
+
+function LiveDisplay({ map }: { readonly map: DisplayMap }) {
+  const bar = useHandlebar(map);
+  return <Handlebar map={map} bar={bar} keyboard="on" />;
+}

@@ -1,0 +1,73 @@
+import { TextInput } from '@mantine/core';
+import { useState } from 'react';
+import type { LibraryEntry } from '@decurio/contract';
+import { api, asProblem } from '../../state/api.js';
+import { ActButton } from '../../ui/act-button.js';
+import { Busy, Notice } from '../../ui/notice.js';
+import { whenFull } from '../../ui/when.js';
+import page from '../library-page.module.css';
+import classes from './displays.module.css';
+
+/** Every version there was, and the confirmation of the newest by a second person. */
+export function VersionsView({ entry, mayConfirm }: { readonly entry: LibraryEntry<'displayMap'>; readonly mayConfirm: boolean }) {
+  const versions = api.useVersionsQuery({ kind: 'displayMap', id: entry.id });
+  if (!versions.data) return <Busy />;
+  return (
+    <>
+      <p>A version never changes: visits and certificates name the one they used.</p>
+      <table className={page['table']} aria-label="Versions">
+        <thead>
+          <tr className="cap">
+            <th scope="col">Version</th>
+            <th scope="col">Added</th>
+            <th scope="col">By</th>
+            <th scope="col">Confirmed</th>
+          </tr>
+        </thead>
+        <tbody>
+          {versions.data.map((v) => (
+            <tr key={v.version}>
+              <th scope="row">{v.version}</th>
+              <td>{whenFull(v.addedAt)}</td>
+              <td>{v.addedBy}</td>
+              <td>{v.confirmed ? `by ${v.confirmed.by} on ${v.confirmed.on}, unit ${v.confirmed.unit}` : 'draft'}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {!entry.document.confirmed && mayConfirm && <Confirm entry={entry} writer={versions.data[0]?.addedBy ?? ''} />}
+    </>
+  );
+}
+
+function Confirm({ entry, writer }: { readonly entry: LibraryEntry<'displayMap'>; readonly writer: string }) {
+  const [confirm, { error, isLoading }] = api.useConfirmMapMutation();
+  const [unit, setUnit] = useState('');
+  const [firmware, setFirmware] = useState('');
+  const problem = asProblem(error);
+  return (
+    <form
+      className={classes['form']}
+      aria-label="Confirm this map"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void confirm({ id: entry.id, body: { version: entry.version, unit: unit.trim(), firmware: firmware.trim() } });
+      }}
+    >
+      <h2>Confirm version {entry.version}</h2>
+      <p>
+        Walk the menu of a real unit with this map beside it: every code, its range, how it stores, how long it stays open. {writer} wrote it, so somebody else confirms.
+      </p>
+      {problem && <Notice kind="stop" says={problem.fields ? Object.values(problem.fields).join(' ') : problem.message} />}
+      <div className={classes['row']}>
+        <TextInput label="Unit it was held against" value={unit} onChange={(e) => setUnit(e.target.value)} maxLength={40} data-scan-guard autoComplete="off" />
+        <TextInput label="Firmware it shows" value={firmware} onChange={(e) => setFirmware(e.target.value)} maxLength={40} autoComplete="off" />
+      </div>
+      <div className={classes['acts']}>
+        <ActButton type="submit" look="main" busy={isLoading} onAct={() => undefined}>
+          It is so: confirm
+        </ActButton>
+      </div>
+    </form>
+  );
+}

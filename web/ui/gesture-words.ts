@@ -1,0 +1,19 @@
+import { keyLabel, keysOf, type DisplayMap, type Gesture } from '@decurio/core';
+
+/** What is on the keys of a gesture, e.g. `set` or `set and +`. */
+export const gestureKeys = (map: DisplayMap, gesture: Gesture): string => keysOf(gesture).map((key) => keyLabel(map, key)).join(' and ');
+
+/** A gesture as a short order, e.g. `hold set and + for 2 s`, `tap set`, `tap menu twice`. */
+export function gestureWords(map: DisplayMap, gesture: Gesture): string {
+  const keys = gestureKeys(map, gesture);
+  switch (gesture.kind) {
+    case 'tap':
+      return `tap ${keys}`;
+    case 'double':
+      return `tap ${keys} twice`;
+    case 'hold':
+      return `hold ${keys} for ${Number((gesture.ms / 1000).toFixed(1))} s`;
+  }
+}
+
+export const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
