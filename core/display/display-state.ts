@@ -1,4 +1,4 @@
-import { findCode, glassLabel, type Code, type DisplayMap, type KeyedMap, type PageItem } from './display-map.js';
+import { findCode, glassLabel, type Code, type DisplayMap, type KeyedMap, type MenuPage, type PageItem } from './display-map.js';
 import { formatRaw, nearestValue, valuesInOrder } from './raw-value.js';
 
 export type RawValues = Readonly<Record<string, number>>;
@@ -92,11 +92,18 @@ export function displayAtCode(map: KeyedMap, state: DisplayState, label: string,
   return null;
 }
 
-export const pageOf = (map: KeyedMap, id: string) => {
-  const page = map.menu.pages.find((p) => p.id === id);
+const pagesById = new WeakMap<KeyedMap['menu'], ReadonlyMap<string, MenuPage>>();
+
+export function pageOf(map: KeyedMap, id: string): MenuPage {
+  let pages = pagesById.get(map.menu);
+  if (!pages) {
+    pages = new Map(map.menu.pages.map((page) => [page.id, page]));
+    pagesById.set(map.menu, pages);
+  }
+  const page = pages.get(id);
   if (!page) throw new Error(`no page ${id} in ${map.id}`);
   return page;
-};
+}
 
 export const itemOf = (map: KeyedMap, { page, item }: Pick<MenuScreen, 'page' | 'item'>): PageItem => {
   const entry = pageOf(map, page).items[item];

@@ -25,25 +25,47 @@ export function begin(map: KeyedMap, state: DisplayState, pace: Pace): Run {
  */
 export function editBound(map: KeyedMap, job: Wanted, pace: Pace): (state: DisplayState, open: readonly Code[]) => number {
   const known = new Map<string, number>();
+  const sums = new WeakMap<readonly Code[], number>();
   const finish = finishing(map, pace);
+  const costOf = (state: DisplayState, code: Code): number => {
+    const key = `${code.label} ${shownValue(state, code)}`;
+    const cost = known.get(key) ?? editMs(map, state, code, job.wanted(code), pace) + finish.ms;
+    known.set(key, cost);
+    return cost;
+  };
+  /** The same list of open codes stands for the same values. */
+  const sumOf = (state: DisplayState, open: readonly Code[]): number => {
+    const before = sums.get(open);
+    if (before !== undefined) return before;
+    const counted = open.filter((code) => job.isIndependent(code));
+    const sum = counted.reduce((ms, code) => ms + costOf(state, code), counted.length === 0 ? 0 : -finish.savedOnceMs);
+    sums.set(open, sum);
+    return sum;
+  };
   return (state, open) => {
     const here = codeShown(map, state);
     const inValue = state.screen.kind === 'menu' && state.screen.focus === 'value';
-    const counted = open.filter((code) => job.isIndependent(code));
-    let ms = counted.length === 0 ? 0 : -finish.savedOnceMs;
-    for (const code of counted) {
-      if (inValue && here === code) ms += (valuePath(map, state, code, job.wanted(code), pace)?.ms ?? 0) + finish.ms;
-      else {
-        const key = `${code.label} ${shownValue(state, code)}`;
-        const cost = known.get(key) ?? editMs(map, state, code, job.wanted(code), pace) + finish.ms;
-        known.set(key, cost);
-        ms += cost;
-      }
+    let ms = sumOf(state, open);
+    if (inValue && here && open.includes(here) && job.isIndependent(here)) {
+      ms += (valuePath(map, state, here, job.wanted(here), pace)?.ms ?? 0) + finish.ms - costOf(state, here);
     }
     if (here && !open.includes(here) && here.label in state.unstored) ms += inValue ? finish.whenMadeMs : finish.whenEndedMs;
     return Math.max(0, ms);
   };
 }
+
+/**
+ * What waiting for the menu to close saves at most, ms: a menu that keeps what is not stored then needs nothing of what
+ * follows the last change.
+ */
+export function savedByWaiting(map: KeyedMap, pace: Pace): number {
+  const { edit, idle } = map.menu;
+  if (idle.unstored === 'drop') return 0;
+  const walksMs = edit.style === 'digits' ? MOST_DIGITS * gestureMs(pace, edit.walk) : 0;
+  return finishing(map, pace).ms + walksMs;
+}
+
+const MOST_DIGITS = 8;
 
 /** What follows a change until it is stored: the end of the edit, the gesture that stores, the message. */
 function finishing({ menu }: KeyedMap, pace: Pace) {
@@ -54,8 +76,6 @@ function finishing({ menu }: KeyedMap, pace: Pace) {
   // The gesture that stores also ends the edit.
   const isEndNeeded = store.on !== 'gesture';
   const ms = messageMs + byMs + (isEndNeeded ? endMs : 0);
-  // A menu that keeps what is not stored when it closes by itself saves all that follows the last change.
-  if (menu.idle.unstored === 'keep') return { ms, savedOnceMs: ms, whenMadeMs: 0, whenEndedMs: 0 };
   const savedOnceMs = store.on === 'endOfEdit' || !isEndNeeded ? 0 : endMs;
   return { ms, savedOnceMs, whenMadeMs: messageMs + byMs + (store.on === 'endOfEdit' ? endMs : 0), whenEndedMs: messageMs + byMs };
 }
@@ -63,10 +83,10 @@ function finishing({ menu }: KeyedMap, pace: Pace) {
 function editMs(map: KeyedMap, state: DisplayState, code: Code, raw: number, pace: Pace): number {
   const there = displayAtCode(map, { ...state, unstored: {} }, code.label);
   if (!there) return 0;
-  const { edit, store, idle } = map.menu;
+  const { edit, store } = map.menu;
   const { to, ms } = begin(map, there, pace);
   const path = valuePath(map, to, code, raw, pace);
-  const restMs = edit.style === 'digits' && store.on === 'endOfEdit' && idle.unstored === 'drop' ? walksLeft(code, shownValue(to, code), raw) * gestureMs(pace, edit.walk) : 0;
+  const restMs = edit.style === 'digits' && store.on === 'endOfEdit' ? walksLeft(code, shownValue(to, code), raw) * gestureMs(pace, edit.walk) : 0;
   return ms + (path?.ms ?? 0) + restMs;
 }
 

@@ -1,4 +1,5 @@
 import type { KeyedMap, PageItem } from './display-map.js';
+import { savedByWaiting } from './edit-bound.js';
 import type { Gesture } from './gesture.js';
 import { gestureMs, type Pace } from './pace.js';
 
@@ -37,7 +38,7 @@ export function pageDistances(map: KeyedMap, pace: Pace): PageDistances {
   const into: Arc[][] = Array.from({ length: nodes }, () => []);
   const outOf: Arc[][] = Array.from({ length: nodes }, () => []);
   const link = (from: number, to: number, ms: number, isEntry: boolean) => (isEntry ? outOf : into)[to]?.push({ from, ms });
-  const wait = Math.min(map.menu.idle.browseMs, map.menu.idle.editMs);
+  const wait = Math.max(0, Math.min(map.menu.idle.browseMs, map.menu.idle.editMs) - savedByWaiting(map, pace));
   const cost = (gesture: Gesture | null, looks = true) => (gesture === null ? Infinity : gestureMs(pace, gesture) + (looks ? pace.lookMs : 0));
   // Where leaving stores, its message has to pass; waiting stores without one, or not at all.
   const lastMs = map.menu.store.on === 'leave' ? (map.menu.store.message?.ms ?? 0) : 0;

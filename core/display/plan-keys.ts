@@ -79,17 +79,42 @@ function bestPath(map: KeyedMap, from: DisplayState, targets: RawValues, pace: P
   const job = jobOf(map, from, targets);
   const editMs = editBound(map, job, pace);
   const travelMs = travelBound(map, pace);
+  const standing = standings(job);
   return cheapestPath<DisplayState, Move>({
     start: from,
     isGoal: (state) => state.screen.kind === 'riding' && job.tracked.every((code) => state.stored[code.label] === job.wanted(code)),
     edges: (state) => edges(map, job, state, pace),
     atLeast: (state) => {
-      const open = job.tracked.filter((code) => shownValue(state, code) !== job.wanted(code));
-      // A code that another may bring to its target need not be gone to.
-      return editMs(state, open) + travelMs(state, open.filter((code) => !job.isDragged(code)));
+      const { open, away } = standing(state);
+      return editMs(state, open) + travelMs(state, away);
     },
-    key: (state) => `${whereKey(state)}|${job.tracked.map((code) => `${state.stored[code.label]}${code.label in state.unstored ? `~${state.unstored[code.label]}` : ''}`).join()}`,
+    key: (state) => `${whereKey(state)}|${standing(state).key}`,
   });
+}
+
+/** What is still open with the values a display holds. */
+interface Standing {
+  readonly open: readonly Code[];
+  /** Those that must be gone to: one that another may bring to its target need not be. */
+  readonly away: readonly Code[];
+  readonly key: string;
+}
+
+/** Values change far less often than places: what follows from them is worked out once for each. */
+function standings({ tracked, wanted, isDragged }: Job): (state: DisplayState) => Standing {
+  const known = new WeakMap<RawValues, WeakMap<RawValues, Standing>>();
+  return (state) => {
+    const { stored, unstored } = state;
+    const byUnstored = known.get(stored) ?? new WeakMap<RawValues, Standing>();
+    known.set(stored, byUnstored);
+    const before = byUnstored.get(unstored);
+    if (before) return before;
+    const open = tracked.filter((code) => shownValue(state, code) !== wanted(code));
+    const key = tracked.map(({ label }) => (label in unstored ? `${stored[label]}~${unstored[label]}` : `${stored[label]}`)).join();
+    const standing = { open, away: open.some(isDragged) ? open.filter((code) => !isDragged(code)) : open, key };
+    byUnstored.set(unstored, standing);
+    return standing;
+  };
 }
 
 function whereKey({ screen, mode, resume }: DisplayState): string {
@@ -110,6 +135,7 @@ function whereKey({ screen, mode, resume }: DisplayState): string {
 interface Job {
   /** Codes whose value tells two states apart: targets, what influences them, and what they are shown by. */
   readonly tracked: readonly Code[];
+  readonly isTracked: (code: Code) => boolean;
   readonly wanted: (code: Code) => number;
   /** Values worth giving a code on the way: its target, and those that bring a hidden target on the glass. */
   readonly useful: (state: DisplayState, code: Code) => readonly number[];
@@ -132,15 +158,20 @@ function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Job {
   }
   const tracked = map.codes.filter(({ label }) => touched.has(label));
   const entangled = new Set(map.codes.flatMap((code) => [...(code.influences ?? []).flatMap((i) => (touched.has(code.label) && touched.has(i.code) ? [code.label, i.code] : [])), ...(code.shownIf ? [code.shownIf.code] : [])]));
+  const revealedBy = new Map<string, Code[]>();
+  for (const code of tracked) if (code.shownIf) revealedBy.set(code.shownIf.code, [...(revealedBy.get(code.shownIf.code) ?? []), code]);
   const dragged = new Set(tracked.flatMap((code) => (code.influences ?? []).map((i) => i.code)));
   const wanted = (code: Code): number => targets[code.label] ?? from.stored[code.label] ?? code.factory;
   return {
     tracked,
     wanted,
     useful: (state, code) => {
-      const revealing = tracked.flatMap((other) => (other.shownIf?.code === code.label && shownValue(state, other) !== wanted(other) ? other.shownIf.in : []));
+      const hidden = revealedBy.get(code.label);
+      if (!hidden) return [wanted(code)];
+      const revealing = hidden.flatMap((other) => (shownValue(state, other) !== wanted(other) ? (other.shownIf?.in ?? []) : []));
       return [...new Set([wanted(code), ...revealing])];
     },
+    isTracked: (code) => touched.has(code.label),
     isDragged: (code) => dragged.has(code.label),
     isIndependent: (code) => !entangled.has(code.label),
   };
@@ -148,11 +179,11 @@ function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Job {
 
 function edges(map: KeyedMap, job: Job, state: DisplayState, pace: Pace): readonly Run[] {
   const code = codeShown(map, state);
-  const edits = code && job.tracked.includes(code) ? editRuns(map, job, state, code, pace) : [];
+  const edits = code && job.isTracked(code) ? editRuns(map, job, state, code, pace) : [];
   if (code && edits.length > 0 && job.isIndependent(code)) return edits;
   const stops = (at: DisplayState): boolean => {
     const here = codeShown(map, at);
-    return here !== null && job.tracked.includes(here) && job.useful(at, here).some((raw) => raw !== shownValue(at, here));
+    return here !== null && job.isTracked(here) && job.useful(at, here).some((raw) => raw !== shownValue(at, here));
   };
   return [...edits, ...moves(map, state, stops, pace)];
 }
@@ -177,7 +208,7 @@ function editRun(map: KeyedMap, state: DisplayState, code: Code, raw: number, pa
 /** The plan as it is told: each step with the glass before and after, the code it serves, and what to beware of. */
 export function written(map: KeyedMap, from: DisplayState, path: Path<Move>, pace: Pace): KeyPlan {
   let state = from;
-  let seen = glassOf(map, from);
+  let seen = from;
   let longestGapMs = 0;
   const steps = path.steps.map(({ gesture, purpose }): PlanStep => {
     const before = glassOf(map, state);
@@ -187,8 +218,8 @@ export function written(map: KeyedMap, from: DisplayState, path: Path<Move>, pac
     const stores = held === state.stored ? [] : map.codes.flatMap(({ label }) => (state.stored[label] === held[label] ? [] : [{ label, raw: state.stored[label] ?? 0 }]));
     const after = glassOf(map, state);
     const caution = gesture.kind === 'wait' ? null : (map.dangers.find((danger) => before.kind === 'riding' && nearly(gesture, danger.gesture))?.caution ?? null);
-    const ms = (gesture.kind === 'wait' ? gesture.ms : gestureMs(pace, gesture)) + (isNewToLook(seen, after) ? pace.lookMs : 0);
-    if (after.kind !== 'message') seen = after;
+    const ms = (gesture.kind === 'wait' ? gesture.ms : gestureMs(pace, gesture)) + (isNewToLook(seen, state) ? pace.lookMs : 0);
+    if (after.kind !== 'message') seen = state;
     return { gesture, purpose, serves: null, stores, before, after, caution, ms };
   });
   return { steps: served(steps), estimatedMs: path.ms, longestGapMs, unreachable: [] };

@@ -1,6 +1,6 @@
 import type { KeyedMap } from './display-map.js';
 import type { Edge } from './cheapest-path.js';
-import { glassOf, isListed, itemOf, pageOf, pinInForce, type DisplayState, type Glass, type MenuScreen } from './display-state.js';
+import { codeOf, isListed, itemOf, pageOf, pinInForce, type DisplayState, type MenuScreen } from './display-state.js';
 import { keysOf, type Gesture } from './gesture.js';
 import type { PlanGesture, StepPurpose } from './key-plan.js';
 import { gestureMs, type Pace } from './pace.js';
@@ -15,12 +15,9 @@ export interface Move {
 /** A display state, what it cost, and how one got there. */
 export type Run = Edge<DisplayState, Move>;
 
-/** A place on the glass: another one needs a look. */
-const placeOf = (glass: Glass): string => (glass.kind === 'menu' ? `code ${glass.label}` : glass.kind === 'entry' ? `entry ${glass.page} ${glass.shows}` : glass.kind);
-
-/** Whether something stands on the glass now that a person must look at. */
-export const isNewToLook = (before: Glass, after: Glass): boolean =>
-  (after.kind === 'menu' || after.kind === 'entry') && placeOf(before) !== placeOf(after);
+/** Whether an item stands on the glass now that was not there before, so that a person must look. */
+export const isNewToLook = ({ screen: before }: DisplayState, { screen: after }: DisplayState): boolean =>
+  after.kind === 'menu' && !(before.kind === 'menu' && before.item === after.item && before.page === after.page);
 
 /** Runs gestures on the simulator one after another, waiting out messages, and adds up what that takes. */
 export function runOf(map: KeyedMap, from: DisplayState, gestures: readonly Gesture[], purpose: StepPurpose, pace: Pace): Run {
@@ -28,7 +25,7 @@ export function runOf(map: KeyedMap, from: DisplayState, gestures: readonly Gest
   let ms = 0;
   const steps: Move[] = [];
   for (const gesture of gestures) {
-    const before = glassOf(map, state);
+    const before = state;
     state = simulateDisplay(map, state, gesture);
     steps.push({ gesture, purpose });
     ms += gestureMs(pace, gesture);
@@ -38,7 +35,7 @@ export function runOf(map: KeyedMap, from: DisplayState, gestures: readonly Gest
       steps.push({ gesture: wait, purpose: 'wait' });
       ms += wait.ms;
     }
-    if (isNewToLook(before, glassOf(map, state))) ms += pace.lookMs;
+    if (isNewToLook(before, state)) ms += pace.lookMs;
   }
   return { to: state, ms, steps };
 }
@@ -78,7 +75,7 @@ function ridingMoves(map: KeyedMap, one: (gesture: Gesture, purpose: StepPurpose
 function waitFor(map: KeyedMap, state: DisplayState, ms: number, pace: Pace): Run {
   const wait = { kind: 'wait', ms } as const;
   const to = simulateDisplay(map, state, wait);
-  const lookMs = isNewToLook(glassOf(map, state), glassOf(map, to)) ? pace.lookMs : 0;
+  const lookMs = isNewToLook(state, to) ? pace.lookMs : 0;
   return { to, ms: ms + lookMs, steps: [{ gesture: wait, purpose: 'wait' }] };
 }
 
@@ -118,7 +115,7 @@ function leaveEdit(map: KeyedMap, one: (gesture: Gesture, purpose: StepPurpose) 
 function browse(map: KeyedMap, state: DisplayState, screen: MenuScreen, stops: Stops, pace: Pace, one: (gesture: Gesture, purpose: StepPurpose) => Run): Run[] {
   const { menu } = map;
   const item = itemOf(map, screen);
-  const erases = 'code' in item ? map.codes.find((code) => code.label === item.code)?.holdErases?.gesture : undefined;
+  const erases = 'code' in item ? codeOf(map, item.code).holdErases?.gesture : undefined;
   const isHarmless = (gesture: Gesture): boolean => erases === undefined || gesture.kind !== 'hold' || keysOf(gesture).some((key) => !keysOf(erases).includes(key));
   const runs: Run[] = [walk(map, state, menu.next, stops, pace)];
   if (menu.previous) runs.push(walk(map, state, menu.previous, stops, pace));
@@ -139,13 +136,11 @@ function walk(map: KeyedMap, state: DisplayState, gesture: Gesture, stops: Stops
   const steps: Move[] = [];
   let ms = 0;
   let now = state;
-  const seen = new Set<string>([whereKey(state)]);
   for (;;) {
     const run = runOf(map, now, [gesture], 'move', pace);
-    const where = whereKey(run.to);
     const isStored = run.to.stored !== state.stored;
-    if (seen.has(where) && !isStored) return { to: state, ms: 0, steps: [] };
-    seen.add(where);
+    const isRound = isSamePlace(run.to, now) || isSamePlace(run.to, state);
+    if (isRound && !isStored) return { to: state, ms: 0, steps: [] };
     steps.push(...run.steps);
     ms += run.ms;
     now = run.to;
@@ -153,7 +148,8 @@ function walk(map: KeyedMap, state: DisplayState, gesture: Gesture, stops: Stops
   }
 }
 
-const whereKey = ({ screen }: DisplayState): string => (screen.kind === 'menu' ? `${screen.page}/${screen.item}` : screen.kind);
+const isSamePlace = ({ screen: a }: DisplayState, { screen: b }: DisplayState): boolean =>
+  a.kind === 'menu' && b.kind === 'menu' ? a.item === b.item && a.page === b.page : a.kind === b.kind;
 
 function isStop(map: KeyedMap, state: DisplayState, screen: MenuScreen, stops: Stops): boolean {
   const item = itemOf(map, screen);

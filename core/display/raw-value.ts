@@ -98,6 +98,12 @@ export function valueWords(code: Code, raw: number): string {
   return meaning.startsWith(digits) ? meaning : `${digits}, ${meaning}`;
 }
 
+/** Meaning to stand beside the digits: `km/h` beside `25`, `only once rolling` beside `21`. */
+export function meaningBeside(code: Code, raw: number): string {
+  const [digits, meaning] = [formatRaw(code, raw), meaningOf(code, raw)];
+  return meaning.startsWith(digits) ? meaning.slice(digits.length).trim() : meaning;
+}
+
 export const sentinelOf = (code: Code, raw: number) =>
   code.encoding.kind === 'line' ? code.encoding.sentinels.find((s) => s.raw === raw) : undefined;
 

@@ -50,7 +50,7 @@ function forgetting(map: DisplayMap, state: DisplayState, keptIn: 'untilPackOut'
 }
 
 function pressed(map: DisplayMap, state: DisplayState, gesture: Gesture): DisplayState {
-  const awake = { ...state, idleMs: 0 };
+  const awake = state.idleMs === 0 ? state : { ...state, idleMs: 0 };
   switch (state.screen.kind) {
     case 'off':
       return pressedWhileOff(map, awake, gesture);

@@ -1,5 +1,6 @@
 import type { Code, KeyedMap } from './display-map.js';
 import type { DisplayState } from './display-state.js';
+import { savedByWaiting } from './edit-bound.js';
 import type { Gesture } from './gesture.js';
 import { gestureMs, type Pace } from './pace.js';
 import { isHideable, pageDistances, type PageDistances } from './page-distances.js';
@@ -20,27 +21,33 @@ export function travelBound(map: KeyedMap, pace: Pace): (state: DisplayState, op
   const lists = listsOf(map);
   const distances = pageDistances(map, pace);
   const between = pageOrders(map, distances);
-  // Where the menu opens again as it closed, an opening may lead anywhere: only leaving and moving are sure then.
+  // Where the menu opens again as it closed, an opening may lead to any page: only moving and leaving are sure then.
   const isSure = menu.idle.reopensAt === 'first';
-  const leaving = ({ screen }: DisplayState) => (screen.kind === 'menu' ? distances.leaveItem(screen.page, screen.item) : leaveMs);
-  return (state, open) => {
-    const { screen } = state;
-    const isOut = screen.kind === 'riding' || screen.kind === 'off';
-    if (open.length === 0) return isOut ? 0 : isSure && Object.keys(state.unstored).length > 0 ? leaving(state) : leaveMs;
-    const here = standingAt(screen, lists);
+  const grouped = new WeakMap<readonly Code[], ReadonlyMap<string, readonly number[]>>();
+  const group = (open: readonly Code[]): ReadonlyMap<string, readonly number[]> => {
     const byPage = new Map<string, number[]>();
     for (const { label } of open) {
       const place = lists.places.get(label);
       if (place) byPage.set(place.page, [...(byPage.get(place.page) ?? []), place.at]);
     }
+    return byPage;
+  };
+  const leaving = ({ screen }: DisplayState) => (screen.kind === 'menu' ? distances.leaveItem(screen.page, screen.item) : leaveMs);
+  return (state, open) => {
+    const { screen, resume } = state;
+    const isOut = screen.kind === 'riding' || screen.kind === 'off';
+    if (open.length === 0) return isOut ? 0 : isSure && Object.keys(state.unstored).length > 0 ? leaving(state) : leaveMs;
+    const here = standingAt(screen, lists);
+    const byPage = grouped.get(open) ?? group(open);
+    grouped.set(open, byPage);
     const last = [...byPage.keys()];
     let ms = !isSure ? leaveMs : last.length > 0 ? Math.min(...last.map(distances.leavePage)) : leaving(state);
     for (const [page, items] of byPage) {
       const list = lists.pages.get(page);
       if (!list) continue;
-      const from = here?.page === page ? here.at : 0;
-      const entries = here?.page === page ? [from, 0] : [0];
-      const loose = fewestMoves(items, isSure ? entries : [0, list.count - 1], list) * moveMs;
+      const stood = here ?? (resume && { page: resume.page, at: lists.lines.get(resume.page)?.[resume.item] ?? 0 });
+      const from = stood?.page === page ? stood.at : 0;
+      const loose = fewestMoves(items, [from, 0], list) * moveMs;
       ms += isSure ? Math.min(oneVisit(items, from, list) * moveMs, loose + distances.fromPage(page, page)) : loose;
     }
     if (!isSure) return ms;
@@ -50,13 +57,14 @@ export function travelBound(map: KeyedMap, pace: Pace): (state: DisplayState, op
 }
 
 /** By waiting, by the gesture that leaves, by an Exit entry, or past the end of a list that closes there. */
-function quickestLeave({ menu }: KeyedMap, pace: Pace): number {
+function quickestLeave(map: KeyedMap, pace: Pace): number {
+  const { menu } = map;
   const ways = [
     menu.close,
     menu.pages.some((page) => page.items.some((item) => 'exit' in item)) ? menu.pick : null,
     menu.pages.some((page) => (page.afterLast ?? menu.afterLast) === 'leave') ? menu.next : null,
   ];
-  return Math.min(menu.idle.browseMs, menu.idle.editMs, ...ways.flatMap((gesture) => (gesture ? [gestureMs(pace, gesture)] : [])));
+  return Math.min(Math.max(0, Math.min(menu.idle.browseMs, menu.idle.editMs) - savedByWaiting(map, pace)), ...ways.flatMap((gesture) => (gesture ? [gestureMs(pace, gesture)] : [])));
 }
 
 interface List {
@@ -128,25 +136,25 @@ export function oneVisit(items: readonly number[], from: number, list: List): nu
 }
 
 /** Least number of moves that shows each of `items`, in any number of visits begun at any of `entries`. */
-function fewestMoves(items: readonly number[], entries: readonly number[], list: List): number {
+function fewestMoves(items: readonly number[], entries: readonly number[], { count, wraps, goesBack }: List): number {
   const from = Math.min(...entries);
   const to = Math.max(...entries);
-  const out = items.filter((item) => item < from || item > to);
-  const inside = items.some((item) => item > from && item < to) ? 1 : 0;
-  if (out.length === 0) return inside;
-  const ahead = out.filter((item) => item > to).map((item) => item - to);
-  const behind = out.filter((item) => item < from).map((item) => from - item);
-  if (!list.wraps) return Math.max(0, ...ahead) + (list.goesBack ? Math.max(0, ...behind) : 0);
-  const ring = list.count - (to - from);
-  const forward = [...ahead, ...behind.map((moves) => ring - moves)].sort((a, b) => a - b);
-  if (!list.goesBack) return forward.at(-1) ?? 0;
-  let best = Infinity;
-  for (let split = 0; split <= forward.length; split++) {
-    const right = split === 0 ? 0 : (forward[split - 1] ?? 0);
-    const left = split === forward.length ? 0 : ring - (forward[split] ?? 0);
-    best = Math.min(best, right + left);
-  }
-  return best;
+  const between = items.filter((item) => item > from && item < to).map((item) => item - from);
+  const ahead = items.filter((item) => item > to).map((item) => item - to);
+  const behind = items.filter((item) => item < from).map((item) => from - item);
+  const inner = stretch(between, to - from, goesBack);
+  if (!wraps) return inner + Math.max(0, ...ahead) + (goesBack ? Math.max(0, ...behind) : 0);
+  const outerLength = count - (to - from);
+  return inner + stretch([...ahead, ...behind.map((moves) => outerLength - moves)], outerLength, goesBack);
+}
+
+/** Moves that show every place of a stretch from its two ends: all of it but its widest gap, or up to the last place where one only goes on. */
+function stretch(places: readonly number[], length: number, goesBack: boolean): number {
+  if (places.length === 0) return 0;
+  const sorted = [...places].sort((a, b) => a - b);
+  if (!goesBack) return sorted.at(-1) ?? 0;
+  const ends = [0, ...sorted, length];
+  return length - Math.max(...ends.slice(1).map((place, i) => place - (ends[i] ?? 0)));
 }
 
 type At = { readonly page: string; readonly item: number } | null;

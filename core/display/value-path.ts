@@ -23,7 +23,8 @@ type Stepping = { readonly up: Gesture; readonly down: Gesture };
  */
 export function valuePath(map: KeyedMap, state: DisplayState, code: Code, target: number, pace: Pace): ValuePath | null {
   const { edit, store } = map.menu;
-  const messageMs = store.on === 'change' ? (store.message?.ms ?? 0) : 0;
+  // Digits on the way make no value and store nothing: no message is sure there.
+  const messageMs = store.on === 'change' && edit.style !== 'digits' ? (store.message?.ms ?? 0) : 0;
   const msOf: MsOf = (gesture) => plainMs(pace, gesture) + messageMs;
   const shown = shownValue(state, code);
   if (edit.style === 'digits') return shown === target ? { gestures: [], ms: 0 } : digitPath(map, state, code, target, msOf);

@@ -53,7 +53,45 @@ describe('power', () => {
   });
 });
 
+describe('a code with two functions', () => {
+  const pair = (factory: number) =>
+    code('L9', 'assistLevels', {
+      range: { min: 30, max: 91, step: 1 },
+      factory,
+      encoding: {
+        kind: 'pair',
+        first: { function: 'assistLevels', entries: [3, 5, 9].map((raw) => ({ raw, value: String(raw), title: `${raw} levels` })) },
+        second: { function: 'zeroLevel', entries: [0, 1].map((raw) => ({ raw, value: String(raw), title: raw ? 'level 0' : 'none' })) },
+      },
+    });
+
+  it('gets the target of each half, and keeps a half nobody promised anything of', () => {
+    expect(target('L9', withCode(pair(91)))).toMatchObject({ raw: 51, because: 'House rule: 5 levels' });
+    expect(target('L9', withCode(pair(30)))).toMatchObject({ raw: 50 });
+  });
+});
+
+describe('a map that nobody confirmed', () => {
+  it('lets nothing leave', () => {
+    expect(compile({ map: { ...fourKey, confirmed: null } }).findings).toContainEqual(expect.objectContaining({ level: 'stop', label: null, says: expect.stringContaining('is a draft') }));
+  });
+});
+
+describe('a cap that follows the units', () => {
+  it('counts in miles where the house shows miles, and the limit is kept', () => {
+    const cap = code('L2', 'speedCap', { range: { min: 6, max: 45, step: 1 }, factory: 30, encoding: { kind: 'line', scale: 1, unit: 'km/h', sentinels: [], follows: 'L1', doubtfulFrom: 44 } });
+    const map = { ...fourKey, codes: fourKey.codes.map((c) => (c.label === 'L2' ? cap : c)) };
+    expect(target('L2', { map, houseRules: { ...hire, choices: { ...hire.choices, units: 'mph' } } })?.raw).toBe(15);
+    expect(target('L2', { map })?.raw).toBe(25);
+    expect(target('L2', { map, orderLimitKmh: 45, vehicleClass: { ...pedelec, capKmh: 45 } })?.raw).toBe(43);
+  });
+});
+
 describe('a code', () => {
+  it.each([['never', 'Never touched'], ['tool', "maker's tool"], ['absent', 'In the paper']] as const)('that is %s stays as found', (access, words) => {
+    expect(target('L9', withCode(code('L9', 'walk', { access })))).toMatchObject({ raw: null, because: expect.stringContaining(words) });
+  });
+
   it('known by hearsay stays as found', () => {
     expect(target('L9', withCode(code('L9', 'walk', { encoding: words([5, 'off']), source: 'hearsay' })))).toMatchObject({ raw: null });
   });

@@ -56,8 +56,9 @@ const anyMenu = (codes: readonly Code[]): fc.Arbitrary<MenuRules> =>
       split: fc.nat(),
       turnBack: fc.boolean(),
       idle: fc.constantFrom('keep' as const, 'drop' as const),
+      reopensAt: fc.constantFrom('first' as const, 'same' as const),
     })
-    .map(({ edit, store, afterLast, values, back, close, repeat, pin, split, turnBack, idle }) => {
+    .map(({ edit, store, afterLast, values, back, close, repeat, pin, split, turnBack, idle, reopensAt }) => {
       const at = 1 + (split % codes.length);
       const lists = [codes.slice(0, at), codes.slice(at)].filter((list) => list.length > 0);
       const isTwo = lists.length === 2;
@@ -75,7 +76,7 @@ const anyMenu = (codes: readonly Code[]): fc.Arbitrary<MenuRules> =>
         values,
         repeat,
         store,
-        idle: { browseMs: 6000, editMs: 7000, pinMs: 6000, unstored: idle, reopensAt: 'first' },
+        idle: { browseMs: 6000, editMs: 7000, pinMs: 6000, unstored: idle, reopensAt },
       };
     });
 

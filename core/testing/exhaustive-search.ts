@@ -1,4 +1,4 @@
-import { codeShown, glassOf, type DisplayState, type RawValues } from '../display/display-state.js';
+import { codeShown, type DisplayState, type RawValues } from '../display/display-state.js';
 import type { KeyedMap } from '../display/display-map.js';
 import { tap, type Gesture } from '../display/gesture.js';
 import { gestureMs, HOLD_TOLERANCE_MS, type Pace } from '../display/pace.js';
@@ -10,24 +10,45 @@ import { idleLimit, simulateDisplay } from '../display/simulate-display.js';
  * ends outside the menu with exactly `goal` stored. It knows nothing of menus or plans. Null where there is none.
  */
 export function cheapestByTryingAll(map: KeyedMap, from: DisplayState, goal: RawValues, pace: Pace): number | null {
-  const keyOf = (state: DisplayState) => JSON.stringify([state.screen, state.mode, state.unlocked, Object.entries(state.unstored).sort(), state.stored, state.resume]);
-  const isGoal = ({ screen, stored }: DisplayState) => screen.kind === 'riding' && map.codes.every(({ label }) => stored[label] === goal[label]);
+  return tryAll(map, from, pace, () => '', ({ screen, stored }) => screen.kind === 'riding' && map.codes.every(({ label }) => stored[label] === goal[label]));
+}
+
+/** Cost in ms of the cheapest sequence of inputs that has all of `labels` on the glass once, changes nothing and leaves. */
+export function cheapestReadingByTryingAll(map: KeyedMap, from: DisplayState, labels: readonly string[], pace: Pace): number | null {
+  const see = (seen: string, state: DisplayState): string => {
+    const label = codeShown(map, state)?.label;
+    const all = new Set(seen.split(' ').filter((one) => one !== ''));
+    if (label !== undefined) all.add(label);
+    return [...all].sort().join(' ');
+  };
+  const isThrough = (state: DisplayState, seen: string): boolean =>
+    state.screen.kind === 'riding' && labels.every((label) => seen.split(' ').includes(label)) && map.codes.every(({ label }) => state.stored[label] === from.stored[label]);
+  return tryAll(map, from, pace, see, isThrough);
+}
+
+type Note = (noted: string, state: DisplayState) => string;
+
+/** Dijkstra's algorithm over everything the display can be made to do; what is noted on the way is part of where one is. */
+function tryAll(map: KeyedMap, from: DisplayState, pace: Pace, note: Note, isGoal: (state: DisplayState, noted: string) => boolean): number | null {
+  const keyOf = (state: DisplayState, noted: string) => JSON.stringify([state.screen, state.mode, state.unlocked, Object.entries(state.unstored).sort(), state.stored, state.resume, noted]);
   const alphabet = everyGesture(map);
-  const best = new Map<string, number>([[keyOf(from), 0]]);
-  const buckets = new Map<number, DisplayState[]>([[0, [from]]]);
+  const begun = note('', from);
+  const best = new Map<string, number>([[keyOf(from, begun), 0]]);
+  const buckets = new Map<number, { readonly state: DisplayState; readonly noted: string }[]>([[0, [{ state: from, noted: begun }]]]);
   while (buckets.size > 0) {
     const ms = Math.min(...buckets.keys());
-    const states = buckets.get(ms) ?? [];
+    const nodes = buckets.get(ms) ?? [];
     buckets.delete(ms);
-    for (const state of states) {
-      if ((best.get(keyOf(state)) ?? 0) < ms) continue;
-      if (isGoal(state)) return ms;
+    for (const { state, noted } of nodes) {
+      if ((best.get(keyOf(state, noted)) ?? 0) < ms) continue;
+      if (isGoal(state, noted)) return ms;
       for (const { to, cost } of successors(map, state, alphabet, pace)) {
         const total = Math.round((ms + cost) * 1000) / 1000;
-        const key = keyOf(to);
+        const seen = note(noted, to);
+        const key = keyOf(to, seen);
         if (total >= (best.get(key) ?? Infinity)) continue;
         best.set(key, total);
-        buckets.set(total, [...(buckets.get(total) ?? []), to]);
+        buckets.set(total, [...(buckets.get(total) ?? []), { state: to, noted: seen }]);
       }
     }
   }
@@ -35,12 +56,11 @@ export function cheapestByTryingAll(map: KeyedMap, from: DisplayState, goal: Raw
 }
 
 function successors(map: KeyedMap, state: DisplayState, alphabet: readonly Gesture[], pace: Pace): { to: DisplayState; cost: number }[] {
-  const before = glassOf(map, state);
   const after = (pressed: DisplayState, ms: number) => {
     // While a message stands no key counts: waiting is all there is.
     const messageMs = pressed.screen.kind === 'message' ? pressed.screen.leftMs : 0;
     const to = messageMs === 0 ? pressed : simulateDisplay(map, pressed, { kind: 'wait', ms: messageMs });
-    return { to: { ...to, idleMs: 0 }, cost: ms + messageMs + (isNewToLook(before, glassOf(map, to)) ? pace.lookMs : 0) };
+    return { to: { ...to, idleMs: 0 }, cost: ms + messageMs + (isNewToLook(state, to) ? pace.lookMs : 0) };
   };
   const limit = idleLimit(map, state);
   const waits = Number.isFinite(limit) ? [after(simulateDisplay(map, state, { kind: 'wait', ms: limit }), limit)] : [];

@@ -3,6 +3,7 @@ import type { LibraryDocuments, LibraryEntry, LibraryKind, VersionView } from '@
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Accounts, Library, type LibraryRow } from './entities.js';
+import { readJson } from './json-column.js';
 import { inTransaction } from './transaction.js';
 
 /** Adds a document as the next version of its id. Versions never change. */
@@ -62,7 +63,7 @@ export async function confirmMap(source: DataSource, docId: string, { version, u
 
 /** Every version of a document, newest first. */
 export async function listVersions(source: DataSource, kind: LibraryKind, docId: string): Promise<VersionView[]> {
-  const rows = await source.query<{ version: number; addedAt: Date; addedBy: string | null; confirmed: string | null }[]>(
+  const rows = await source.query<{ version: number; addedAt: Date; addedBy: string | null; confirmed: unknown }[]>(
     `SELECT l.version, l.addedAt, a.displayName AS addedBy, JSON_EXTRACT(l.body, '$.confirmed') AS confirmed
       FROM library_document l LEFT JOIN account a ON a.id = l.addedBy
       WHERE l.kind = ? AND l.docId = ? ORDER BY l.version DESC LIMIT 200`,
@@ -72,7 +73,7 @@ export async function listVersions(source: DataSource, kind: LibraryKind, docId:
     version: row.version,
     addedAt: row.addedAt.toISOString(),
     addedBy: row.addedBy ?? 'unknown',
-    confirmed: JSON.parse(row.confirmed ?? 'null') as VersionView['confirmed'],
+    confirmed: readJson<VersionView['confirmed']>(row.confirmed),
   }));
 }
 

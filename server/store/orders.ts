@@ -3,6 +3,7 @@ import { checkedLine, type RulePack } from '@decurio/core';
 import type { DataSource } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import type { UnitRow } from './entities.js';
+import { readJson } from './json-column.js';
 import { readCursor, writeCursor } from './page-cursor.js';
 
 const PAGE = 50;
@@ -53,10 +54,10 @@ export const lineUnit = (row: UnitRow): LineUnit => ({
 });
 
 type OrderFields = Omit<OrderView, 'takenAt' | 'classChecked'>;
-type RawOrder = OrderFields & { readonly takenAt: Date; readonly checked: string | null };
+type RawOrder = OrderFields & { readonly takenAt: Date; readonly checked: unknown };
 
 const orderView = ({ checked, takenAt, ...row }: RawOrder): OrderView => ({
   ...row,
   takenAt: takenAt.toISOString(),
-  classChecked: checkedLine({ checked: JSON.parse(checked ?? 'null') as RulePack['checked'] }),
+  classChecked: checkedLine({ checked: readJson<RulePack['checked']>(checked) }),
 });

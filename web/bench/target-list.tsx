@@ -1,5 +1,5 @@
 import { IconCheck, IconLock, IconX } from '@tabler/icons-react';
-import { findCode, formatRaw, functionTitle, isAgainst, meaningOf, type Code, type CodeTarget, type DisplayMap, type VisitState } from '@decurio/core';
+import { findCode, formatRaw, functionTitle, isAgainst, meaningBeside, type Code, type CodeTarget, type DisplayMap, type VisitState } from '@decurio/core';
 import classes from './target-list.module.css';
 
 export interface TargetListProps {
@@ -64,7 +64,7 @@ function Row({ target, state, code }: { readonly target: CodeTarget; readonly st
           <small>as found</small>
         ) : (
           <>
-            <b>{formatRaw(code, target.raw)}</b> <small>{meaningOf(code, target.raw).replace(new RegExp(`^${formatRaw(code, target.raw)} ?`), '')}</small>
+            <b>{formatRaw(code, target.raw)}</b> <small>{meaningBeside(code, target.raw)}</small>
           </>
         )}
       </td>

@@ -20,7 +20,7 @@ export function ReadExercise({ map, exercise, onAgain }: ReadExerciseProps) {
   const best = useBest(map, exercise);
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
   const [outcome, setOutcome] = useState<{ readonly score: Score; readonly slips: readonly string[] } | null>(null);
-  const labels = Object.keys(exercise.targets);
+  const labels = map.codes.map((code) => code.label).filter((label) => label in exercise.targets);
   useLearntPace(bar.taken, outcome !== null);
   const finish = () => {
     if (!best) return;

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { exerciseSlips, findCode, formatRaw, functionTitle, glassLabel, valueWords, type DisplayMap, type Exercise } from '@decurio/core';
+import { exerciseSlips, formatRaw, functionTitle, glassLabel, meaningBeside, type DisplayMap, type Exercise } from '@decurio/core';
 import { ActButton } from '../ui/act-button.js';
 import { Stage } from './stage.js';
 import { ScoreCard } from './score-card.js';
@@ -35,10 +35,11 @@ export function SetExercise({ map, exercise, onAgain }: SetExerciseProps) {
           <h2>Set these, then leave the menu</h2>
           <table aria-label="Targets">
             <tbody>
-              {Object.entries(exercise.targets).map(([label, raw]) => {
-                const code = findCode(map, label);
+              {map.codes.map((code) => {
+                const { label } = code;
+                const raw = exercise.targets[label];
                 return (
-                  code && (
+                  raw !== undefined && (
                     <tr key={label} data-done={stored[label] === raw}>
                       <th scope="row">
                         {glassLabel(code)}
@@ -50,7 +51,7 @@ export function SetExercise({ map, exercise, onAgain }: SetExerciseProps) {
                       </td>
                       <td className="num">
                         <b>{formatRaw(code, raw)}</b>
-                        <small>{valueWords(code, raw)}</small>
+                        <small>{meaningBeside(code, raw)}</small>
                       </td>
                     </tr>
                   )

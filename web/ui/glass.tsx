@@ -38,7 +38,7 @@ function Content({ view, says }: GlassProps) {
     case 'menu':
       return (
         <>
-          <Field title={`${says} · ${view.page}`} text={view.shows} isMarked={view.focus === 'name'} />
+          <Field title={`${says} · ${view.page}`} text={view.shows} />
           <Field title="Value" text={view.text.padStart(4, ' ')} isMarked={view.focus === 'value' && view.digit === null} marked={view.digit === null ? undefined : digitAt(view.text, view.digit)} />
         </>
       );

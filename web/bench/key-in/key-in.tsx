@@ -62,6 +62,7 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
           <p className={classes['count']}>
             Press {run.index + 1} of {run.plan.steps.length}, {state.toKey.length} {state.toKey.length === 1 ? 'code' : 'codes'} to go
           </p>
+          <Saved bench={bench} state={state} run={run} isOwnPace={(pace.data?.pace ?? null) !== null} />
         </div>
         <div className={panel['acts']}>
           <ActButton look="main" hotkey="Space" onAct={run.done}>
@@ -73,7 +74,6 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
           <ActButton hotkey="D" onAct={() => setAsking(true)}>
             Shows something else
           </ActButton>
-          <Saved bench={bench} state={state} run={run} isOwnPace={(pace.data?.pace ?? null) !== null} />
         </div>
       </div>
       {asking && <SomethingElse map={map} run={run} expected={expected} onClose={() => setAsking(false)} />}
@@ -85,7 +85,7 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
 function Due({ bench, state, run, due }: { readonly bench: BenchView; readonly state: VisitState; readonly run: KeyRun; readonly due: PlanStep }) {
   const { map } = bench;
   const words = pressWords(map, run.plan, run.index);
-  const { gesture, serves } = due;
+  const { gesture, serves, purpose } = due;
   const { done } = run;
   const waitMs = gesture.kind === 'wait' && due.before.kind === 'message' ? gesture.ms : null;
   useEffect(() => {
@@ -103,7 +103,7 @@ function Due({ bench, state, run, due }: { readonly bench: BenchView; readonly s
       <div>
         <h2>{words.order}</h2>
         <p>{words.effect}</p>
-        {serves !== null && <p className={classes['why']}>{targetOf(state.opened.setup, serves)?.because ?? ''}</p>}
+        {serves !== null && (purpose === 'change' || purpose === 'store' || purpose === 'move') && <p className={classes['why']}>{targetOf(state.opened.setup, serves)?.because ?? ''}</p>}
       </div>
     </div>
   );
@@ -120,12 +120,7 @@ function Saved({ bench, state, run, isOwnPace }: { readonly bench: BenchView; re
   return (
     <p className={classes['saved']}>
       {Math.round(leftMs / 1000)} s left at {isOwnPace ? 'your' : 'a usual'} pace
-      {walk && walk.presses > presses && (
-        <>
-          <br />
-          {presses} presses; every code in turn would take {walk.presses}
-        </>
-      )}
+      {walk && walk.presses > presses ? `; ${presses} presses, where every code in turn would take ${walk.presses}` : ''}
     </p>
   );
 }

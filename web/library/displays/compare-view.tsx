@@ -2,7 +2,7 @@ import { Select } from '@mantine/core';
 import { useState } from 'react';
 import { compareMaps, functionTitle, mapTitle, rangeWords, type Code, type CodeComparison, type DisplayMap } from '@decurio/core';
 import type { LibraryEntry } from '@decurio/contract';
-import { api } from '../../state/api.js';
+import { api, asProblem } from '../../state/api.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import page from '../library-page.module.css';
 import classes from './displays.module.css';
@@ -23,6 +23,8 @@ export function CompareView({ entry }: { readonly entry: LibraryEntry<'displayMa
   const at = api.useAtVersionQuery({ kind: 'displayMap', id: entry.id, version: version ?? 0 }, { skip: version === null });
   const right = version === null ? others.find((map) => `map ${map.id}` === choice) : (at.data?.document as DisplayMap | undefined);
   const comparison = right ? compareMaps(entry.document, right) : null;
+  const problem = asProblem(all.error ?? versions.error ?? at.error);
+  if (problem) return <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void versions.refetch() }} />;
   if (!all.data || !versions.data) return <Busy />;
   if (choice === null && earlier.length === 0) return <Notice kind="note" says="There is no other display to hold this one against." />;
   return (

@@ -10,6 +10,7 @@ import { saveFile } from '../../ui/save-file.js';
 import { CompareView } from './compare-view.js';
 import { DisputesView } from './disputes-view.js';
 import { MapSheet } from './map-sheet.js';
+import { mapText } from './map-text.js';
 import { TryView } from './try-view.js';
 import { VersionsView } from './versions-view.js';
 import page from '../library-page.module.css';
@@ -43,7 +44,7 @@ export function DisplayPage({ entry }: { readonly entry: LibraryEntry<'displayMa
           <p>{map.tellBy}</p>
           <Standing map={map} />
         </div>
-        <ActButton onAct={() => saveFile(`${map.id}-v${entry.version}.json`, JSON.stringify(map, null, 2))}>Export</ActButton>
+        <ActButton onAct={() => saveFile(`${map.id}-v${entry.version}.json`, mapText(map))}>Export</ActButton>
       </header>
       <nav className={classes['views']} aria-label="Views of this display">
         {VIEWS.filter(([id]) => id !== 'edit' || mayEdit).map(([id, title]) => (

@@ -4,13 +4,15 @@ import { functionTitle } from '@decurio/core';
 import { DISPUTE_KINDS, type DisputeKind, type DisputeView, type LibraryEntry } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
-import { Busy } from '../../ui/notice.js';
+import { Busy, Notice } from '../../ui/notice.js';
 import { whenFull } from '../../ui/when.js';
 import classes from './displays.module.css';
 
 /** What benches met that this map does not say, open ones first. */
 export function DisputesView({ entry, maySettle }: { readonly entry: LibraryEntry<'displayMap'>; readonly maySettle: boolean }) {
   const disputes = api.useDisputesQuery(entry.id);
+  const problem = asProblem(disputes.error);
+  if (problem && !disputes.data) return <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void disputes.refetch() }} />;
   if (!disputes.data) return <Busy />;
   return (
     <>

@@ -10,6 +10,7 @@ import { Handlebar } from '../../ui/handlebar/handlebar.js';
 import { useHandlebar } from '../../ui/handlebar/use-handlebar.js';
 import { Notice } from '../../ui/notice.js';
 import { placeOf } from './json-places.js';
+import { mapText as asText } from './map-text.js';
 import classes from './displays.module.css';
 
 export interface MapEditorProps {
@@ -80,8 +81,6 @@ export function MapEditor({ start, isNew }: MapEditorProps) {
     </div>
   );
 }
-
-const asText = (map: DisplayMap): string => JSON.stringify(map, null, 2);
 
 function parseText(text: string): ParsedMap {
   try {

@@ -11,6 +11,8 @@ import classes from './displays.module.css';
 /** Every version there was, and the confirmation of the newest by a second person. */
 export function VersionsView({ entry, mayConfirm }: { readonly entry: LibraryEntry<'displayMap'>; readonly mayConfirm: boolean }) {
   const versions = api.useVersionsQuery({ kind: 'displayMap', id: entry.id });
+  const problem = asProblem(versions.error);
+  if (problem && !versions.data) return <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void versions.refetch() }} />;
   if (!versions.data) return <Busy />;
   return (
     <>
