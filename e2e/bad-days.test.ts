@@ -114,7 +114,7 @@ describe('at the bench', () => {
     for (let i = 0; i < 6; i++) await bench.press(' ');
     await bench.says(/\d entr(y waits|ies wait) here/);
     await network(true);
-    await bench.saysNot('here');
+    await bench.saysNot('Send now');
     const { id } = await unitOf('S26-0420');
     await bench.driver.wait(async () => {
       const view = (await ines.get(`/api/units/${id}/bench`)) as { evidence: { kind: string; data: { label?: string } }[] };

@@ -1,8 +1,9 @@
-import type { Evidence, VisitState } from '@decurio/core';
+import { findCode, onGrid, type Evidence, type VisitState } from '@decurio/core';
 import type { DisputeView, NewDispute } from '@decurio/contract';
 import { IsNull, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Disputes, type DisputeRow } from './entities.js';
+import { getDocument } from './library.js';
 import { inTransaction } from './transaction.js';
 
 const MOST = 200;
@@ -28,16 +29,31 @@ export async function raiseDispute(manager: EntityManager, { id, mapId, mapVersi
   return disputeView(row);
 }
 
-/** A code that will not move although its map says it does disputes the map, in the transaction of the entry. */
+/**
+ * What a bench met that its map does not say, put on record in the transaction of the entry: a code that will not move,
+ * a value outside the map, a code that is not shown. Once for each code, kind and version while it is open.
+ */
 export async function disputeFrom(manager: EntityManager, entry: Evidence, state: VisitState, mapVersion: number): Promise<void> {
-  if (entry.kind !== 'codeStuck') return;
-  const target = state.opened.setup.targets.find((t) => t.label === entry.data.label);
-  if (!target || target.locked) return;
-  const { label, raw } = entry.data;
-  const open = await manager.countBy(Disputes, { mapId: state.opened.versions.map.id, mapVersion, label, settledAt: IsNull() });
+  const met = await unlikeTheMap(manager, entry, state, mapVersion);
+  if (!met) return;
+  const { map } = state.opened.versions;
+  const open = await manager.countBy(Disputes, { mapId: map.id, mapVersion, label: met.label, kind: met.kind, settledAt: IsNull() });
   if (open > 0) return;
-  const dispute = { id: entry.id, mapId: state.opened.versions.map.id, mapVersion, label, kind: 'doesNotChange', says: `Shows ${raw} and does not change to ${target.raw}.`, serial: state.opened.serial } as const;
-  await raiseDispute(manager, dispute, entry.by.name, new Date(entry.at));
+  await raiseDispute(manager, { id: entry.id, mapId: map.id, mapVersion, ...met, serial: state.opened.serial }, entry.by.name, new Date(entry.at));
+}
+
+type Met = Pick<NewDispute, 'kind' | 'says'> & { readonly label: string };
+
+async function unlikeTheMap(manager: EntityManager, entry: Evidence, state: VisitState, mapVersion: number): Promise<Met | null> {
+  if (entry.kind !== 'codeStuck' && entry.kind !== 'codeSeen' && entry.kind !== 'codeRead') return null;
+  const { label, raw } = entry.data;
+  const target = state.opened.setup.targets.find((t) => t.label === label);
+  if (!target) return null;
+  if (entry.kind === 'codeStuck') return target.locked ? null : { label, kind: 'doesNotChange', says: `Shows ${raw} and does not change to ${target.raw}.` };
+  if (raw === null) return { label, kind: 'notShown', says: 'Not shown on the glass at read-back.' };
+  const { document: map } = await getDocument(manager, 'displayMap', state.opened.versions.map.id, mapVersion);
+  const code = findCode(map, label);
+  return code && !onGrid(code, raw) ? { label, kind: 'otherRange', says: `Shows ${raw}, outside what the map says.` } : null;
 }
 
 export async function settleDispute(source: DataSource, id: string, words: string, by: string): Promise<DisputeView> {

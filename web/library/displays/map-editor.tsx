@@ -24,7 +24,9 @@ const KEPT_AT = 'decurio.map-draft';
 /** A map as text, checked with every letter, and beside it the display that it makes, to be pressed. */
 export function MapEditor({ start, isNew }: MapEditorProps) {
   const keptAt = `${KEPT_AT}.${start.id}`;
-  const [text, setText] = useState(() => localStorage.getItem(keptAt) ?? asText(start));
+  // The editor keeps its own text once it is begun; beginning anew is the only way in from outside.
+  const [begun, setBegun] = useState(() => ({ text: localStorage.getItem(keptAt) ?? asText(start), round: 1 }));
+  const [text, setText] = useState(begun.text);
   const [save, saving] = api.useAddDocumentMutation();
   const navigate = useNavigate();
   const editor = useRef<ReactCodeMirrorRef>(null);
@@ -48,6 +50,7 @@ export function MapEditor({ start, isNew }: MapEditorProps) {
   };
   const startOver = () => {
     localStorage.removeItem(keptAt);
+    setBegun(({ round }) => ({ text: asText(start), round: round + 1 }));
     setText(asText(start));
   };
   const goTo = (path: string) => {
@@ -61,7 +64,7 @@ export function MapEditor({ start, isNew }: MapEditorProps) {
     <div className={classes['editor']}>
       <div className={classes['view']}>
         <div className={classes['text']}>
-          <CodeMirror ref={editor} value={text} onChange={change} height="calc(100vh - 330px)" minHeight="320px" extensions={EXTENSIONS} aria-label="The map as text" />
+          <CodeMirror key={begun.round} ref={editor} value={begun.text} onChange={change} height="calc(100vh - 330px)" minHeight="320px" extensions={EXTENSIONS} aria-label="The map as text" />
         </div>
         <div className={classes['acts']}>
           <ActButton look="main" disabled={!parsed.ok || (!isChanged && !isNew)} busy={saving.isLoading} onAct={() => void submit()}>
