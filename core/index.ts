@@ -13,6 +13,7 @@ export * from './display/learn-pace.js';
 export * from './display/exercise.js';
 export * from './display/identify-revision.js';
 export * from './display/compare-maps.js';
+export * from './display/compare-table.js';
 export * from './display/draft-map.js';
 export * from './display/codes-from-table.js';
 export * from './electrical/cell.js';

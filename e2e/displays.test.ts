@@ -101,6 +101,17 @@ describe('two maps side by side', () => {
   });
 });
 
+describe('a map against the maker\'s table', () => {
+  it('tells what the paper says otherwise', async () => {
+    await go('/library/displayMap/dunlin-b/compare');
+    await page.says('Against the maker\'s table');
+    await (await page.find('[aria-label="The maker\'s table"]')).sendKeys(fileOf('paper.csv', 'code;function;min;max;factory;access\nd7;Current limit;8;16;14;\nd10;Cruise;0;1;0;\n'));
+    await page.says('locked, although the paper says it can be set');
+    const rows = await page.texts('[aria-label="Paper against map"] tbody tr');
+    expect(rows.find((row) => row.startsWith('d10'))).toContain('only in the paper');
+  });
+});
+
 describe('a dispute', () => {
   it('is raised by a technician and settled by a lead', async () => {
     await signIn('teo');

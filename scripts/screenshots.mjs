@@ -39,9 +39,7 @@ async function takeAll() {
   await driver.get(server.address);
   await says('Sign in to your bay');
   await shot('sign-in');
-  await driver.findElement(By.xpath("//button[.//strong[text()='Teo R.']]")).click();
-  await driver.findElement(By.xpath("//button[.='Sign in']")).click();
-  await says('NEXT FOR YOU');
+  await signInAs('Teo R.');
   await shot('line');
 
   await driver.get(`${server.address}/orders`);
@@ -52,9 +50,30 @@ async function takeAll() {
 
   await driver.get(`${server.address}/library`);
   await says('Tallow four-key');
-  await driver.findElement(By.linkText('Tallow four-key, revision C')).click();
+  await driver.findElement(By.partialLinkText('Tallow four-key, revision C')).click();
   await says('L7.2');
   await shot('library');
+
+  await driver.get(`${server.address}/library/displayMap/dunlin-b/compare`);
+  await says('codes differ');
+  await driver.findElement(By.xpath("//label[.='Held against']/following::input[1]")).click();
+  await driver.findElement(By.xpath("//*[@role='option'][contains(., 'Dunlin, revision C')]")).click();
+  await says('only right');
+  await shot('display-compare');
+
+  await driver.get(`${server.address}/practice/tallow-four-key`);
+  await says('then leave the menu');
+  for (const key of ['2', '3']) await driver.actions().keyDown(key).perform();
+  await says('SETTINGS');
+  for (const key of ['2', '3']) await driver.actions().keyUp(key).perform();
+  await press('2', '4');
+  await says('3 presses so far');
+  await shot('practice');
+
+  await scan('W70-0011', 'has not been begun');
+  await press(' ');
+  await says('displays look like this');
+  await shot('which-display');
 
   await scan('S26-0415', 'has not been begun');
   await press(' ');
@@ -80,6 +99,15 @@ async function takeAll() {
   await scan('S26-0410', 'Call a lead');
   await shot('held');
 
+  await signInAs('Ines M.');
+  await driver.get(`${server.address}/library/displayMap/sorrel-two-list/edit`);
+  await says('all of it hangs together');
+  await driver.findElement(By.css('.cm-content')).click();
+  await driver.actions().keyDown(Key.CONTROL).sendKeys(Key.HOME).keyUp(Key.CONTROL).perform();
+  await press(Key.DOWN, Key.DOWN, Key.END, Key.LEFT, Key.LEFT, '!');
+  await says('PROBLEM');
+  await shot('display-edit');
+
   await driver.get(`${server.address}/ledger`);
   await says('S26-0401');
   await shot('ledger');
@@ -87,6 +115,17 @@ async function takeAll() {
   await driver.findElement(By.xpath("//button[.='Verify the seal']")).click();
   await says('The seal holds');
   await shot('record');
+}
+
+/** @param {string} name */
+async function signInAs(name) {
+  const { driver } = browser;
+  await driver.manage().deleteAllCookies();
+  await driver.get(server.address);
+  await says('Sign in to your bay');
+  await driver.findElement(By.xpath(`//button[.//strong[text()='${name}']]`)).click();
+  await driver.findElement(By.xpath("//button[.='Sign in']")).click();
+  await says('NEXT FOR YOU');
 }
 
 /** @param {string} words */

@@ -21,6 +21,7 @@ const SHELVES: readonly { readonly kind: LibraryKind; readonly title: string }[]
 export function LibraryPage() {
   const params = useParams();
   const { who } = useSession();
+  const disputed = new Set(api.useDisputesQuery(null).data?.filter((dispute) => dispute.settled === null).map((dispute) => dispute.mapId));
   const isNew = params['id'] === 'new' && params['kind'] === 'displayMap';
   const [chosen, setChosen] = useState<LibraryKind>('displayMap');
   const kind = SHELVES.find((shelf) => shelf.kind === params['kind'])?.kind ?? chosen;
@@ -41,7 +42,8 @@ export function LibraryPage() {
                   <li key={e.id}>
                     <Link to={`/library/${kind}/${e.id}`} aria-current={!isNew && e.id === entry?.id ? 'page' : undefined}>
                       {e.kind === 'displayMap' ? mapTitle(e.document as DisplayMap) : e.name}
-                      {e.kind === 'displayMap' && (e.document as DisplayMap).confirmed === null && <small>draft</small>}
+                      {e.kind === 'displayMap' && (e.document as DisplayMap).confirmed === null && <small> draft</small>}
+                      {e.kind === 'displayMap' && disputed.has(e.id) && <small> disputed</small>}
                     </Link>
                   </li>
                 ))}

@@ -1,42 +1,44 @@
 import { TextInput } from '@mantine/core';
 import { useLayoutEffect, useRef, useState } from 'react';
-import { findCode, formatRaw, functionTitle, isAgainst, meaningOf, parseTyped, type Code, type DisplayMap, type VisitState } from '@decurio/core';
+import { findCode, formatRaw, functionTitle, isAgainst, meaningOf, parseTyped, type Code, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
-import { Notice } from '../../ui/notice.js';
+import { Busy, Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/use-hotkeys.js';
-import { capital, gestureWords } from '../../ui/gesture-words.js';
 import type { Visit } from '../use-visit.js';
 import { NumberPad } from './number-pad.js';
+import { useReadRoute } from './use-read-route.js';
 import { VerdictTable } from './verdict-table.js';
 import panel from '../panel.module.css';
 import classes from './read-back.module.css';
 
-/** Step 6: every code read from the glass without its target in sight, then all of them judged. */
+/** Step 6: every code read from the glass without its target in sight, in the order of the menu, then all of them judged. */
 export function ReadBack({ bench, state, visit }: { readonly bench: BenchView; readonly state: VisitState; readonly visit: Visit }) {
+  const route = useReadRoute(bench.map, state);
   const open = state.toRead.filter((label) => state.verdicts.some((v) => v.label === label && v.verdict === 'notRead'));
-  const [label] = open;
-  const code = label === undefined ? undefined : findCode(bench.map, label);
-  if (label === undefined || !code) return <Verdicts bench={bench} state={state} visit={visit} />;
-  return <OneReading key={`${label} ${state.readings[label]?.length ?? 0}`} code={code} bench={bench} state={state} visit={visit} left={open.length} />;
+  if (open.length === 0) return <Verdicts bench={bench} state={state} visit={visit} />;
+  if (!route) return <Busy />;
+  const label = route.order.find((one) => open.includes(one)) ?? open[0] ?? '';
+  const code = findCode(bench.map, label);
+  if (!code) return <Verdicts bench={bench} state={state} visit={visit} />;
+  return <OneReading key={`${label} ${state.readings[label]?.length ?? 0}`} code={code} how={route.wayTo(label)} state={state} visit={visit} left={open.length} />;
 }
 
 interface OneReadingProps {
   readonly code: Code;
-  readonly bench: BenchView;
+  /** The presses that bring it on the glass. */
+  readonly how: string;
   readonly state: VisitState;
   readonly visit: Visit;
   readonly left: number;
 }
 
-function OneReading({ code, bench, state, visit, left }: OneReadingProps) {
-  const { map } = bench;
+function OneReading({ code, how, state, visit, left }: OneReadingProps) {
   const [typed, setTyped] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
   useLayoutEffect(() => field.current?.focus(), []);
   const again = (state.readings[code.label]?.length ?? 0) > 0;
-  const isFirst = left === state.toRead.length && !again;
   const parsed = parseTyped(code, typed);
 
   const take = () => {
@@ -57,7 +59,7 @@ function OneReading({ code, bench, state, visit, left }: OneReadingProps) {
         Read back · {state.toRead.length - left + 1} of {state.toRead.length}
       </p>
       <p className={panel['lead']}>
-        {howToSee(map, code, isFirst)} Change nothing.
+        {how} Change nothing.
       </p>
       {again && <Notice kind="care" says={`Look at ${code.label} once more and type what it shows now.`} />}
       <div className={classes['ask']}>
@@ -128,16 +130,6 @@ function Verdicts({ bench, state, visit }: { readonly bench: BenchView; readonly
       </div>
     </div>
   );
-}
-
-/** How the code comes on the glass, in the order of the menu. */
-function howToSee(map: DisplayMap, code: Code, isFirst: boolean): string {
-  const { menu } = map;
-  if (!menu) return `Read ${code.label} again through ${map.instructions?.via ?? 'the connection'}.`;
-  const open = menu.opens[0];
-  const toNext = `${gestureWords(map, menu.next)} to pass to the next code`;
-  if (isFirst) return `Open the menu: ${open ? gestureWords(map, open.gesture) : ''}${menu.pin ? ', and give the PIN' : ''}. Then ${toNext}.`;
-  return `${capital(gestureWords(map, menu.next))} until the glass shows ${code.shownAs ?? code.label}.`;
 }
 
 function saysAgainst(shown: number | null, target: number | null, code: Code | undefined): string {

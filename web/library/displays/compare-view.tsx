@@ -4,6 +4,7 @@ import { compareMaps, functionTitle, mapTitle, rangeWords, type Code, type CodeC
 import type { LibraryEntry } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { Busy, Notice } from '../../ui/notice.js';
+import { AgainstPaper } from './against-paper.js';
 import page from '../library-page.module.css';
 import classes from './displays.module.css';
 
@@ -26,7 +27,7 @@ export function CompareView({ entry }: { readonly entry: LibraryEntry<'displayMa
   const problem = asProblem(all.error ?? versions.error ?? at.error);
   if (problem) return <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void versions.refetch() }} />;
   if (!all.data || !versions.data) return <Busy />;
-  if (choice === null && earlier.length === 0) return <Notice kind="note" says="There is no other display to hold this one against." />;
+  if (choice === null && earlier.length === 0) return <AgainstPaper map={entry.document} />;
   return (
     <>
       <Select
@@ -43,6 +44,7 @@ export function CompareView({ entry }: { readonly entry: LibraryEntry<'displayMa
         ].filter((group) => group.items.length > 0)}
       />
       {comparison && right ? <Comparison left={entry.document} right={right} codes={comparison.codes} parts={comparison.parts} /> : <Busy />}
+      <AgainstPaper map={entry.document} />
     </>
   );
 }

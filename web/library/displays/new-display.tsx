@@ -1,10 +1,10 @@
 import { TextInput } from '@mantine/core';
 import { lazy, Suspense, useState } from 'react';
-import Papa from 'papaparse';
-import { codesFromTable, draftMap, hold, idFrom, parseDisplayMap, tap, type Code, type DisplayMap, type Problem } from '@decurio/core';
+import { draftMap, hold, idFrom, parseDisplayMap, tap, type Code, type DisplayMap, type Problem } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import { CaptureView } from './capture-view.js';
+import { readTable } from './read-table.js';
 import classes from './displays.module.css';
 
 const MapEditor = lazy(() => import('./map-editor.js').then((m) => ({ default: m.MapEditor })));
@@ -47,7 +47,7 @@ export function NewDisplay({ taken }: { readonly taken: readonly string[] }) {
           </ActButton>
         </section>
         <FromFile title="Bring in a map" says="A JSON file in the format decurio-display-map/1, as another house exported it." accept=".json,application/json" onText={(name, text) => readJson(name, text, begin, setProblems)} />
-        <FromTable onTable={(name, text) => readTable(name, text, begin, setProblems)} />
+        <FromTable onTable={(name, text) => beginFromTable(name, text, begin, setProblems)} />
       </div>
     </>
   );
@@ -71,12 +71,10 @@ function readJson(name: string, text: string, begin: Begin, fail: (problems: rea
   begin({ ...parsed.map, confirmed: null }, 'The map as it came. Whoever confirmed it elsewhere does not confirm it here.');
 }
 
-function readTable(name: string, text: string, begin: Begin, fail: (problems: readonly string[]) => void): void {
-  const table = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: 'greedy', transformHeader: (header) => header.trim().toLowerCase() });
-  const missing = ['code', 'min', 'max'].filter((column) => table.meta.fields?.includes(column) !== true);
-  if (missing.length > 0) return fail([`${name} has no column ${missing.join(' and none ')}. The first line names the columns.`]);
-  const { codes, problems } = codesFromTable(table.data);
-  if (codes.length === 0) return fail(['No row could be used.', ...problems.map((p) => `${p.path}: ${p.message}`)]);
+function beginFromTable(name: string, text: string, begin: Begin, fail: (problems: readonly string[]) => void): void {
+  const read = readTable(name, text);
+  if (!read.ok) return fail([read.says]);
+  const { codes, problems } = read.table;
   begin(skeleton(name.replace(/\.[a-z]+$/i, ''), codes), `${codes.length} codes from the table. Now say how this display is opened, walked and left: what stands there is a guess.`, problems);
 }
 
