@@ -3,7 +3,7 @@ import { compileSetup } from '../setup/compile-setup.js';
 import { demoMap } from '../testing/demo-maps.js';
 import { code, fourKey, hire, pedelec, stepThrough, withCodes, words } from '../testing/samples.js';
 import { checkedIn, opened, refusalOf, stateAfter, type Act } from '../testing/visit-script.js';
-import type { DisplayMap } from '../display/display-map.js';
+import type { DisplayMap } from '../display/map/display-map.js';
 
 const found = (map: DisplayMap, told = [{ asks: 'How many entries?', says: '3' }]): Act => [
   'displayFound',

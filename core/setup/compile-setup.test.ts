@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { code, fourKey, hire, line, pedelec, stepThrough, words } from '../testing/samples.js';
-import type { Code } from '../display/display-map.js';
+import type { Code } from '../display/map/display-map.js';
 import { compileSetup } from './compile-setup.js';
 import type { SetupInputs } from './setup-inputs.js';
 

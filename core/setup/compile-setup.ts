@@ -1,6 +1,6 @@
-import { mapTitle, type Code, type DisplayMap } from '../display/display-map.js';
-import { functionTitle } from '../display/functions.js';
-import { formatRaw } from '../display/raw-value.js';
+import { mapTitle, type Code, type DisplayMap } from '../display/map/display-map.js';
+import { functionTitle } from '../display/map/functions.js';
+import { formatRaw } from '../display/map/raw-value.js';
 import type { CodeTarget, Finding, Setup } from './setup.js';
 import type { SetupInputs } from './setup-inputs.js';
 import { speedLimit } from './speed-limit.js';

@@ -1,4 +1,4 @@
-import type { DisplayMap } from '../display/display-map.js';
+import type { DisplayMap } from '../display/map/display-map.js';
 import type { HouseRules } from './house-rules.js';
 import type { VehicleClass } from './rule-pack.js';
 import type { VehicleType } from './vehicle-type.js';

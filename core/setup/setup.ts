@@ -1,4 +1,4 @@
-import type { CodeFunction } from '../display/functions.js';
+import type { CodeFunction } from '../display/map/functions.js';
 
 /** What one code must show when the unit leaves, and why. */
 export interface CodeTarget {

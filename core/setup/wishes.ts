@@ -1,6 +1,6 @@
-import type { Code } from '../display/display-map.js';
-import type { CodeFunction } from '../display/functions.js';
-import { formatRaw, greatestRawWithin, leastRawFrom, onGrid, rawForWord } from '../display/raw-value.js';
+import type { Code } from '../display/map/display-map.js';
+import type { CodeFunction } from '../display/map/functions.js';
+import { formatRaw, greatestRawWithin, leastRawFrom, onGrid, rawForWord } from '../display/map/raw-value.js';
 import { CELL_VOLTS } from '../electrical/cell.js';
 import { cutoffTargetV } from '../electrical/cutoff.js';
 import type { SetupInputs } from './setup-inputs.js';

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import type { Code, EditRules, KeyedMap, MenuRules, StoreRules } from '../display/display-map.js';
-import { hold, tap } from '../display/gesture.js';
-import { parseDisplayMap } from '../display/parse-display-map.js';
-import { valuesInOrder, type RawValues } from '../display/simulate-display.js';
+import type { Code, EditRules, KeyedMap, MenuRules, StoreRules } from '../display/map/display-map.js';
+import { hold, tap } from '../display/map/gesture.js';
+import { parseDisplayMap } from '../display/map/parse-display-map.js';
+import { valuesInOrder, type RawValues } from '../display/machine/simulate-display.js';
 import { code, fourKey, line, words } from './samples.js';
 
 export interface MapSize {

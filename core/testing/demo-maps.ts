@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
-import type { DisplayMap } from '../display/display-map.js';
-import { parseDisplayMap } from '../display/parse-display-map.js';
+import type { DisplayMap } from '../display/map/display-map.js';
+import { parseDisplayMap } from '../display/map/parse-display-map.js';
 
 const SHELF = new URL('../../demo/maps/', import.meta.url);
 

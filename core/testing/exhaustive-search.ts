@@ -1,9 +1,9 @@
-import { codeShown, type DisplayState, type RawValues } from '../display/display-state.js';
-import type { KeyedMap } from '../display/display-map.js';
-import { tap, type Gesture } from '../display/gesture.js';
-import { gestureMs, HOLD_TOLERANCE_MS, type Pace } from '../display/pace.js';
-import { isNewToLook } from '../display/plan-moves.js';
-import { idleLimit, simulateDisplay } from '../display/simulate-display.js';
+import { codeShown, type DisplayState, type RawValues } from '../display/machine/display-state.js';
+import type { KeyedMap } from '../display/map/display-map.js';
+import { tap, type Gesture } from '../display/map/gesture.js';
+import { gestureMs, HOLD_TOLERANCE_MS, type Pace } from '../display/plan/pace.js';
+import { isNewToLook } from '../display/plan/plan-moves.js';
+import { idleLimit, simulateDisplay } from '../display/machine/simulate-display.js';
 
 /**
  * Cost in ms of the cheapest sequence of inputs, found by trying every gesture in every state of the simulator, that

@@ -1,5 +1,5 @@
-import type { Code, Encoding, KeyedMap, MenuRules } from '../display/display-map.js';
-import { hold, tap } from '../display/gesture.js';
+import type { Code, Encoding, KeyedMap, MenuRules } from '../display/map/display-map.js';
+import { hold, tap } from '../display/map/gesture.js';
 import type { HouseRules } from '../setup/house-rules.js';
 import type { VehicleClass } from '../setup/rule-pack.js';
 import type { VehicleType } from '../setup/vehicle-type.js';

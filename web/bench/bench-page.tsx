@@ -96,7 +96,7 @@ function Step({ bench, visit }: { readonly bench: BenchView; readonly visit: Vis
     case 'restart':
       return <Restart key={state.round} bench={bench} visit={visit} />;
     case 'readBack':
-      return <ReadBack bench={bench} state={state} visit={visit} />;
+      return <ReadBack key={state.round} bench={bench} state={state} visit={visit} />;
     case 'signOff':
       return <SignOff state={state} visit={visit} />;
     case null:

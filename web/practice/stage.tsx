@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { isKeyed, type DisplayMap } from '@decurio/core';
+import { Fuse } from '../ui/fuse.js';
 import { gestureWords } from '../ui/gesture-words.js';
 import { Handlebar } from '../ui/handlebar/handlebar.js';
 import type { Handlebar as HandlebarState } from '../ui/handlebar/use-handlebar.js';
@@ -15,7 +16,7 @@ export function Stage({ map, bar, children }: { readonly map: DisplayMap; readon
     <div className={classes['stage']}>
       <section className={classes['display']} aria-label="Display">
         <Handlebar map={map} bar={bar} keyboard="on" />
-        {isOpen && <Burn key={bar.taken.length} ms={bar.glass.kind === 'pin' ? menu.idle.pinMs : menu.idle.browseMs} />}
+        {isOpen && <Fuse key={bar.taken.length} idleMs={bar.glass.kind === 'pin' ? menu.idle.pinMs : menu.idle.browseMs} whenOut="The menu closes." />}
         {bar.state.motorStarted && <Notice kind="stop" title="That press started the motor" says={map.dangers.map((danger) => danger.caution).join(' ')} />}
         <ul className={classes['how']} aria-label="How it is handled">
           <li>
@@ -60,10 +61,3 @@ function changeWords(map: DisplayMap): string {
       return '';
   }
 }
-
-/** How long the menu still stays open; laid anew with every press. */
-const Burn = ({ ms }: { readonly ms: number }) => (
-  <div className={classes['burn']} aria-hidden="true">
-    <i style={{ animationDuration: `${ms}ms` }} />
-  </div>
-);

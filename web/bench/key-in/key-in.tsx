@@ -3,12 +3,12 @@ import { DEFAULT_PACE, findCode, functionTitle, keyLabel, keysOf, naiveWalk, pre
 import type { BenchView } from '@decurio/contract';
 import { api } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
+import { Fuse } from '../../ui/fuse.js';
 import { gestureWords } from '../../ui/gesture-words.js';
 import { Glass } from '../../ui/glass.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/use-hotkeys.js';
 import type { Visit } from '../use-visit.js';
-import { Fuse } from './fuse.js';
 import { ByInstruction } from './by-instruction.js';
 import { NextPresses } from './next-presses.js';
 import { pressWords } from './press-words.js';
@@ -31,7 +31,7 @@ export function KeyIn(props: KeyInProps) {
 function ByKeys({ bench, state, visit }: KeyInProps) {
   const { map } = bench;
   const pace = api.usePaceQuery(null);
-  const run = useKeyRun(map, state, visit, pace.data?.pace ?? DEFAULT_PACE);
+  const run = useKeyRun(map, state, visit, pace.isLoading ? null : (pace.data?.pace ?? DEFAULT_PACE));
   const [asking, setAsking] = useState(false);
   const finish = () => void visit.act('keyInClosed', {});
   const mayFinish = run?.due === null && state.toKey.length === 0;
@@ -58,7 +58,7 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
         <Due bench={bench} state={state} run={run} due={run.due} />
         <NextPresses map={map} plan={run.plan} index={run.index} />
         <div className={classes['foot']}>
-          {isOpen && map.menu && <Fuse key={run.index} idleMs={before.kind === 'pin' ? map.menu.idle.pinMs : before.kind === 'menu' && before.focus === 'value' ? map.menu.idle.editMs : map.menu.idle.browseMs} />}
+          {isOpen && map.menu && <Fuse key={run.index} whenOut="The menu has probably closed by itself. Look at the glass; if so, press T." idleMs={before.kind === 'pin' ? map.menu.idle.pinMs : before.kind === 'menu' && before.focus === 'value' ? map.menu.idle.editMs : map.menu.idle.browseMs} />}
           <p className={classes['count']}>
             Press {run.index + 1} of {run.plan.steps.length}, {state.toKey.length} {state.toKey.length === 1 ? 'code' : 'codes'} to go
           </p>

@@ -22,8 +22,8 @@ export interface KeyRun {
   readonly doesNotChange: (label: string, raw: number) => void;
 }
 
-/** Walks the key plan of one round of key-in, writing each code as it is stored. Null while the plan is being made. */
-export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit, pace: Pace): KeyRun | null {
+/** Walks the key plan of one round of key-in, writing each code as it is stored. Null while pace or plan are not there. */
+export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit, pace: Pace | null): KeyRun | null {
   const { setup } = state.opened;
   const keptAt = `decurio.run.${state.visitId}.${state.round}.${state.opened.versions.map.id}`;
   const [run, setRun] = useState<Run>(() => restored(keptAt) ?? { labels: state.toKey, start: { values: state.known, at: null }, index: 0 });
@@ -34,7 +34,8 @@ export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit, pace
     },
     [keptAt],
   );
-  const job = useMemo((): PlanJob => {
+  const job = useMemo((): PlanJob | null => {
+    if (!pace) return null;
     const targets = Object.fromEntries(run.labels.flatMap((label) => {
       const raw = targetOf(setup, label)?.raw;
       return raw === null || raw === undefined ? [] : [[label, raw]];

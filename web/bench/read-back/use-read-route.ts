@@ -1,6 +1,5 @@
-import { useMemo } from 'react';
+import { useState } from 'react';
 import { DEFAULT_PACE, findCode, glassLabel, isKeyed, type DisplayMap, type KeyPlan, type PlanStep, type VisitState } from '@decurio/core';
-import { api } from '../../state/api.js';
 import { capital, gestureWords } from '../../ui/gesture-words.js';
 import { usePlan, type PlanJob } from '../../workers/planner.js';
 
@@ -11,11 +10,13 @@ export interface ReadRoute {
   readonly wayTo: (label: string) => string;
 }
 
-/** The quickest way through the codes that are to be read in this round; null while it is being planned. */
+/**
+ * The quickest way through the codes that are to be read in this round; null while it is being planned. It is planned
+ * once, as the round begins: readings do not change the way, and a form that vanished for a moment would lose a digit.
+ */
 export function useReadRoute(map: DisplayMap, state: VisitState): ReadRoute | null {
-  const pace = api.usePaceQuery(null).data?.pace ?? DEFAULT_PACE;
   const { toRead, known } = state;
-  const job = useMemo((): PlanJob => ({ kind: 'readout', map, start: { values: known, at: null }, pace, labels: toRead }), [map, known, pace, toRead]);
+  const [job] = useState((): PlanJob => ({ kind: 'readout', map, start: { values: known, at: null }, pace: DEFAULT_PACE, labels: toRead }));
   const plan = usePlan(isKeyed(map) ? job : null);
   if (!isKeyed(map)) return { order: toRead, wayTo: (label) => `Read ${label} again through ${map.instructions?.via ?? 'the connection'}.` };
   return plan && { order: firstShown(plan), wayTo: (label) => wayTo(map, plan, label) };

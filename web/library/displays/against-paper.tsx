@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { compareTable, type DisplayMap } from '@decurio/core';
 import { Notice } from '../../ui/notice.js';
+import { FileInput } from './file-input.js';
 import { readTable, type ReadTable } from './read-table.js';
 import page from '../library-page.module.css';
 import classes from './displays.module.css';
@@ -15,16 +16,7 @@ export function AgainstPaper({ map }: { readonly map: DisplayMap }) {
     <section className={classes['form']} aria-label="Against the maker's table">
       <h2>Against the maker&apos;s table</h2>
       <p>CSV with the columns code, min, max and, where known, function, factory, access. The paper is often of another revision: where they differ, the unit is right.</p>
-      <input
-        type="file"
-        accept=".csv,text/csv"
-        aria-label="The maker's table"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void file.text().then((text) => setRead(readTable(file.name, text)));
-        }}
-      />
+      <FileInput label="The maker's table" accept=".csv,text/csv" onText={(name, text) => setRead(readTable(name, text))} />
       {read && !read.ok && <Notice kind="stop" says={read.says} />}
       {read?.ok && read.table.problems.length > 0 && <Notice kind="care" says={`${read.table.problems.length} rows could not be read: ${read.table.problems.slice(0, 3).map((p) => `${p.path}: ${p.message}`).join(' ')}`} />}
       {read?.ok && differences.length === 0 && <Notice kind="done" says={`Paper and map say the same of ${read.table.codes.length} codes.`} />}

@@ -4,6 +4,7 @@ import { draftMap, hold, idFrom, parseDisplayMap, tap, type Code, type DisplayMa
 import { ActButton } from '../../ui/act-button.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import { CaptureView } from './capture-view.js';
+import { FileInput } from './file-input.js';
 import { readTable } from './read-table.js';
 import classes from './displays.module.css';
 
@@ -46,7 +47,11 @@ export function NewDisplay({ taken }: { readonly taken: readonly string[] }) {
             Begin a capture
           </ActButton>
         </section>
-        <FromFile title="Bring in a map" says="A JSON file in the format decurio-display-map/1, as another house exported it." accept=".json,application/json" onText={(name, text) => readJson(name, text, begin, setProblems)} />
+        <section className={classes['way']}>
+          <h2>Bring in a map</h2>
+          <p>A JSON file in the format decurio-display-map/1, as another house exported it.</p>
+          <FileInput label="Bring in a map" accept=".json,application/json" onText={(name, text) => readJson(name, text, begin, setProblems)} />
+        </section>
         <FromTable onTable={(name, text) => beginFromTable(name, text, begin, setProblems)} />
       </div>
     </>
@@ -102,32 +107,6 @@ function skeleton(name: string, codes: readonly Code[]): DisplayMap {
   return { ...map, id: idFrom(name), codes, tellBy: `${codes.length} codes.`, notes: 'From a flat table; how the display is handled has not been seen.', menu: map.menu && { ...map.menu, pages: [{ id: 'main', title: 'Menu', items }] } };
 }
 
-interface FromFileProps {
-  readonly title: string;
-  readonly says: string;
-  readonly accept: string;
-  readonly onText: (name: string, text: string) => void;
-}
-
-function FromFile({ title, says, accept, onText }: FromFileProps) {
-  return (
-    <section className={classes['way']}>
-      <h2>{title}</h2>
-      <p>{says}</p>
-      <input
-        type="file"
-        accept={accept}
-        aria-label={title}
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void file.text().then((text) => onText(file.name, text));
-        }}
-      />
-    </section>
-  );
-}
-
 function FromTable({ onTable }: { readonly onTable: (name: string, text: string) => void }) {
   const [name, setName] = useState('');
   return (
@@ -135,16 +114,7 @@ function FromTable({ onTable }: { readonly onTable: (name: string, text: string)
       <h2>Start from a table</h2>
       <p>CSV with the columns code, min, max and, where known, function, step, factory, unit, access, values (as 0=off 1=on), note.</p>
       <TextInput label="Name of the display" value={name} onChange={(e) => setName(e.target.value)} maxLength={60} />
-      <input
-        type="file"
-        accept=".csv,text/csv"
-        aria-label="Table of codes"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void file.text().then((text) => onTable(name.trim() === '' ? file.name : name.trim(), text));
-        }}
-      />
+      <FileInput label="Table of codes" accept=".csv,text/csv" onText={(file, text) => onTable(name.trim() === '' ? file : name.trim(), text)} />
     </section>
   );
 }

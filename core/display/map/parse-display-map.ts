@@ -1,0 +1,37 @@
+import { ValidationError } from 'yup';
+import type { Problem } from '../../result.js';
+import { checkCodes } from './check-codes.js';
+import { checkGestures } from './check-gestures.js';
+import { checkMenu } from './check-menu.js';
+import type { DisplayMap } from './display-map.js';
+import { mapShape } from './map-shape.js';
+
+export type ParsedMap = { readonly ok: true; readonly map: DisplayMap } | { readonly ok: false; readonly problems: readonly Problem[] };
+
+/**
+ * Reads a display map in the format `decurio-display-map/1` from parsed JSON.
+ * @returns the map, or every problem found, each with a path into the JSON and a sentence.
+ */
+export function parseDisplayMap(data: unknown): ParsedMap {
+  const shape = shapeProblems(data);
+  if (shape.length > 0) return { ok: false, problems: shape };
+  const map = data as DisplayMap;
+  const problems = [...checkCodes(map), ...checkMenu(map), ...checkGestures(map)];
+  return problems.length > 0 ? { ok: false, problems } : { ok: true, map };
+}
+
+function shapeProblems(data: unknown): readonly Problem[] {
+  try {
+    mapShape.validateSync(data, { abortEarly: false, strict: true });
+    return [];
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    const all = error.inner.length > 0 ? error.inner : [error];
+    return all.map((e) => ({ code: 'shape', path: e.path ?? '', message: sentence(e.message, e.path ?? '') }));
+  }
+}
+
+function sentence(message: string, path: string): string {
+  const own = path !== '' && message.startsWith(path) ? `This ${message.slice(path.length).trim()}` : message;
+  return own.charAt(0).toUpperCase() + own.slice(1) + (own.endsWith('.') ? '' : '.');
+}

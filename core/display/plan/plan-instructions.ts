@@ -1,0 +1,51 @@
+import type { DisplayMap } from '../map/display-map.js';
+import { displayAtRest, type RawValues } from '../machine/display-state.js';
+import { functionTitle } from '../map/functions.js';
+import type { Unreachable } from './key-plan.js';
+import { formatRaw, onGrid, valueWords } from '../map/raw-value.js';
+
+/** One line of what is done with a unit that is set through an app or a service connection. */
+export interface Instruction {
+  readonly act: 'connect' | 'profile' | 'choose' | 'write' | 'reconnect' | 'readAgain';
+  readonly says: string;
+  readonly label: string | null;
+  readonly raw: number | null;
+}
+
+export interface InstructionPlan {
+  readonly instructions: readonly Instruction[];
+  readonly unreachable: readonly Unreachable[];
+}
+
+/**
+ * What to do, line by line, to bring every target about on a unit without a key menu: connect, choose each value (in
+ * every pack profile a rider can switch to), write, reconnect, and read again. Codes that convert others come first.
+ * Empty where everything is at its target, or where the map has a key menu.
+ */
+export function planInstructions(map: DisplayMap, targets: RawValues, values: RawValues): InstructionPlan {
+  const channel = map.instructions;
+  const held = displayAtRest(map, values).stored;
+  const due = map.codes.filter(({ label }) => targets[label] !== undefined && targets[label] !== held[label]);
+  if (!channel) return { instructions: [], unreachable: [] };
+  const unreachable = due.flatMap((code) => {
+    const why = code.access !== 'open' ? `${code.label} cannot be written through ${channel.via}.` : onGrid(code, targets[code.label] ?? 0) ? null : `${code.label} cannot be set to ${formatRaw(code, targets[code.label] ?? 0)}.`;
+    return why === null ? [] : [{ label: code.label, why }];
+  });
+  const doable = due.filter(({ label }) => !unreachable.some((u) => u.label === label)).sort((a, b) => Number(converts(b)) - Number(converts(a)));
+  if (doable.length === 0) return { instructions: [], unreachable };
+  const line = (act: Instruction['act'], says: string, label: string | null = null): Instruction => ({ act, says, label, raw: label === null ? null : (targets[label] ?? null) });
+  const chosen = doable.map((code) => line('choose', `${channel.choose} ${code.label}, ${functionTitle(code.function).toLowerCase()}: ${valueWords(code, targets[code.label] ?? 0)}.`, code.label));
+  const inProfiles = channel.profiles.length === 0 ? chosen : channel.profiles.flatMap((profile) => [line('profile', `Switch to pack profile ${profile}.`), ...chosen]);
+  return {
+    instructions: [
+      ...channel.connect.map((says) => line('connect', says)),
+      ...inProfiles,
+      ...channel.write.map((says) => line('write', says)),
+      ...channel.reconnect.map((says) => line('reconnect', says)),
+      ...doable.map((code) => line('readAgain', `Read ${code.label} again.`, code.label)),
+    ],
+    unreachable,
+  };
+}
+
+const converts = (code: DisplayMap['codes'][number]): boolean => code.influences?.some((influence) => influence.kind === 'converts') ?? false;

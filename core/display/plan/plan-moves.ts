@@ -1,0 +1,159 @@
+import type { KeyedMap } from '../map/display-map.js';
+import type { Edge } from './cheapest-path.js';
+import { codeOf, isListed, itemOf, pageOf, pinInForce, type DisplayState, type MenuScreen } from '../machine/display-state.js';
+import { keysOf, type Gesture } from '../map/gesture.js';
+import type { PlanGesture, StepPurpose } from './key-plan.js';
+import { gestureMs, type Pace } from './pace.js';
+import { idleLimit, simulateDisplay } from '../machine/simulate-display.js';
+
+/** A step while the plan is being searched: what is done and what for. Glass and stores are filled in once it is chosen. */
+export interface Move {
+  readonly gesture: PlanGesture;
+  readonly purpose: StepPurpose;
+}
+
+/** A display state, what it cost, and how one got there. */
+export type Run = Edge<DisplayState, Move>;
+
+/** Whether an item stands on the glass now that was not there before, so that a person must look. */
+export const isNewToLook = ({ screen: before }: DisplayState, { screen: after }: DisplayState): boolean =>
+  after.kind === 'menu' && !(before.kind === 'menu' && before.item === after.item && before.page === after.page);
+
+/** Runs gestures on the simulator one after another, waiting out messages, and adds up what that takes. */
+export function runOf(map: KeyedMap, from: DisplayState, gestures: readonly Gesture[], purpose: StepPurpose, pace: Pace): Run {
+  let state = from;
+  let ms = 0;
+  const steps: Move[] = [];
+  for (const gesture of gestures) {
+    const before = state;
+    state = simulateDisplay(map, state, gesture);
+    steps.push({ gesture, purpose });
+    ms += gestureMs(pace, gesture);
+    if (state.screen.kind === 'message') {
+      const wait = { kind: 'wait', ms: state.screen.leftMs } as const;
+      state = simulateDisplay(map, state, wait);
+      steps.push({ gesture: wait, purpose: 'wait' });
+      ms += wait.ms;
+    }
+    if (isNewToLook(before, state)) ms += pace.lookMs;
+  }
+  return { to: state, ms, steps };
+}
+
+/** Whether the item on the glass is worth stopping at. */
+export type Stops = (state: DisplayState) => boolean;
+
+/** All ways on from a state that change no value: to other items, pages, in and out of the menu. */
+export function moves(map: KeyedMap, state: DisplayState, stops: Stops, pace: Pace): Run[] {
+  const { screen } = state;
+  const { menu } = map;
+  const one = (gesture: Gesture, purpose: StepPurpose): Run => runOf(map, state, [gesture], purpose, pace);
+  switch (screen.kind) {
+    case 'message':
+      return [waitFor(map, state, screen.leftMs, pace)];
+    case 'off':
+      return [one(map.power.on, 'power'), ...menu.opens.filter((way) => way.from === 'off').map((way) => one(way.gesture, 'open'))];
+    case 'pin':
+      return [givePin(map, state, pace), waitFor(map, state, idleLimit(map, state) - state.idleMs, pace)];
+    case 'riding':
+      return ridingMoves(map, one);
+    case 'menu':
+      return screen.focus === 'value' ? [...leaveEdit(map, one), waitFor(map, state, idleLimit(map, state) - state.idleMs, pace)] : browse(map, state, screen, stops, pace, one);
+  }
+}
+
+function ridingMoves(map: KeyedMap, one: (gesture: Gesture, purpose: StepPurpose) => Run): Run[] {
+  const { opens, pages } = map.menu;
+  const modes = map.ride?.modes;
+  return [
+    ...opens.filter((way) => way.from === 'riding').map((way) => one(way.gesture, 'open')),
+    ...(modes && pages.some((page) => page.mode !== undefined) ? [one(modes.gesture, 'mode')] : []),
+    ...(opens.some((way) => way.from === 'off') ? [one(map.power.off, 'power')] : []),
+  ];
+}
+
+function waitFor(map: KeyedMap, state: DisplayState, ms: number, pace: Pace): Run {
+  const wait = { kind: 'wait', ms } as const;
+  const to = simulateDisplay(map, state, wait);
+  const lookMs = isNewToLook(state, to) ? pace.lookMs : 0;
+  return { to, ms: ms + lookMs, steps: [{ gesture: wait, purpose: 'wait' }] };
+}
+
+function givePin(map: KeyedMap, state: DisplayState, pace: Pace): Run {
+  const { pin } = map.menu;
+  if (!pin || state.screen.kind !== 'pin') return { to: state, ms: 0, steps: [] };
+  const { digits, at } = state.screen;
+  const wanted = [...pinInForce(map, state.stored)].map(Number);
+  const gestures: Gesture[] = [];
+  const last = digits.length - 1;
+  const order = digits.map((_, i) => (at + i) % digits.length);
+  let here = at;
+  for (const i of order) {
+    const ups = ((wanted[i] ?? 0) - (digits[i] ?? 0) + 10) % 10;
+    if (ups === 0) continue;
+    for (; here !== i; here = (here + 1) % digits.length) gestures.push(pin.walk);
+    const { down } = pin;
+    const isDownQuicker = down !== null && (10 - ups) * gestureMs(pace, down) < ups * gestureMs(pace, pin.up);
+    for (let n = 0; n < (isDownQuicker ? 10 - ups : ups); n++) gestures.push(isDownQuicker ? down : pin.up);
+  }
+  if (pin.enter === null) for (; here <= last; here++) gestures.push(pin.walk);
+  else gestures.push(pin.enter);
+  return runOf(map, state, gestures, 'pin', pace);
+}
+
+function leaveEdit(map: KeyedMap, one: (gesture: Gesture, purpose: StepPurpose) => Run): Run[] {
+  const { edit, store, close } = map.menu;
+  const end = edit.style === 'focus' ? edit.select : edit.style === 'enter' ? edit.end : edit.style === 'digits' ? edit.walk : null;
+  return [
+    ...(end ? [one(end, 'store')] : []),
+    ...(edit.style === 'enter' && edit.abandon ? [one(edit.abandon, 'move')] : []),
+    ...(store.by ? [one(store.by, 'store')] : []),
+    ...(close ? [one(close, 'close')] : []),
+  ];
+}
+
+function browse(map: KeyedMap, state: DisplayState, screen: MenuScreen, stops: Stops, pace: Pace, one: (gesture: Gesture, purpose: StepPurpose) => Run): Run[] {
+  const { menu } = map;
+  const item = itemOf(map, screen);
+  const erases = 'code' in item ? codeOf(map, item.code).holdErases?.gesture : undefined;
+  const isHarmless = (gesture: Gesture): boolean => erases === undefined || gesture.kind !== 'hold' || keysOf(gesture).some((key) => !keysOf(erases).includes(key));
+  const runs: Run[] = [walk(map, state, menu.next, stops, pace)];
+  if (menu.previous) runs.push(walk(map, state, menu.previous, stops, pace));
+  const mayEnter = (id: string) => pageOf(map, id).neverEnter === undefined;
+  for (const turn of menu.turns) if (turn.from === screen.page && mayEnter(turn.to) && isHarmless(turn.gesture)) runs.push(one(turn.gesture, 'page'));
+  if (menu.pick && !('code' in item)) {
+    if ('exit' in item) runs.push(one(menu.pick, 'close'));
+    else if (mayEnter('page' in item ? item.page : item.back)) runs.push(one(menu.pick, 'page'));
+  }
+  if (menu.store.on === 'gesture' && menu.store.by && Object.keys(state.unstored).length > 0 && isHarmless(menu.store.by)) runs.push(one(menu.store.by, 'store'));
+  if (menu.close && isHarmless(menu.close)) runs.push(one(menu.close, 'close'));
+  runs.push(waitFor(map, state, idleLimit(map, state) - state.idleMs, pace));
+  return runs.filter((run) => run.steps.length > 0);
+}
+
+/** Presses one key until an item worth stopping at comes, the press has stored something, the menu closes, or nothing new comes any more. */
+function walk(map: KeyedMap, state: DisplayState, gesture: Gesture, stops: Stops, pace: Pace): Run {
+  const steps: Move[] = [];
+  let ms = 0;
+  let now = state;
+  for (;;) {
+    const run = runOf(map, now, [gesture], 'move', pace);
+    const isStored = run.to.stored !== state.stored;
+    const isRound = isSamePlace(run.to, now) || isSamePlace(run.to, state);
+    if (isRound && !isStored) return { to: state, ms: 0, steps: [] };
+    steps.push(...run.steps);
+    ms += run.ms;
+    now = run.to;
+    if (now.screen.kind !== 'menu' || isStored || isStop(map, now, now.screen, stops)) return { to: now, ms, steps };
+  }
+}
+
+const isSamePlace = ({ screen: a }: DisplayState, { screen: b }: DisplayState): boolean =>
+  a.kind === 'menu' && b.kind === 'menu' ? a.item === b.item && a.page === b.page : a.kind === b.kind;
+
+function isStop(map: KeyedMap, state: DisplayState, screen: MenuScreen, stops: Stops): boolean {
+  const item = itemOf(map, screen);
+  if (!isListed(map, state, item)) return false;
+  if (!('code' in item)) return map.menu.pick !== null;
+  return stops(state);
+}

@@ -1,0 +1,128 @@
+import type { Code, KeyedMap } from '../map/display-map.js';
+import { settableValues, shownValue, type DisplayState } from '../machine/display-state.js';
+import { keysOf, type Gesture } from '../map/gesture.js';
+import { gestureMs as plainMs, HOLD_TOLERANCE_MS, type Pace } from './pace.js';
+import { digitsOf } from '../map/raw-value.js';
+
+/** Gestures that bring a shown value to another, and their time, ms. */
+export interface ValuePath {
+  readonly gestures: readonly Gesture[];
+  readonly ms: number;
+}
+
+/** What a gesture takes here: where every change is stored at once, its message has to pass each time. */
+type MsOf = (gesture: Gesture) => number;
+
+type Stepping = { readonly up: Gesture; readonly down: Gesture };
+
+/**
+ * The quickest way from the value on the glass to `target` while the value is being edited: taps either way round, or a
+ * key held for an exact number of steps, or held up to the end of a range that stops and tapped back. A key is held
+ * only where a person can end the hold in time, where nothing else listens to that hold, and never on an item that a
+ * hold erases. Null where the keys do not reach it.
+ */
+export function valuePath(map: KeyedMap, state: DisplayState, code: Code, target: number, pace: Pace): ValuePath | null {
+  const { edit, store } = map.menu;
+  // Digits on the way make no value and store nothing: no message is sure there.
+  const messageMs = store.on === 'change' && edit.style !== 'digits' ? (store.message?.ms ?? 0) : 0;
+  const msOf: MsOf = (gesture) => plainMs(pace, gesture) + messageMs;
+  const shown = shownValue(state, code);
+  if (edit.style === 'digits') return shown === target ? { gestures: [], ms: 0 } : digitPath(map, state, code, target, msOf);
+  if (shown === target) return { gestures: [], ms: 0 };
+  if (code.encoding.kind === 'pair') return pairPath(code.encoding, shown, target, edit, msOf);
+  const values = settableValues(map, state, code);
+  const to = values.indexOf(target);
+  if (to === -1) return null;
+  const at = values.indexOf(shown);
+  const from = at === -1 ? (shown < (values[0] ?? shown) ? -1 : values.length) : at;
+  const wraps = (code.values ?? map.menu.values) === 'wrap';
+  const ways: ValuePath[] = [];
+  const stepsUp = to > from ? to - from : wraps ? to - from + values.length : null;
+  const stepsDown = to < from ? from - to : wraps ? from - to + values.length : null;
+  const exactFrom = at === -1 && from === -1 ? 0 : from;
+  if (at === -1 && values.some((v) => v > shown) && values.some((v) => v < shown)) return betweenPath(values, shown, to, edit, msOf);
+  for (const [key, steps] of [[edit.up, stepsUp], [edit.down, stepsDown]] as const) {
+    if (steps === null) continue;
+    ways.push(taps(key, steps, msOf));
+    const held = steps >= 2 ? holdFor(map, code, key, steps, 'exact') : null;
+    if (held) ways.push({ gestures: [held], ms: msOf(held) });
+  }
+  if (!wraps) {
+    for (const [key, back, far, rest] of [
+      [edit.up, edit.down, values.length - 1 - exactFrom, values.length - 1 - to],
+      [edit.down, edit.up, exactFrom, to],
+    ] as const) {
+      const held = far >= 2 ? holdFor(map, code, key, far, 'toTheEnd') : null;
+      if (held) ways.push({ gestures: [held, ...taps(back, rest, msOf).gestures], ms: msOf(held) + rest * msOf(back) });
+    }
+  }
+  return cheapest(ways);
+}
+
+const cheapest = (ways: readonly ValuePath[]): ValuePath | null => ways.reduce<ValuePath | null>((best, way) => (best === null || way.ms < best.ms ? way : best), null);
+
+const taps = (key: Gesture, times: number, msOf: MsOf): ValuePath => ({ gestures: Array.from({ length: times }, () => key), ms: times * msOf(key) });
+
+/** From a value between two settable ones the keys step to a neighbour first. */
+function betweenPath(values: readonly number[], shown: number, to: number, edit: Stepping, msOf: MsOf): ValuePath | null {
+  const above = values.findIndex((value) => value > shown);
+  return to >= above ? taps(edit.up, to - above + 1, msOf) : taps(edit.down, above - to, msOf);
+}
+
+function pairPath(encoding: Code['encoding'] & { kind: 'pair' }, shown: number, target: number, edit: Stepping, msOf: MsOf): ValuePath | null {
+  const steps = (entries: readonly { readonly raw: number }[], from: number, to: number) => {
+    const [a, b] = [entries.findIndex((e) => e.raw === from), entries.findIndex((e) => e.raw === to)];
+    return b === -1 ? null : (b - a + entries.length) % entries.length;
+  };
+  const first = steps(encoding.first.entries, Math.floor(shown / 10), Math.floor(target / 10));
+  const second = steps(encoding.second.entries, shown % 10, target % 10);
+  if (first === null || second === null) return null;
+  const [up, down] = [taps(edit.up, first, msOf), taps(edit.down, second, msOf)];
+  return { gestures: [...up.gestures, ...down.gestures], ms: up.ms + down.ms };
+}
+
+function digitPath(map: KeyedMap, state: DisplayState, code: Code, target: number, msOf: MsOf): ValuePath | null {
+  const { edit } = map.menu;
+  if (edit.style !== 'digits' || !settableValues(map, state, code).includes(target)) return null;
+  const { screen } = state;
+  const from = (screen.kind === 'menu' && screen.digits) || digitsOf(code, shownValue(state, code));
+  const to = digitsOf(code, target);
+  if (from.length !== to.length) return null;
+  const start = screen.kind === 'menu' && screen.focus === 'value' ? screen.digit : 0;
+  if (from.some((digit, i) => i < start && digit !== to[i])) return null;
+  const gestures: Gesture[] = [];
+  let walked = start;
+  from.forEach((digit, i) => {
+    const times = ((to[i] ?? 0) - digit + 10) % 10;
+    if (i < start || times === 0) return;
+    for (; walked < i; walked++) gestures.push(edit.walk);
+    for (let n = 0; n < times; n++) gestures.push(edit.count);
+  });
+  return { gestures, ms: gestures.reduce((ms, gesture) => ms + msOf(gesture), 0) };
+}
+
+/** The hold that steps this often, where it is harmless. */
+function holdFor(map: KeyedMap, code: Code, key: Gesture, steps: number, aim: 'exact' | 'toTheEnd'): Gesture | null {
+  const { repeat } = map.menu;
+  if (!repeat || key.kind !== 'tap' || code.holdErases !== undefined) return null;
+  if (aim === 'exact' && repeat.everyMs < 2 * HOLD_TOLERANCE_MS) return null;
+  const slackMs = aim === 'exact' ? repeat.everyMs / 2 : repeat.everyMs / 2 + HOLD_TOLERANCE_MS;
+  const held: Gesture = { kind: 'hold', keys: [key.key], ms: repeat.delayMs + (steps - 2) * repeat.everyMs + slackMs };
+  return listensToHold(map, held) ? null : held;
+}
+
+/** Whether a hold of this key means something else in the menu, or starts the motor should the menu have closed meanwhile. */
+function listensToHold(map: KeyedMap, held: Gesture & { kind: 'hold' }): boolean {
+  const { menu } = map;
+  const { edit } = menu;
+  const others: readonly (Gesture | null | undefined)[] = [
+    menu.close,
+    menu.store.by,
+    ...(edit.style === 'enter' ? [edit.end, edit.abandon] : edit.style === 'focus' ? [edit.select] : []),
+    ...(menu.edit.style === 'live' ? [menu.next, menu.previous, ...menu.turns.map((turn) => turn.gesture)] : []),
+    ...map.dangers.map((danger) => danger.gesture),
+    ...menu.opens.map((way) => way.gesture),
+    map.power.off,
+  ];
+  return others.some((other) => other?.kind === 'hold' && keysOf(other).length === 1 && keysOf(other)[0] === held.keys[0]);
+}
