@@ -39,6 +39,8 @@ export interface DisplayState {
   readonly idleMs: number;
   /** Where the menu opens again after it closed by itself. */
   readonly resume: { readonly page: string; readonly item: number } | null;
+  /** Actions that were run since this display was laid on the bench, by label. */
+  readonly ran: readonly string[];
   /** Whether a press has started the motor since this display was laid on the bench. */
   readonly motorStarted: boolean;
 }
@@ -77,6 +79,7 @@ export function displayAtRest(map: DisplayMap, stored: RawValues = {}): DisplayS
     inForce: values,
     idleMs: 0,
     resume: null,
+    ran: [],
     motorStarted: false,
   };
 }

@@ -25,7 +25,7 @@ export function simulateDisplay(map: DisplayMap, state: DisplayState, input: Dis
     case 'wait':
       return waited(map, state, input.ms);
     case 'powerCycle':
-      return { ...atRest(map, switchedOff(map, state)), motorStarted: state.motorStarted };
+      return { ...atRest(map, switchedOff(map, state)), ran: state.ran, motorStarted: state.motorStarted };
     case 'packOut':
       return forgetting(map, switchedOff(map, state), 'untilPackOut');
     case 'unplugDisplay':
@@ -67,7 +67,7 @@ function pressed(map: DisplayMap, state: DisplayState, gesture: Gesture): Displa
 }
 
 function pressedWhileOff(map: DisplayMap, state: DisplayState, gesture: Gesture): DisplayState {
-  const woken = { ...atRest(map, state), motorStarted: state.motorStarted };
+  const woken = { ...atRest(map, state), ran: state.ran, motorStarted: state.motorStarted };
   const opened = opening(map, woken, gesture, 'off');
   if (opened) return opened;
   if (!fulfils(gesture, map.power.on)) return state;

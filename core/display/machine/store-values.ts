@@ -17,7 +17,7 @@ export function storeOne(map: KeyedMap, state: DisplayState, code: Code): Displa
   const raw = settled(map, state, code, asked);
   const before = state.stored[code.label] ?? code.factory;
   let next = put({ ...state, unstored: butFor(state.unstored, code.label) }, code, raw);
-  if (code.action !== undefined && raw === 1) next = put(acted(map, next, code), code, 0);
+  if (code.action !== undefined && raw === 1) next = { ...put(acted(map, next, code), code, 0), ran: [...next.ran, code.label] };
   for (const influence of code.influences ?? []) next = influenced(map, next, code, influence, before, raw);
   const { message } = map.menu.store;
   return message && next.screen.kind !== 'message'

@@ -107,6 +107,31 @@ describe('a key plan', () => {
     expect(keysOf(plan)).toEqual(['hold set+up', ...Array.from({ length: 40 }, () => 'up'), 'hold set']);
   });
 
+  it('runs an action where it is the target itself, and never else', () => {
+    const yesNo = { range: { min: 0, max: 1, step: 1 }, factory: 0, encoding: words([0, 'no'], [1, 'yes']) };
+    const map = withCodes(fourKey, [code('A', 'unknown', {}), code('T', 'tripReset', { ...yesNo, action: 'resetTrip' }), code('R', 'restoreDefaults', { ...yesNo, action: 'restoreDefaults' }), code('B', 'unknown', {})]);
+    const from = displayAtRest(map, { A: 9, B: 2 });
+    const trip = planKeys(map, { T: 1, A: 8 }, from);
+    expect(endOf(map, trip, from)).toMatchObject({ ran: ['T'], stored: { A: 8, B: 2 } });
+    expect(endOf(map, planKeys(map, { A: 8 }, from), from).ran).toEqual([]);
+    const restored = planKeys(map, { R: 1, A: 7 }, from);
+    expect(endOf(map, restored, from)).toMatchObject({ ran: ['R'], stored: { A: 7, B: 5 }, screen: { kind: 'riding' } });
+    expect(restored.steps.filter((step) => step.purpose === 'open')).toHaveLength(1);
+  });
+
+  it('begins in any state: asking for its PIN, in the middle of a message, or in an edit', () => {
+    const pin = { factory: '13', up: tap('up'), down: null, walk: tap('set'), enter: null, wrong: 'again' } as const;
+    const asking = withMenu(fourKey, { pin });
+    const at = [hold(2000, 'set', 'up'), tap('up'), tap('up')].reduce<DisplayState>((state, gesture) => simulateDisplay(asking, state, gesture), displayAtRest(asking));
+    expect(endOf(asking, planKeys(asking, { L1: 11 }, at), at)).toMatchObject({ stored: { L1: 11 }, screen: { kind: 'riding' } });
+    const saving = withMenu(threeKey, { store: { on: 'endOfEdit', message: { text: 'SAVE', ms: 900 } } });
+    const message = [hold(2500, 'up', 'down'), tap('mid'), tap('down'), tap('mid')].reduce<DisplayState>((state, gesture) => simulateDisplay(saving, state, gesture), displayAtRest(saving));
+    expect(message.screen.kind).toBe('message');
+    expect(endOf(saving, planKeys(saving, { L1: 12, L2: 29 }, message), message).stored).toMatchObject({ L1: 12, L2: 29 });
+    const editing = [hold(2500, 'up', 'down'), tap('mid')].reduce<DisplayState>((state, gesture) => simulateDisplay(threeKey, state, gesture), displayAtRest(threeKey));
+    expect(keysOf(planKeys(threeKey, { L1: 11 }, editing))).toEqual(['down', 'mid', 'hold mid']);
+  });
+
   it('is not made at a pace that the menu does not wait for', () => {
     const slow: Pace = { tapMs: 4000, holdExtraMs: 250, lookMs: 4000 };
     const plan = planKeys(fourKey, { L1: 11 }, closed, slow);
@@ -208,6 +233,8 @@ describe('every plan, run on the simulator with a hand that is never quite on ti
         for (const c of map.codes) expect(state.stored[c.label]).toBe(barred.has(c.label) ? c.factory : (targets[c.label] ?? c.factory));
         expect(state.screen.kind).toBe('riding');
         expect(state.motorStarted).toBe(false);
+        const erasable = new Set(map.codes.filter((c) => c.holdErases !== undefined).map((c) => c.label));
+        expect(plan.steps.filter(({ before, gesture }) => before.kind === 'menu' && erasable.has(before.label) && gesture.kind === 'hold' && isRepeat(map, gesture.keys))).toEqual([]);
       }),
       { numRuns: 150, seed: 7 },
     );

@@ -23,11 +23,15 @@ export const IDLE_MARGIN = 0.2;
  * machine shows. A gap between two presses keeps `IDLE_MARGIN` clear of the time-out; at a pace that cannot, nothing is
  * planned and every code says so.
  *
+ * An action is run only where 1 is its own target; one that restores the maker's values comes before all else.
+ *
  * @param targets raw value per code label; codes not named are left as they are
- * @param start   what is known of the display; values missing there are taken as the maker delivers them
+ * @param start   a state of the display, or what is known of it; values missing there are taken as the maker delivers them
  */
-export function planKeys(map: DisplayMap, targets: RawValues, start: PlanStart, pace: Pace = DEFAULT_PACE): KeyPlan {
-  const from = startState(map, start);
+export function planKeys(map: DisplayMap, targets: RawValues, start: PlanStart | DisplayState, pace: Pace = DEFAULT_PACE): KeyPlan {
+  const from = 'screen' in start ? start : startState(map, start);
+  const restoring = map.codes.find((code) => code.action === 'restoreDefaults' && targets[code.label] === 1);
+  if (restoring && isKeyed(map)) return restoredFirst(map, from, restoring, targets, pace);
   const due = map.codes.filter((code) => targets[code.label] !== undefined && targets[code.label] !== from.stored[code.label]);
   if (!isKeyed(map)) return nothing(due.map(({ label }) => ({ label, why: `${label} is set by instruction, not by keys.` })));
   const isBusy = from.screen.kind !== 'riding' && from.screen.kind !== 'off';
@@ -38,6 +42,26 @@ export function planKeys(map: DisplayMap, targets: RawValues, start: PlanStart, 
   if (plan && keepsClear(map, from, plan, pace)) return { ...plan, unreachable: barred };
   if (plan) return nothing(due.map(({ label }) => ({ label, why: tooSlow(plan.longestGapMs) })));
   return planWithoutHopeless(map, from, targets, barred, pace);
+}
+
+/** The maker's values first, in the same opening of the menu; then the targets, from what the display holds after it. */
+function restoredFirst(map: KeyedMap, from: DisplayState, action: Code, targets: RawValues, pace: Pace): KeyPlan {
+  const barred = outOfReach(map, from, { [action.label]: 1 });
+  const rest = Object.fromEntries(Object.entries(targets).filter(([label]) => label !== action.label));
+  const path = barred.length === 0 ? bestPath(map, from, { [action.label]: 1 }, pace, 'inTheMenu') : null;
+  if (!path) {
+    const plan = planKeys(map, rest, from, pace);
+    return { ...plan, unreachable: [...(barred.length > 0 ? barred : [{ label: action.label, why: `No sequence of keys runs ${action.label} on this display.` }]), ...plan.unreachable] };
+  }
+  const first = written(map, from, path, pace);
+  const after = first.steps.reduce((state, step) => simulateDisplay(map, state, step.gesture), from);
+  const then = planKeys(map, rest, after, pace);
+  return {
+    steps: [...first.steps, ...then.steps],
+    estimatedMs: first.estimatedMs + then.estimatedMs,
+    longestGapMs: Math.max(first.longestGapMs, then.longestGapMs),
+    unreachable: then.unreachable,
+  };
 }
 
 const nothing = (unreachable: readonly Unreachable[]): KeyPlan => ({ steps: [], estimatedMs: 0, longestGapMs: 0, unreachable });
@@ -75,22 +99,30 @@ export function startState(map: DisplayMap, start: PlanStart): DisplayState {
   return (start.at === null ? null : displayAtCode(map, closed, start.at, start.focus)) ?? closed;
 }
 
-function bestPath(map: KeyedMap, from: DisplayState, targets: RawValues, pace: Pace): Path<Move> | null {
+function bestPath(map: KeyedMap, from: DisplayState, targets: RawValues, pace: Pace, end: 'outOfTheMenu' | 'inTheMenu' = 'outOfTheMenu'): Path<Move> | null {
   const job = jobOf(map, from, targets);
   const editMs = editBound(map, job, pace);
   const travelMs = travelBound(map, pace);
   const standing = standings(job);
   return cheapestPath<DisplayState, Move>({
-    start: from,
-    isGoal: (state) => state.screen.kind === 'riding' && job.tracked.every((code) => state.stored[code.label] === job.wanted(code)),
+    start: { ...from, ran: [] },
+    isGoal: (state) => (state.screen.kind === (end === 'inTheMenu' ? 'menu' : 'riding')) && job.tracked.every((code) => held(state, code) === job.wanted(code)),
     edges: (state) => edges(map, job, state, pace),
     atLeast: (state) => {
+      // The bounds count leaving in.
+      if (end === 'inTheMenu') return 0;
       const { open, away } = standing(state);
       return editMs(state, open) + travelMs(state, away);
     },
     key: (state) => `${whereKey(state)}|${standing(state).key}`,
   });
 }
+
+/** The value in store; of an action 1 once it was run. */
+const held = ({ ran, stored }: DisplayState, code: Code): number => (code.action !== undefined && ran.includes(code.label) ? 1 : (stored[code.label] ?? code.factory));
+
+/** The value on the glass; of an action 1 once it was run. */
+const standsAt = (state: DisplayState, code: Code): number => (code.action !== undefined && state.ran.includes(code.label) ? 1 : shownValue(state, code));
 
 /** What is still open with the values a display holds. */
 interface Standing {
@@ -109,8 +141,8 @@ function standings({ tracked, wanted, isDragged }: Job): (state: DisplayState) =
     known.set(stored, byUnstored);
     const before = byUnstored.get(unstored);
     if (before) return before;
-    const open = tracked.filter((code) => shownValue(state, code) !== wanted(code));
-    const key = tracked.map(({ label }) => (label in unstored ? `${stored[label]}~${unstored[label]}` : `${stored[label]}`)).join();
+    const open = tracked.filter((code) => standsAt(state, code) !== wanted(code));
+    const key = state.ran.join() + tracked.map(({ label }) => (label in unstored ? `${stored[label]}~${unstored[label]}` : `${stored[label]}`)).join();
     const standing = { open, away: open.some(isDragged) ? open.filter((code) => !isDragged(code)) : open, key };
     byUnstored.set(unstored, standing);
     return standing;
@@ -183,14 +215,14 @@ function edges(map: KeyedMap, job: Job, state: DisplayState, pace: Pace): readon
   if (code && edits.length > 0 && job.isIndependent(code)) return edits;
   const stops = (at: DisplayState): boolean => {
     const here = codeShown(map, at);
-    return here !== null && job.isTracked(here) && job.useful(at, here).some((raw) => raw !== shownValue(at, here));
+    return here !== null && job.isTracked(here) && job.useful(at, here).some((raw) => raw !== standsAt(at, here));
   };
   return [...edits, ...moves(map, state, stops, pace)];
 }
 
 function editRuns(map: KeyedMap, job: Job, state: DisplayState, code: Code, pace: Pace): Run[] {
   return job.useful(state, code).flatMap((raw) => {
-    if (raw === shownValue(state, code)) return [];
+    if (raw === standsAt(state, code)) return [];
     const run = editRun(map, state, code, raw, pace);
     return run && shownValue(run.to, code) === raw ? [run] : [];
   });

@@ -31,7 +31,6 @@ function reason(map: KeyedMap, from: DisplayState, code: Code, target: number, t
   if (pages.length === 0) return `${label} stands on no page of this menu.`;
   const closed = pages.find((page) => page.neverEnter !== undefined);
   if (closed && pages.length === 1) return `${label} stands on ${closed.title}, which is not entered: ${closed.neverEnter}`;
-  if (code.action !== undefined && target !== 0 && targets[label] === undefined) return `${label} is an action and is not run.`;
   if (!onGrid(code, target) || code.skips?.includes(target) === true) return `${label} cannot be set to ${formatRaw(code, target)}.`;
   return boundReason(map, from, code, target, targets);
 }
