@@ -19,6 +19,11 @@ export function Stage({ map, bar, children }: { readonly map: DisplayMap; readon
         {isOpen && <Fuse key={bar.taken.length} idleMs={bar.glass.kind === 'pin' ? menu.idle.pinMs : menu.idle.browseMs} whenOut="The menu closes." />}
         {bar.state.motorStarted && <Notice kind="stop" title="That press started the motor" says={map.dangers.map((danger) => danger.caution).join(' ')} />}
         <ul className={classes['how']} aria-label="How it is handled">
+          {menu.opens.some((way) => way.from === 'off') && (
+            <li>
+              <b>Power</b> on: {gestureWords(map, map.power.on)}, off: {gestureWords(map, map.power.off)}
+            </li>
+          )}
           <li>
             <b>Open</b> {menu.opens.map((way) => `${gestureWords(map, way.gesture)}${way.from === 'off' ? ' while dark' : ''}`).join(', or ')}
             {menu.pin ? `, PIN ${menu.pin.factory}` : ''}
