@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useParams } from 'react-router';
 import { mapTitle, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
@@ -9,7 +9,6 @@ import { useHotkeys } from '../ui/use-hotkeys.js';
 import { BeginVisit } from './begin-visit.js';
 import { CheckIn } from './check-in.js';
 import { Held } from './held.js';
-import { HoldDialog, UndoDialog } from './correcting-dialogs.js';
 import { KeyIn } from './key-in/key-in.js';
 import { ReadBack } from './read-back/read-back.js';
 import { ReadProgress } from './read-back/read-progress.js';
@@ -19,6 +18,9 @@ import { StepLadder } from './step-ladder.js';
 import { TargetList } from './target-list.js';
 import { useVisit, type Visit } from './use-visit.js';
 import classes from './bench-page.module.css';
+
+const HoldDialog = lazy(() => import('./correcting-dialogs.js').then((m) => ({ default: m.HoldDialog })));
+const UndoDialog = lazy(() => import('./correcting-dialogs.js').then((m) => ({ default: m.UndoDialog })));
 
 /** One unit on the stand: its ladder at the left, the work in the middle, targets or verdict at the right. */
 export function BenchPage() {
@@ -78,8 +80,10 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
         </footer>
       </section>
       <aside className={classes['side']}>{state && <Side state={state} bench={bench} />}</aside>
-      {dialog === 'hold' && <HoldDialog visit={visit} onClose={() => setDialog(null)} />}
-      {dialog === 'undo' && mayUndo !== null && <UndoDialog visit={visit} voids={mayUndo} evidence={bench.evidence} onClose={() => setDialog(null)} />}
+      <Suspense fallback={null}>
+        {dialog === 'hold' && <HoldDialog visit={visit} onClose={() => setDialog(null)} />}
+        {dialog === 'undo' && mayUndo !== null && <UndoDialog visit={visit} voids={mayUndo} evidence={bench.evidence} onClose={() => setDialog(null)} />}
+      </Suspense>
     </div>
   );
 }

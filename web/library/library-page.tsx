@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { checkedLine, mapTitle, type DisplayMap } from '@decurio/core';
 import type { LibraryEntry, LibraryKind } from '@decurio/contract';
@@ -6,9 +6,10 @@ import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
 import { Busy, Notice } from '../ui/notice.js';
 import { DisplayPage } from './displays/display-page.js';
-import { NewDisplay } from './displays/new-display.js';
 import { ClassSheet, HouseRulesSheet, TypeSheet } from './sheets.js';
 import classes from './library-page.module.css';
+
+const NewDisplay = lazy(() => import('./displays/new-display.js').then((m) => ({ default: m.NewDisplay })));
 
 const SHELVES: readonly { readonly kind: LibraryKind; readonly title: string }[] = [
   { kind: 'displayMap', title: 'Displays' },
@@ -62,7 +63,11 @@ export function LibraryPage() {
       <section className={classes['sheet']} aria-label="Document">
         {problem && <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} />}
         {!data && !problem && <Busy />}
-        {isNew && <NewDisplay taken={(data ?? []).map((e) => e.id)} />}
+        {isNew && (
+          <Suspense fallback={<Busy />}>
+            <NewDisplay taken={(data ?? []).map((e) => e.id)} />
+          </Suspense>
+        )}
         {data && !entry && !isNew && <Notice kind="note" title="This shelf is empty" says="A lead adds documents here; until then no order that needs them can be taken in." />}
         {entry && !isNew && <Sheet entry={entry} />}
       </section>

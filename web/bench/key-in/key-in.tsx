@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { DEFAULT_PACE, findCode, functionTitle, keyLabel, keysOf, naiveWalk, pressCount, targetOf, type PlanStep, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { api } from '../../state/api.js';
@@ -12,10 +12,11 @@ import type { Visit } from '../use-visit.js';
 import { ByInstruction } from './by-instruction.js';
 import { NextPresses } from './next-presses.js';
 import { pressWords } from './press-words.js';
-import { SomethingElse } from './something-else.js';
 import { useKeyRun, type KeyRun } from './use-key-run.js';
 import panel from '../panel.module.css';
 import classes from './key-in.module.css';
+
+const SomethingElse = lazy(() => import('./something-else.js').then((m) => ({ default: m.SomethingElse })));
 
 interface KeyInProps {
   readonly bench: BenchView;
@@ -76,7 +77,7 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
           </ActButton>
         </div>
       </div>
-      {asking && <SomethingElse map={map} run={run} expected={expected} onClose={() => setAsking(false)} />}
+      <Suspense fallback={null}>{asking && <SomethingElse map={map} run={run} expected={expected} onClose={() => setAsking(false)} />}</Suspense>
     </div>
   );
 }

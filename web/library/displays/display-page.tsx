@@ -7,16 +7,17 @@ import { useSession } from '../../state/session.js';
 import { ActButton } from '../../ui/act-button.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import { saveFile } from '../../ui/save-file.js';
-import { CompareView } from './compare-view.js';
-import { DisputesView } from './disputes-view.js';
 import { MapSheet } from './map-sheet.js';
 import { mapText } from './map-text.js';
-import { TryView } from './try-view.js';
-import { VersionsView } from './versions-view.js';
 import page from '../library-page.module.css';
 import classes from './displays.module.css';
 
+// Reading is what most come for; the rest is fetched by those who need it.
+const CompareView = lazy(() => import('./compare-view.js').then((m) => ({ default: m.CompareView })));
+const DisputesView = lazy(() => import('./disputes-view.js').then((m) => ({ default: m.DisputesView })));
 const MapEditor = lazy(() => import('./map-editor.js').then((m) => ({ default: m.MapEditor })));
+const TryView = lazy(() => import('./try-view.js').then((m) => ({ default: m.TryView })));
+const VersionsView = lazy(() => import('./versions-view.js').then((m) => ({ default: m.VersionsView })));
 
 const VIEWS = [
   ['read', 'Read'],
