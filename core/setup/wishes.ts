@@ -1,7 +1,7 @@
 import type { Code } from '../display/map/display-map.js';
 import type { CodeFunction } from '../display/map/functions.js';
 import { formatRaw, greatestRawWithin, leastRawFrom, onGrid, rawForWord } from '../display/map/raw-value.js';
-import { CELL_VOLTS } from '../electrical/cell.js';
+import { currentLimitFor } from '../electrical/current-limit.js';
 import { cutoffTargetV } from '../electrical/cutoff.js';
 import type { SetupInputs } from './setup-inputs.js';
 import type { Finding } from './setup.js';
@@ -77,24 +77,16 @@ function driveMode(code: Code, { vehicleClass, type }: SetupInputs): Wish {
 }
 
 function currentLimit(code: Code, { type, vehicleClass }: SetupInputs): Wish {
-  const typeA = Math.min(type.typeLimitA, type.controllerLimitA);
-  const { ratedPowerW, powerBasis } = vehicleClass;
-  if (ratedPowerW !== null && powerBasis === 'rated' && type.ratedPowerW > ratedPowerW) {
-    return asFound(`Motor is rated ${type.ratedPowerW} W`, {
-      level: 'stop',
-      says: `The motor is rated ${type.ratedPowerW} W; the class allows ${ratedPowerW} W. No current setting cures that.`,
-    });
-  }
-  const byPower = ratedPowerW === null || powerBasis === 'rated' ? Infinity : ratedPowerW / voltsFor(powerBasis, type);
-  const raw = greatestRawWithin(code, Math.min(typeA, byPower));
+  const { ratedPowerW: limitW, powerBasis: basis } = vehicleClass;
+  const { limitA, decidedBy, readings, stop } = currentLimitFor({ pack: type.pack, limitW, basis, ratedW: type.ratedPowerW, controllerA: type.controllerLimitA, typeA: type.typeLimitA });
+  if (stop) return asFound(`Motor is rated ${type.ratedPowerW} W`, { level: 'stop', says: stop });
+  const raw = greatestRawWithin(code, limitA);
   if (raw === undefined) return asFound('No setting of this code is low enough', { level: 'stop', says: `${code.label} cannot be set low enough.` });
-  return byPower < typeA
-    ? { raw, because: `${ratedPowerW} W at ${voltsFor(powerBasis, type).toFixed(1)} V` }
-    : { raw, because: `${type.ratedPowerW} W rated; type allows ${typeA} A` };
+  if (decidedBy !== 'power' || !readings) return { raw, because: `${type.ratedPowerW} W rated; ${decidedBy === 'controller' ? 'controller' : 'type'} allows ${limitA} A` };
+  const byLabel = `${readings.nominalA.toFixed(1)} A at ${readings.nominalV} V by label`;
+  const whenFull = `${readings.fullA.toFixed(1)} A at ${readings.fullV.toFixed(1)} V when full`;
+  return { raw, because: `${limitW} W: ${basis === 'full' ? `${whenFull}, as the rule counts; ${byLabel}` : `${byLabel}, as the rule counts; ${whenFull}`}` };
 }
-
-const voltsFor = (basis: 'rated' | 'nominal' | 'full', type: SetupInputs['type']): number =>
-  basis === 'full' ? CELL_VOLTS[type.pack.chemistry].fullV * type.pack.cellsInSeries : type.pack.labelV;
 
 const asFound = (because: string, finding: Wish['finding']): Wish => ({ raw: null, because, ...(finding ? { finding } : {}) });
 

@@ -1,0 +1,35 @@
+import type { Pack } from '../setup/vehicle-type.js';
+import { CELL_VOLTS } from './cell.js';
+import { restedCellV } from './open-circuit.js';
+
+export interface GaugeInputs {
+  readonly pack: Pack;
+  readonly bars: number;
+  /** Where a bar goes out: at the end of its share of the charge, or in the middle of it. The map says. */
+  readonly goesOutAt: 'edge' | 'centre';
+  /** Sag while riding: cruising current, A, and what pack and leads resist, ohm. Left out, the gauge is that of a resting pack. */
+  readonly sag?: { readonly cruisingA: number; readonly ohm: number };
+}
+
+/** Pack volts, loaded if a sag is given. */
+export interface GaugeSteps {
+  /** Lowest voltage that keeps bar 2, 3, … up to the last; bar 1 is kept down to `emptyV`. Rising. */
+  readonly steps: readonly { readonly bar: number; readonly packV: number }[];
+  readonly emptyV: number;
+  readonly fullV: number;
+}
+
+/**
+ * The voltages of a battery gauge: each step is the lowest that keeps its bar, from the open-circuit curve of the
+ * chemistry less the sag I * R at cruising current. Empty is the cell floor, which counts under load as it is.
+ */
+export function gaugeSteps({ pack, bars, goesOutAt, sag }: GaugeInputs): GaugeSteps {
+  const sagV = sag ? sag.cruisingA * sag.ohm : 0;
+  const packAt = (percent: number): number => round(restedCellV(pack.chemistry, percent) * pack.cellsInSeries - sagV);
+  const shift = goesOutAt === 'edge' ? 0 : 0.5;
+  const emptyV = round(CELL_VOLTS[pack.chemistry].floorV * pack.cellsInSeries);
+  const steps = Array.from({ length: Math.max(0, bars - 1) }, (_, i) => ({ bar: i + 2, packV: Math.max(emptyV, packAt(((i + 1 + shift) / bars) * 100)) }));
+  return { steps, emptyV, fullV: packAt(100) };
+}
+
+const round = (volts: number): number => Math.round(volts * 100) / 100;

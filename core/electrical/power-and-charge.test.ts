@@ -1,0 +1,95 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { chargeTold, restedCellV } from './open-circuit.js';
+import { currentLimitFor } from './current-limit.js';
+import { gaugeSteps } from './gauge-steps.js';
+import { rangeSpan } from './range-span.js';
+
+const liIon13 = { chemistry: 'liIon', cellsInSeries: 13, labelV: 48, capacityAh: 14 } as const;
+const liIon10 = { chemistry: 'liIon', cellsInSeries: 10, labelV: 36, capacityAh: 13 } as const;
+const CHEMISTRIES = ['liIon', 'lfp', 'leadAcid'] as const;
+
+describe('the open-circuit curve', () => {
+  it('meets the cell\'s floor and rested full', () => {
+    expect([restedCellV('liIon', 0), restedCellV('liIon', 100)]).toEqual([3.0, 4.2]);
+    expect([restedCellV('lfp', 0), restedCellV('lfp', 100)]).toEqual([2.5, 3.4]);
+    expect([restedCellV('leadAcid', 0), restedCellV('leadAcid', 100)]).toEqual([1.75, 2.12]);
+  });
+
+  it('rises with charge, and tells the charge it was asked at', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...CHEMISTRIES), fc.double({ min: 0, max: 99, noNaN: true }), fc.double({ min: 0.1, max: 1, noNaN: true }), (chemistry, percent, more) => {
+        expect(restedCellV(chemistry, percent + more)).toBeGreaterThan(restedCellV(chemistry, percent));
+        const { fromPercent, toPercent } = chargeTold(chemistry, restedCellV(chemistry, percent));
+        expect(fromPercent - 1e-6).toBeLessThanOrEqual(percent);
+        expect(toPercent + 1e-6).toBeGreaterThanOrEqual(percent);
+      }),
+      { numRuns: 200, seed: 4 },
+    );
+  });
+
+  it('of LFP tells no percentage between about 20 and 90', () => {
+    expect(chargeTold('lfp', 3.28)).toEqual({ fromPercent: 20, toPercent: 90 });
+    expect(chargeTold('lfp', 3.15)).toEqual({ fromPercent: 10, toPercent: 10 });
+    expect(chargeTold('liIon', 3.7)).toEqual({ fromPercent: 50, toPercent: 50 });
+  });
+
+  it('stands at its ends beyond them', () => {
+    expect(chargeTold('liIon', 4.3)).toEqual({ fromPercent: 100, toPercent: 100 });
+    expect(restedCellV('liIon', -5)).toBe(3);
+  });
+});
+
+describe('a limit in watts', () => {
+  const inputs = { pack: liIon13, limitW: 750, ratedW: 750, controllerA: 25, typeA: 22 } as const;
+
+  it('of 750 W on a 48 V pack is 15 A by the label and 13 A when full', () => {
+    expect(Math.floor(currentLimitFor({ ...inputs, basis: 'nominal' }).limitA)).toBe(15);
+    expect(Math.floor(currentLimitFor({ ...inputs, basis: 'full' }).limitA)).toBe(13);
+    expect(currentLimitFor({ ...inputs, basis: 'full' }).readings).toMatchObject({ nominalV: 48, nominalA: 15.625, fullA: 750 / (13 * 4.2) });
+  });
+
+  it('on the rated basis leaves no current, and stops on a label above it', () => {
+    expect(currentLimitFor({ ...inputs, basis: 'rated' })).toMatchObject({ limitA: 22, decidedBy: 'type', stop: null });
+    expect(currentLimitFor({ ...inputs, basis: 'rated', ratedW: 1000 }).stop).toContain('rated 1000 W');
+  });
+
+  it('never goes above controller or type', () => {
+    expect(currentLimitFor({ ...inputs, basis: 'nominal', typeA: 12 })).toMatchObject({ limitA: 12, decidedBy: 'type' });
+    expect(currentLimitFor({ ...inputs, basis: 'nominal', controllerA: 9 })).toMatchObject({ limitA: 9, decidedBy: 'controller' });
+    expect(currentLimitFor({ ...inputs, limitW: null, basis: 'nominal' })).toMatchObject({ limitA: 22, readings: null });
+  });
+});
+
+describe('the steps of a gauge', () => {
+  it('of five bars on ten cells are fifths of the charge', () => {
+    const { steps, emptyV, fullV } = gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'edge' });
+    expect(steps).toEqual([{ bar: 2, packV: 35.5 }, { bar: 3, packV: 36.5 }, { bar: 4, packV: 37.7 }, { bar: 5, packV: 39.6 }]);
+    expect([emptyV, fullV]).toEqual([30, 42]);
+  });
+
+  it('lie lower by the sag while riding, and higher where a bar goes out in its middle', () => {
+    const rest = gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'edge' });
+    const riding = gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'edge', sag: { cruisingA: 6, ohm: 0.2 } });
+    riding.steps.forEach(({ packV }, i) => expect(packV).toBeCloseTo((rest.steps[i]?.packV ?? 0) - 1.2, 6));
+    const centred = gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'centre' });
+    centred.steps.forEach(({ packV }, i) => expect(packV).toBeGreaterThan(rest.steps[i]?.packV ?? 0));
+  });
+
+  it('rise from empty to full for every chemistry and count', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...CHEMISTRIES), fc.integer({ min: 4, max: 24 }), fc.integer({ min: 2, max: 10 }), (chemistry, cellsInSeries, bars) => {
+        const { steps, emptyV, fullV } = gaugeSteps({ pack: { chemistry, cellsInSeries, labelV: 1, capacityAh: 1 }, bars, goesOutAt: 'edge' });
+        const all = [emptyV, ...steps.map((step) => step.packV), fullV];
+        expect(all).toEqual([...all].sort((a, b) => a - b));
+        expect(steps).toHaveLength(bars - 1);
+      }),
+      { numRuns: 150, seed: 5 },
+    );
+  });
+});
+
+it('a range is a span with its assumptions: 36 V, 13 Ah, four fifths, 8 to 12 Wh a km', () => {
+  expect(rangeSpan({ pack: liIon10, usableShare: 0.8, whPerKm: { least: 8, most: 12 } })).toMatchObject({ fromKm: 31, toKm: 46, usableWh: 374.40000000000003 });
+  expect(rangeSpan({ pack: liIon10, usableShare: 0.8, whPerKm: { least: 8, most: 12 } }).assumes).toHaveLength(3);
+});
