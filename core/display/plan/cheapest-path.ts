@@ -15,6 +15,8 @@ export interface Search<N, S> {
   readonly atLeast: (node: N) => number;
   /** Nodes with the same key have the same future. */
   readonly key: (node: N) => string;
+  /** The search gives up after so many nodes. */
+  readonly mostNodes?: number;
 }
 
 export interface Path<S> {
@@ -34,10 +36,10 @@ interface Reached<N, S> {
 
 /**
  * Cheapest path from `start` to a goal: A* with nodes opened again when reached more cheaply, so that any `atLeast` that
- * never overstates gives the optimum. Null where no goal can be reached.
+ * never overstates gives the optimum. Null where no goal can be reached, `tooMany` where the search gave up before.
  * Source: P. Hart, N. Nilsson, B. Raphael, "A formal basis for the heuristic determination of minimum cost paths", 1968.
  */
-export function cheapestPath<N, S>({ start, isGoal, edges, atLeast, key }: Search<N, S>): Path<S> | null {
+export function cheapestPath<N, S>({ start, isGoal, edges, atLeast, key, mostNodes = Infinity }: Search<N, S>): Path<S> | null | 'tooMany' {
   const first: Reached<N, S> = { node: start, key: key(start), ms: 0, due: atLeast(start), via: null };
   const best = new Map<string, number>([[first.key, 0]]);
   const queue = new TinyQueue<Reached<N, S>>([first], (a, b) => a.due - b.due || b.ms - a.ms);
@@ -45,7 +47,7 @@ export function cheapestPath<N, S>({ start, isGoal, edges, atLeast, key }: Searc
   for (let at = queue.pop(); at !== undefined; at = queue.pop()) {
     if (at.ms > (best.get(at.key) ?? Infinity)) continue;
     if (isGoal(at.node)) return { steps: stepsTo(at), ms: at.ms, expanded };
-    expanded++;
+    if (++expanded > mostNodes) return 'tooMany';
     for (const { to, ms, steps } of edges(at.node)) {
       const toKey = key(to);
       const toMs = at.ms + ms;

@@ -5,10 +5,11 @@ import { runOf, type Run } from './plan-moves.js';
 import { digitsOf } from '../map/raw-value.js';
 import { valuePath } from './value-path.js';
 
-/** What of a job the bound needs to know: the value each code is to have, and which codes nothing else moves. */
+/** What of a job the bound needs to know: the value each code is to have, and which codes others may bring there. */
 export interface Wanted {
   readonly wanted: (code: Code) => number;
-  readonly isIndependent: (code: Code) => boolean;
+  readonly isDragged: (code: Code) => boolean;
+  readonly mayStandAt: (state: DisplayState, code: Code) => readonly number[];
 }
 
 /** Begins the edit of the code on the glass, where an edit has to be begun and is not yet. */
@@ -28,16 +29,19 @@ export function editBound(map: KeyedMap, job: Wanted, pace: Pace): (state: Displ
   const sums = new WeakMap<readonly Code[], number>();
   const finish = finishing(map, pace);
   const costOf = (state: DisplayState, code: Code): number => {
-    const key = `${code.label} ${shownValue(state, code)}`;
-    const cost = known.get(key) ?? editMs(map, state, code, job.wanted(code), pace) + finish.ms;
-    known.set(key, cost);
-    return cost;
+    const costs = job.mayStandAt(state, code).map((raw) => {
+      const key = `${code.label} ${raw}`;
+      const cost = known.get(key) ?? editMs(map, { ...state, stored: { ...state.stored, [code.label]: raw }, unstored: {} }, code, job.wanted(code), pace) + finish.ms;
+      known.set(key, cost);
+      return cost;
+    });
+    return Math.min(...costs);
   };
   /** The same list of open codes stands for the same values. */
   const sumOf = (state: DisplayState, open: readonly Code[]): number => {
     const before = sums.get(open);
     if (before !== undefined) return before;
-    const counted = open.filter((code) => job.isIndependent(code));
+    const counted = open.filter((code) => !job.isDragged(code));
     const sum = counted.reduce((ms, code) => ms + costOf(state, code), counted.length === 0 ? 0 : -finish.savedOnceMs);
     sums.set(open, sum);
     return sum;
@@ -46,7 +50,7 @@ export function editBound(map: KeyedMap, job: Wanted, pace: Pace): (state: Displ
     const here = codeShown(map, state);
     const inValue = state.screen.kind === 'menu' && state.screen.focus === 'value';
     let ms = sumOf(state, open);
-    if (inValue && here && open.includes(here) && job.isIndependent(here)) {
+    if (inValue && here && open.includes(here) && !job.isDragged(here)) {
       ms += (valuePath(map, state, here, job.wanted(here), pace)?.ms ?? 0) + finish.ms - costOf(state, here);
     }
     if (here && !open.includes(here) && here.label in state.unstored) ms += inValue ? finish.whenMadeMs : finish.whenEndedMs;
@@ -81,7 +85,7 @@ function finishing({ menu }: KeyedMap, pace: Pace) {
 }
 
 function editMs(map: KeyedMap, state: DisplayState, code: Code, raw: number, pace: Pace): number {
-  const there = displayAtCode(map, { ...state, unstored: {} }, code.label);
+  const there = displayAtCode(map, state, code.label);
   if (!there) return 0;
   const { edit, store } = map.menu;
   const { to, ms } = begin(map, there, pace);

@@ -35,6 +35,8 @@ export interface KeyPlan {
   readonly longestGapMs: number;
   /** Codes that no key sequence of this map can bring to their target, each with the reason. */
   readonly unreachable: readonly Unreachable[];
+  /** Whether no cheaper sequence exists; false where codes hang together in too many ways to try them all. */
+  readonly isShortest: boolean;
 }
 
 /** What is known when the plan begins: values as last seen, and where the glass stands. */

@@ -2,8 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { cheapestByTryingAll } from '../../testing/exhaustive-search.js';
 import { code, fourKey, line, threeKey, withCodes, words } from '../../testing/samples.js';
+import { demoMap } from '../../testing/demo-maps.js';
 import { anyMap, anyTargets } from '../../testing/any-map.js';
-import type { KeyedMap } from '../map/display-map.js';
+import type { Influence, KeyedMap } from '../map/display-map.js';
+import { valuesInOrder } from '../map/raw-value.js';
 import { hold, tap } from '../map/gesture.js';
 import { HOLD_TOLERANCE_MS } from './pace.js';
 import { DEFAULT_PACE, planKeys, pressCount, type KeyPlan, type Pace } from './plan-keys.js';
@@ -207,6 +209,39 @@ describe('no cheaper sequence exists in the simulator', () => {
         expect(plan.estimatedMs).toBeCloseTo(cheapestByTryingAll(map, from, { ...from.stored, ...targets }, cheap) ?? -1, 6);
       }
     }
+  });
+});
+
+describe('codes that influence one another', () => {
+  const influences = fc.constantFrom<Influence>({ kind: 'limits', code: 'C1', as: 'most' }, { kind: 'limits', code: 'C1', as: 'least' }, { kind: 'resets', code: 'C1' });
+  const tangled = fc.tuple(anyMap({ codes: 3, values: 4 }), influences, fc.boolean()).map(([map, influence, isTurned]): KeyedMap => {
+    const source = isTurned ? 'C1' : 'C0';
+    const turned = isTurned ? { ...influence, code: 'C0' } : influence;
+    return { ...map, codes: map.codes.map((c) => (c.label === source && map.codes.length > 1 ? { ...c, influences: [turned] } : c)) };
+  });
+  const everyTarget = tangled.chain((map) => anyTargets(fc.constant(map)).map(({ targets }) => ({ map, targets: { ...Object.fromEntries(map.codes.map((c) => [c.label, c.factory])), ...targets } })));
+
+  it('are planned as cheaply as trying everything would', () => {
+    fc.assert(
+      fc.property(everyTarget, ({ map, targets }) => {
+        const from = displayAtRest(map);
+        const goal = { ...from.stored, ...targets };
+        const plan = planKeys(map, targets, closed, cheap);
+        fc.pre(plan.unreachable.length === 0 && (map.menu.repeat?.everyMs ?? Infinity) >= 2 * HOLD_TOLERANCE_MS);
+        const isDone = map.codes.every(({ label }) => goal[label] === from.stored[label]);
+        expect(plan.isShortest).toBe(true);
+        expect(plan.estimatedMs).toBeCloseTo(isDone ? 0 : (cheapestByTryingAll(map, from, goal, cheap) ?? -1), 6);
+      }),
+      { numRuns: 60, seed: 17 },
+    );
+  });
+
+  it('and hang together in too many ways are planned in turn, and it is said that a shorter way may exist', () => {
+    const limpet = demoMap('limpet-modes') as KeyedMap;
+    const targets = Object.fromEntries(limpet.codes.filter((c) => c.function !== 'units').map((c) => [c.label, valuesInOrder(c)[(valuesInOrder(c).indexOf(c.factory) + 1) % valuesInOrder(c).length] ?? c.factory]));
+    const plan = planKeys(limpet, targets, closed);
+    expect(plan).toMatchObject({ unreachable: [], isShortest: false });
+    expect(endOf(limpet, plan)).toMatchObject({ stored: targets, screen: { kind: 'riding' } });
   });
 });
 

@@ -1,12 +1,13 @@
 import { cheapestPath, type Path } from './cheapest-path.js';
 import { isKeyed, type Code, type DisplayMap, type KeyedMap } from '../map/display-map.js';
-import { codeOf, codeShown, displayAtCode, displayAtRest, glassOf, settableValues, shownValue, type DisplayState, type RawValues } from '../machine/display-state.js';
+import { codeShown, displayAtCode, displayAtRest, glassOf, settableValues, shownValue, type DisplayState, type RawValues } from '../machine/display-state.js';
 import type { KeyPlan, PlanStart, PlanStep, Unreachable } from './key-plan.js';
 import { DEFAULT_PACE, gestureMs, type Pace } from './pace.js';
 import { fulfils, keysOf } from '../map/gesture.js';
 import { isNewToLook, moves, runOf, type Move, type Run } from './plan-moves.js';
 import { idleLimit, simulateDisplay } from '../machine/simulate-display.js';
 import { begin, editBound } from './edit-bound.js';
+import { jobOf, standsAt, type Job } from './key-job.js';
 import { travelBound } from './travel-bound.js';
 import { outOfReach } from './unreachable.js';
 import { valuePath } from './value-path.js';
@@ -38,6 +39,7 @@ export function planKeys(map: DisplayMap, targets: RawValues, start: PlanStart |
   if (due.length === 0 && !isBusy) return nothing([]);
   const barred = outOfReach(map, from, targets);
   const search = bestPath(map, from, without(targets, barred), pace);
+  if (search === 'tooMany') return inTurn(map, from, targets, barred, pace);
   const plan = search ? written(map, from, search, pace) : null;
   if (plan && keepsClear(map, from, plan, pace)) return { ...plan, unreachable: barred };
   if (plan) return nothing(due.map(({ label }) => ({ label, why: tooSlow(plan.longestGapMs) })));
@@ -49,7 +51,7 @@ function restoredFirst(map: KeyedMap, from: DisplayState, action: Code, targets:
   const barred = outOfReach(map, from, { [action.label]: 1 });
   const rest = Object.fromEntries(Object.entries(targets).filter(([label]) => label !== action.label));
   const path = barred.length === 0 ? bestPath(map, from, { [action.label]: 1 }, pace, 'inTheMenu') : null;
-  if (!path) {
+  if (!path || path === 'tooMany') {
     const plan = planKeys(map, rest, from, pace);
     return { ...plan, unreachable: [...(barred.length > 0 ? barred : [{ label: action.label, why: `No sequence of keys runs ${action.label} on this display.` }]), ...plan.unreachable] };
   }
@@ -61,16 +63,39 @@ function restoredFirst(map: KeyedMap, from: DisplayState, action: Code, targets:
     estimatedMs: first.estimatedMs + then.estimatedMs,
     longestGapMs: Math.max(first.longestGapMs, then.longestGapMs),
     unreachable: then.unreachable,
+    isShortest: then.isShortest,
   };
 }
 
-const nothing = (unreachable: readonly Unreachable[]): KeyPlan => ({ steps: [], estimatedMs: 0, longestGapMs: 0, unreachable });
+const nothing = (unreachable: readonly Unreachable[]): KeyPlan => ({ steps: [], estimatedMs: 0, longestGapMs: 0, unreachable, isShortest: true });
 
 const tooSlow = (gapMs: number): string => `At this pace ${(gapMs / 1000).toFixed(1)} s pass between two presses, too near to the time-out. Practise first, or plan at the usual pace.`;
 
 function without(targets: RawValues, barred: readonly Unreachable[]): RawValues {
   const out = new Set(barred.map(({ label }) => label));
   return Object.fromEntries(Object.entries(targets).filter(([label]) => !out.has(label)));
+}
+
+/**
+ * Codes that influence one another in too many ways to try them all: first what nothing else moves, then, from what the
+ * display holds after it, the rest. A good plan, not proved to be the cheapest.
+ */
+function inTurn(map: KeyedMap, from: DisplayState, targets: RawValues, barred: readonly Unreachable[], pace: Pace): KeyPlan {
+  const moved = new Set(map.codes.flatMap((code) => (targets[code.label] === undefined ? [] : (code.influences ?? []).map((i) => i.code))));
+  const wanted = without(targets, barred);
+  const free = Object.fromEntries(Object.entries(wanted).filter(([label]) => !moved.has(label)));
+  const isStuck = Object.entries(free).every(([label, raw]) => from.stored[label] === raw);
+  if (isStuck) return nothing([...barred, ...Object.keys(wanted).filter((label) => wanted[label] !== from.stored[label]).map((label) => ({ label, why: `${label} hangs together with other codes in too many ways to be planned: key it by itself.` }))]);
+  const first = planKeys(map, free, from, pace);
+  const after = first.steps.reduce((state, step) => simulateDisplay(map, state, step.gesture), from);
+  const then = planKeys(map, without(wanted, first.unreachable), after, pace);
+  return {
+    steps: [...first.steps, ...then.steps],
+    estimatedMs: first.estimatedMs + then.estimatedMs,
+    longestGapMs: Math.max(first.longestGapMs, then.longestGapMs),
+    unreachable: [...barred, ...first.unreachable, ...then.unreachable],
+    isShortest: false,
+  };
 }
 
 /** No path to all targets: those that cannot be reached alone are named, and the rest is planned. */
@@ -83,6 +108,7 @@ function planWithoutHopeless(map: KeyedMap, from: DisplayState, targets: RawValu
     }
   }
   const path = bestPath(map, from, without(targets, named), pace);
+  if (path === 'tooMany') return inTurn(map, from, targets, named, pace);
   if (path) return { ...written(map, from, path, pace), unreachable: named };
   const rest = Object.keys(without(targets, named)).filter((label) => targets[label] !== from.stored[label]);
   return nothing([...named, ...rest.map((label) => ({ label, why: `${label} cannot be brought to its target together with the others.` }))]);
@@ -99,7 +125,10 @@ export function startState(map: DisplayMap, start: PlanStart): DisplayState {
   return (start.at === null ? null : displayAtCode(map, closed, start.at, start.focus)) ?? closed;
 }
 
-function bestPath(map: KeyedMap, from: DisplayState, targets: RawValues, pace: Pace, end: 'outOfTheMenu' | 'inTheMenu' = 'outOfTheMenu'): Path<Move> | null {
+/** Nodes looked at before a search for the very cheapest gives up: about a second's work. No map that ships needs a fifth of it. */
+const MOST_NODES = 5_000;
+
+function bestPath(map: KeyedMap, from: DisplayState, targets: RawValues, pace: Pace, end: 'outOfTheMenu' | 'inTheMenu' = 'outOfTheMenu'): Path<Move> | null | 'tooMany' {
   const job = jobOf(map, from, targets);
   const editMs = editBound(map, job, pace);
   const travelMs = travelBound(map, pace);
@@ -115,14 +144,12 @@ function bestPath(map: KeyedMap, from: DisplayState, targets: RawValues, pace: P
       return editMs(state, open) + travelMs(state, away);
     },
     key: (state) => `${whereKey(state)}|${standing(state).key}`,
+    mostNodes: MOST_NODES,
   });
 }
 
 /** The value in store; of an action 1 once it was run. */
 const held = ({ ran, stored }: DisplayState, code: Code): number => (code.action !== undefined && ran.includes(code.label) ? 1 : (stored[code.label] ?? code.factory));
-
-/** The value on the glass; of an action 1 once it was run. */
-const standsAt = (state: DisplayState, code: Code): number => (code.action !== undefined && state.ran.includes(code.label) ? 1 : shownValue(state, code));
 
 /** What is still open with the values a display holds. */
 interface Standing {
@@ -163,59 +190,13 @@ function whereKey({ screen, mode, resume }: DisplayState): string {
   }
 }
 
-/** What is to be brought about, and what one must keep an eye on meanwhile. */
-interface Job {
-  /** Codes whose value tells two states apart: targets, what influences them, and what they are shown by. */
-  readonly tracked: readonly Code[];
-  readonly isTracked: (code: Code) => boolean;
-  readonly wanted: (code: Code) => number;
-  /** Values worth giving a code on the way: its target, and those that bring a hidden target on the glass. */
-  readonly useful: (state: DisplayState, code: Code) => readonly number[];
-  /** Whether a change of another code of the job may change this one. */
-  readonly isDragged: (code: Code) => boolean;
-  /** Whether it does not matter when this code is changed, so that it is done on arrival. */
-  readonly isIndependent: (code: Code) => boolean;
-}
-
-function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Job {
-  const touched = new Set(map.codes.filter(({ label }) => targets[label] !== undefined && targets[label] !== from.stored[label]).map(({ label }) => label));
-  // What a change drags along, and what must be set for a code to be listed, is part of the job too.
-  for (let before = -1; before !== touched.size; ) {
-    before = touched.size;
-    for (const label of [...touched]) {
-      const code = codeOf(map, label);
-      for (const { code: other } of code.influences ?? []) if (targets[other] !== undefined) touched.add(other);
-      if (code.shownIf) touched.add(code.shownIf.code);
-    }
-  }
-  const tracked = map.codes.filter(({ label }) => touched.has(label));
-  const entangled = new Set(map.codes.flatMap((code) => [...(code.influences ?? []).flatMap((i) => (touched.has(code.label) && touched.has(i.code) ? [code.label, i.code] : [])), ...(code.shownIf ? [code.shownIf.code] : [])]));
-  const revealedBy = new Map<string, Code[]>();
-  for (const code of tracked) if (code.shownIf) revealedBy.set(code.shownIf.code, [...(revealedBy.get(code.shownIf.code) ?? []), code]);
-  const dragged = new Set(tracked.flatMap((code) => (code.influences ?? []).map((i) => i.code)));
-  const wanted = (code: Code): number => targets[code.label] ?? from.stored[code.label] ?? code.factory;
-  return {
-    tracked,
-    wanted,
-    useful: (state, code) => {
-      const hidden = revealedBy.get(code.label);
-      if (!hidden) return [wanted(code)];
-      const revealing = hidden.flatMap((other) => (shownValue(state, other) !== wanted(other) ? (other.shownIf?.in ?? []) : []));
-      return [...new Set([wanted(code), ...revealing])];
-    },
-    isTracked: (code) => touched.has(code.label),
-    isDragged: (code) => dragged.has(code.label),
-    isIndependent: (code) => !entangled.has(code.label),
-  };
-}
-
 function edges(map: KeyedMap, job: Job, state: DisplayState, pace: Pace): readonly Run[] {
   const code = codeShown(map, state);
-  const edits = code && job.isTracked(code) ? editRuns(map, job, state, code, pace) : [];
-  if (code && edits.length > 0 && job.isIndependent(code)) return edits;
+  const edits = code && job.isTracked(code) && job.mayEdit(state, code) ? editRuns(map, job, state, code, pace) : [];
+  if (code && edits.length > 0 && job.isDueOnArrival(state, code)) return edits;
   const stops = (at: DisplayState): boolean => {
     const here = codeShown(map, at);
-    return here !== null && job.isTracked(here) && job.useful(at, here).some((raw) => raw !== standsAt(at, here));
+    return here !== null && job.isTracked(here) && job.mayEdit(at, here) && job.useful(at, here).some((raw) => raw !== standsAt(at, here));
   };
   return [...edits, ...moves(map, state, stops, pace)];
 }
@@ -254,7 +235,7 @@ export function written(map: KeyedMap, from: DisplayState, path: Path<Move>, pac
     if (after.kind !== 'message') seen = state;
     return { gesture, purpose, serves: null, stores, before, after, caution, ms };
   });
-  return { steps: served(steps), estimatedMs: path.ms, longestGapMs, unreachable: [] };
+  return { steps: served(steps), estimatedMs: path.ms, longestGapMs, unreachable: [], isShortest: true };
 }
 
 const gapMs = (gesture: Exclude<PlanStep['gesture'], { kind: 'wait' }>, pace: Pace): number =>

@@ -22,7 +22,7 @@ interface Node {
  */
 export function planReadout(map: DisplayMap, start: PlanStart, pace: Pace = DEFAULT_PACE, labels?: readonly string[]): KeyPlan {
   const from = startState(map, start);
-  if (!isKeyed(map)) return { steps: [], estimatedMs: 0, longestGapMs: 0, unreachable: [] };
+  if (!isKeyed(map)) return { steps: [], estimatedMs: 0, longestGapMs: 0, unreachable: [], isShortest: true };
   const { readable, unreachable } = sorted(map, from, labels);
   const bit = new Map(readable.map((label, i) => [label, 1n << BigInt(i)]));
   const all = (1n << BigInt(readable.length)) - 1n;
@@ -37,7 +37,7 @@ export function planReadout(map: DisplayMap, start: PlanStart, pace: Pace = DEFA
     atLeast: ({ state, seen }) => travelMs(state, codes.filter((_, i) => (seen & (1n << BigInt(i))) === 0n)),
     key: ({ state: { screen, mode, resume }, seen }) => `${JSON.stringify([screen, mode, resume])}${seen}`,
   });
-  if (!path) return { steps: [], estimatedMs: 0, longestGapMs: 0, unreachable: readable.map((label) => ({ label, why: `No sequence of keys shows ${label}.` })) };
+  if (!path || path === 'tooMany') return { steps: [], estimatedMs: 0, longestGapMs: 0, unreachable: readable.map((label) => ({ label, why: `No sequence of keys shows ${label}.` })), isShortest: true };
   return { ...reading(written(map, from, path, pace), new Set(readable)), unreachable };
 }
 

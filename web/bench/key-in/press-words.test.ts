@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { planKeys, type DisplayMap } from '@decurio/core';
+import { planKeys, valuesInOrder, type DisplayMap } from '@decurio/core';
 import { gestureKeys } from '../../ui/gesture-words.js';
 import { pressWords } from './press-words.js';
 
@@ -44,5 +44,52 @@ describe('the order of a press', () => {
 
   it('is empty past the end of the plan', () => {
     expect(pressWords(tallow, planKeys(tallow, {}, { values: {}, at: null }), 0)).toEqual({ order: '', effect: '' });
+  });
+});
+
+const others = ['sorrel-two-list', 'heron-digit', 'quill-two-key', 'limpet-modes', 'dunlin-c'].map(demoMap);
+
+describe.each(others.map((map) => [map.name, map] as const))('on %s', (_name, map) => {
+  /** The first value after the delivered one of every code that keys move. */
+  const targets = Object.fromEntries(
+    map.codes
+      .filter((code) => (code.access === 'open' || code.access === 'pin') && code.action === undefined && code.shownIf === undefined)
+      .map((code) => [code.label, valuesInOrder(code)[(valuesInOrder(code).indexOf(code.factory) + 1) % valuesInOrder(code).length] ?? code.factory]),
+  );
+  const told = orders(map, targets);
+
+  it('every press has an order and says what comes of it', () => {
+    expect(told.length).toBeGreaterThan(10);
+    for (const { order, effect } of told) {
+      expect(order).toMatch(/^(Press|Hold|Tap|Wait) \S/);
+      expect(`${order} ${effect}`).not.toMatch(/undefined|null|NaN|\bC?\$\{/);
+      expect(effect).not.toBe('');
+    }
+  });
+});
+
+describe('what the other displays ask of a person', () => {
+  const said = (id: string, targets: Record<string, number>) => orders(demoMap(id), targets).map(({ order, effect }) => `${order} ${effect}`);
+
+  it('is to wait while a message stands', () => {
+    expect(said('sorrel-two-list', { G2: 3 })).toContain('Wait 0.9 s The glass says donE; no key counts meanwhile.');
+  });
+
+  it('is to give the PIN, digit by digit, and to hold until a value comes', () => {
+    expect(said('heron-digit', { '12': 0 }).some((words) => words.includes('The PIN on the glass becomes 1000.'))).toBe(true);
+    expect(said('heron-digit', { '12': 0 }).some((words) => words.includes('The PIN is in.'))).toBe(true);
+    expect(said('sorrel-two-list', { A4: 7 }).some((words) => words.startsWith('Hold ▼ until 7'))).toBe(false);
+    expect(said('ember-three-key', { E03: 12 }).some((words) => words.startsWith('Hold'))).toBe(true);
+  });
+
+  it('is to switch off, open from the dark, and choose a mode', () => {
+    const quill = said('quill-two-key', { P4: 0 });
+    expect(quill[0]).toBe('Hold power for 2.5 s The glass goes dark.');
+    expect(quill[1]).toContain('Hold power and mode for 4 s The menu opens at P1.');
+    expect(said('limpet-modes', { 'fast S7': 0 }).some((words) => words.includes('becomes city') || words.includes('On to'))).toBe(true);
+  });
+
+  it('is told that leaving stores all at once', () => {
+    expect(said('limpet-modes', { 'eco S5': 4, 'eco S6': 2 }).at(-2)).toContain('2 values are stored at once');
   });
 });

@@ -1,0 +1,99 @@
+import type { Code, Influence, KeyedMap } from '../map/display-map.js';
+import { codeOf, shownValue, type DisplayState, type RawValues } from '../machine/display-state.js';
+import { HOLD_TOLERANCE_MS } from './pace.js';
+
+/** What is to be brought about, and what one must keep an eye on meanwhile. */
+export interface Job {
+  /** Codes whose value tells two states apart: targets, what influences them, and what they are shown by. */
+  readonly tracked: readonly Code[];
+  readonly isTracked: (code: Code) => boolean;
+  readonly wanted: (code: Code) => number;
+  /** Values worth giving a code on the way: its target, and those that bring a hidden target on the glass. */
+  readonly useful: (state: DisplayState, code: Code) => readonly number[];
+  /** Whether a change of another code of the job may bring this one to its target. */
+  readonly isDragged: (code: Code) => boolean;
+  /** Values from which this code may have to be brought to its target: the shown one, and those a bound may push it to. */
+  readonly mayStandAt: (state: DisplayState, code: Code) => readonly number[];
+  /** Whether changing this code now can last: a code still to be changed may undo it. */
+  readonly mayEdit: (state: DisplayState, code: Code) => boolean;
+  /** Whether nothing is gained by changing this code later than on arrival. */
+  readonly isDueOnArrival: (state: DisplayState, code: Code) => boolean;
+}
+
+/** The value on the glass; of an action 1 once it was run. */
+export const standsAt = (state: DisplayState, code: Code): number => (code.action !== undefined && state.ran.includes(code.label) ? 1 : shownValue(state, code));
+
+interface Influencer {
+  readonly code: Code;
+  readonly influence: Influence;
+}
+
+/** The job of bringing these targets about from this state. */
+export function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Job {
+  const touched = touchedBy(map, from, targets);
+  const tracked = map.codes.filter(({ label }) => touched.has(label));
+  const influencers = influencersOf(tracked, touched);
+  const conditions = new Set(map.codes.flatMap((code) => (code.shownIf ? [code.shownIf.code] : [])));
+  const revealedBy = new Map<string, Code[]>();
+  for (const code of tracked) if (code.shownIf) revealedBy.set(code.shownIf.code, [...(revealedBy.get(code.shownIf.code) ?? []), code]);
+  const wanted = (code: Code): number => targets[code.label] ?? from.stored[code.label] ?? code.factory;
+  const open = (state: DisplayState, code: Code): readonly Influencer[] => (influencers.get(code.label) ?? []).filter((by) => standsAt(state, by.code) !== wanted(by.code));
+  /** Whether a change of `by` may leave this code at its target: a bound only ever pushes a value to itself. */
+  const mayBring = ({ code: by, influence }: Influencer, code: Code): boolean => {
+    if (influence.kind === 'converts') return true;
+    if (influence.kind === 'resets') return code.factory === wanted(code);
+    const held = from.stored[code.label] ?? code.factory;
+    return wanted(by) === wanted(code) && (influence.as === 'most' ? held > wanted(by) : held < wanted(by));
+  };
+  return {
+    tracked,
+    isTracked: (code) => touched.has(code.label),
+    wanted,
+    useful: (state, code) => {
+      const hidden = revealedBy.get(code.label);
+      if (!hidden) return [wanted(code)];
+      const revealing = hidden.flatMap((other) => (shownValue(state, other) !== wanted(other) ? (other.shownIf?.in ?? []) : []));
+      return [...new Set([wanted(code), ...revealing])];
+    },
+    isDragged: (code) => (influencers.get(code.label) ?? []).some((by) => mayBring(by, code)),
+    mayStandAt: (state, code) => [shownValue(state, code), ...open(state, code).map((by) => (by.influence.kind === 'resets' ? code.factory : wanted(by.code)))],
+    mayEdit: (state, code) => open(state, code).every(({ influence }) => influence.kind === 'limits'),
+    isDueOnArrival: (state, code) => !conditions.has(code.label) && open(state, code).length === 0 && dragsSafely(map, code, touched),
+  };
+}
+
+/** Codes that differ from their target, those a change of them drags along, and those they are shown by. */
+function touchedBy(map: KeyedMap, from: DisplayState, targets: RawValues): ReadonlySet<string> {
+  const touched = new Set(map.codes.filter(({ label }) => targets[label] !== undefined && targets[label] !== from.stored[label]).map(({ label }) => label));
+  for (let before = -1; before !== touched.size; ) {
+    before = touched.size;
+    for (const label of [...touched]) {
+      const code = codeOf(map, label);
+      for (const { code: other } of code.influences ?? []) if (targets[other] !== undefined) touched.add(other);
+      if (code.shownIf) touched.add(code.shownIf.code);
+    }
+  }
+  return touched;
+}
+
+function influencersOf(tracked: readonly Code[], touched: ReadonlySet<string>): ReadonlyMap<string, readonly Influencer[]> {
+  const by = new Map<string, Influencer[]>();
+  for (const code of tracked) {
+    for (const influence of code.influences ?? []) if (touched.has(influence.code)) by.set(influence.code, [...(by.get(influence.code) ?? []), { code, influence }]);
+  }
+  return by;
+}
+
+/**
+ * A code that bounds others is best changed on arrival where their values stop at the ends and a held key can be let go
+ * at any value: moving the bound then never lengthens the way to a target. Where values go round, or a key can only be
+ * held up to the end, the bound may be a help as it stands.
+ */
+function dragsSafely(map: KeyedMap, code: Code, touched: ReadonlySet<string>): boolean {
+  const { repeat, values, edit } = map.menu;
+  const isHoldExact = repeat === null || repeat.everyMs >= 2 * HOLD_TOLERANCE_MS || edit.style === 'digits';
+  return (code.influences ?? []).every(({ kind, code: other }) => {
+    if (kind !== 'limits' || !touched.has(other)) return true;
+    return isHoldExact && (codeOf(map, other).values ?? values) === 'stop';
+  });
+}
