@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { planKeys, pressCount, type DisplayMap } from '@decurio/core';
 import { ROOT } from '../scripts/lib/paths.mjs';
@@ -78,6 +79,20 @@ describe('practice', () => {
     await page.type('01', '9999');
     await page.press('\uE007');
     await page.says('Read otherwise than shown');
+  });
+
+  it('is pressed with a mouse too: Shift and click keeps a key down for a chord', async () => {
+    await page.open(stage.address, 'tallow-four-key');
+    const [, set, plus, minus] = await page.findAll('[aria-label="Keys of the display"] button');
+    const { driver } = page;
+    await driver.actions().keyDown(Key.SHIFT).move({ origin: set! }).press().release().keyUp(Key.SHIFT).perform();
+    expect(await page.texts('[data-down="true"] b')).toEqual(['set']);
+    await driver.actions().move({ origin: plus! }).press().perform();
+    await page.glassShows('L1.1 12');
+    await driver.actions().release().perform();
+    expect(await page.texts('[data-down="true"]')).toEqual([]);
+    await driver.actions().move({ origin: minus! }).press().release().perform();
+    await page.glassShows('L1.1 11');
   });
 
   it('free play tells what was changed', async () => {

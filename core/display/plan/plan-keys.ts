@@ -125,7 +125,7 @@ export function startState(map: DisplayMap, start: PlanStart): DisplayState {
   return (start.at === null ? null : displayAtCode(map, closed, start.at, start.focus)) ?? closed;
 }
 
-/** Nodes looked at before a search for the very cheapest gives up: about a second's work. No map that ships needs a fifth of it. */
+/** Nodes looked at before a search for the very cheapest gives up: about a second's work. Maps whose codes leave one another alone need a few hundred. */
 const MOST_NODES = 5_000;
 
 function bestPath(map: KeyedMap, from: DisplayState, targets: RawValues, pace: Pace, end: 'outOfTheMenu' | 'inTheMenu' = 'outOfTheMenu'): Path<Move> | null | 'tooMany' {

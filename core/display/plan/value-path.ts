@@ -34,13 +34,14 @@ export function valuePath(map: KeyedMap, state: DisplayState, code: Code, target
   const to = values.indexOf(target);
   if (to === -1) return null;
   const at = values.indexOf(shown);
-  const from = at === -1 ? (shown < (values[0] ?? shown) ? -1 : values.length) : at;
+  // From a value between two that can be set the keys step to a neighbour first.
+  const below = values.filter((value) => value < shown).length;
+  const fromUp = at === -1 ? below - 1 : at;
+  const fromDown = at === -1 ? below : at;
   const wraps = (code.values ?? map.menu.values) === 'wrap';
   const ways: ValuePath[] = [];
-  const stepsUp = to > from ? to - from : wraps ? to - from + values.length : null;
-  const stepsDown = to < from ? from - to : wraps ? from - to + values.length : null;
-  const exactFrom = at === -1 && from === -1 ? 0 : from;
-  if (at === -1 && values.some((v) => v > shown) && values.some((v) => v < shown)) return betweenPath(values, shown, to, edit, msOf);
+  const stepsUp = to > fromUp ? to - fromUp : wraps ? to - fromUp + values.length : null;
+  const stepsDown = to < fromDown ? fromDown - to : wraps ? fromDown - to + values.length : null;
   for (const [key, steps] of [[edit.up, stepsUp], [edit.down, stepsDown]] as const) {
     if (steps === null) continue;
     ways.push(taps(key, steps, msOf));
@@ -49,8 +50,8 @@ export function valuePath(map: KeyedMap, state: DisplayState, code: Code, target
   }
   if (!wraps) {
     for (const [key, back, far, rest] of [
-      [edit.up, edit.down, values.length - 1 - exactFrom, values.length - 1 - to],
-      [edit.down, edit.up, exactFrom, to],
+      [edit.up, edit.down, values.length - 1 - fromUp, values.length - 1 - to],
+      [edit.down, edit.up, fromDown, to],
     ] as const) {
       const held = far >= 2 ? holdFor(map, code, key, far, 'toTheEnd') : null;
       if (held) ways.push({ gestures: [held, ...taps(back, rest, msOf).gestures], ms: msOf(held) + rest * msOf(back) });
@@ -62,12 +63,6 @@ export function valuePath(map: KeyedMap, state: DisplayState, code: Code, target
 const cheapest = (ways: readonly ValuePath[]): ValuePath | null => ways.reduce<ValuePath | null>((best, way) => (best === null || way.ms < best.ms ? way : best), null);
 
 const taps = (key: Gesture, times: number, msOf: MsOf): ValuePath => ({ gestures: Array.from({ length: times }, () => key), ms: times * msOf(key) });
-
-/** From a value between two settable ones the keys step to a neighbour first. */
-function betweenPath(values: readonly number[], shown: number, to: number, edit: Stepping, msOf: MsOf): ValuePath | null {
-  const above = values.findIndex((value) => value > shown);
-  return to >= above ? taps(edit.up, to - above + 1, msOf) : taps(edit.down, above - to, msOf);
-}
 
 function pairPath(encoding: Code['encoding'] & { kind: 'pair' }, shown: number, target: number, edit: Stepping, msOf: MsOf): ValuePath | null {
   const steps = (entries: readonly { readonly raw: number }[], from: number, to: number) => {

@@ -55,10 +55,16 @@ function effectOf(map: DisplayMap, step: PlanStep, last: PlanStep = step): strin
     case 'wait':
       return '';
     case 'move':
-      return code ? `Until ${shown(code)} shows: ${functionTitle(code.function).toLowerCase()}.` : '';
+      return code ? `Until ${shown(code)} shows: ${functionTitle(code.function).toLowerCase()}.` : onTo(last.after);
     case 'change':
       return code && before.kind === 'menu' && (last.after.kind === 'menu' || after.kind === 'menu') ? changeEffect(code, step, last) : '';
   }
+}
+
+/** Where a step leads that serves no code: to the entry that leaves, or out. */
+function onTo(after: Glass): string {
+  if (after.kind === 'menu' || after.kind === 'entry') return `On to ${after.shows}.`;
+  return after.kind === 'message' ? `The glass says ${after.text}.` : 'The menu closes.';
 }
 
 const shown = (code: { readonly label: string; readonly shownAs?: string }): string => code.shownAs ?? code.label;
