@@ -31,7 +31,7 @@ export const code = (label: string, fn: Code['function'], over: Partial<Code>): 
 });
 
 /** Every listed code of a menu on one page. */
-export const onePage = (codes: readonly Code[]): MenuRules['pages'] => [{ id: 'main', title: 'Menu', items: codes.map(({ label }) => ({ code: label })) }];
+const onePage = (codes: readonly Code[]): MenuRules['pages'] => [{ id: 'main', title: 'Menu', items: codes.map(({ label }) => ({ code: label })) }];
 
 /** The map with these codes instead, all on one page. */
 export const withCodes = (map: KeyedMap, codes: readonly Code[], menu: Partial<MenuRules> = {}): KeyedMap => ({

@@ -1,4 +1,4 @@
-import { findCode, glassLabel, type Code, type DisplayMap, type KeyedMap, type MenuPage, type PageItem } from '../map/display-map.js';
+import { glassLabel, type Code, type DisplayMap, type KeyedMap, type MenuPage, type PageItem } from '../map/display-map.js';
 import { formatRaw, nearestValue, valuesInOrder } from '../map/raw-value.js';
 
 export type RawValues = Readonly<Record<string, number>>;
@@ -238,5 +238,3 @@ export function pinInForce(map: DisplayMap, stored: RawValues): string {
   const held = code === undefined ? undefined : stored[code.label];
   return held === undefined ? pin.factory : String(held).padStart(pin.factory.length, '0');
 }
-
-export { findCode };

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { code, fourKey, line, onePage, threeKey, withCodes, words } from '../../testing/samples.js';
+import { code, fourKey, line, threeKey, withCodes, words } from '../../testing/samples.js';
 import type { DisplayMap, KeyedMap } from '../map/display-map.js';
 import { hold, tap } from '../map/gesture.js';
 import { displayAtRest, glassOf, simulateDisplay, valuesInOrder, type DisplayInput, type DisplayState } from './simulate-display.js';
@@ -305,8 +305,4 @@ it('steps through a grid of tenths without binary dust, and over what it skips',
   expect(valuesInOrder(fourKey.codes[3]!)).toHaveLength(51);
   expect(valuesInOrder(fourKey.codes[3]!)).toContain(31.3);
   expect(valuesInOrder(code('A', 'unknown', { range: { min: 0, max: 4, step: 1 }, factory: 0, skips: [2], encoding: line('') }))).toEqual([0, 1, 3, 4]);
-});
-
-it('stands on one page for these tests', () => {
-  expect(onePage(fourKey.codes)[0]?.items).toHaveLength(5);
 });

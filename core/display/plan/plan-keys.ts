@@ -1,6 +1,6 @@
 import { cheapestPath, type Path } from './cheapest-path.js';
 import { isKeyed, type Code, type DisplayMap, type KeyedMap } from '../map/display-map.js';
-import { codeShown, displayAtCode, displayAtRest, glassOf, settableValues, shownValue, type DisplayState, type RawValues } from '../machine/display-state.js';
+import { codeShown, displayAtCode, displayAtRest, glassOf, shownValue, type DisplayState, type RawValues } from '../machine/display-state.js';
 import type { KeyPlan, PlanStart, PlanStep, Unreachable } from './key-plan.js';
 import { DEFAULT_PACE, gestureMs, type Pace } from './pace.js';
 import { fulfils, keysOf } from '../map/gesture.js';
@@ -268,5 +268,3 @@ function keepsClear(map: KeyedMap, from: DisplayState, plan: KeyPlan, pace: Pace
     return isClear;
   });
 }
-
-export { isNewToLook, settableValues };
