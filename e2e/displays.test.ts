@@ -5,7 +5,9 @@ import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { DisplayMap } from '@decurio/core';
+import { signIn as signInTo } from '../scripts/lib/api-client.mjs';
 import { ROOT } from '../scripts/lib/paths.mjs';
+import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { BenchPage, HandlebarDisplay } from './pages/bench-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
 import { startStage, type Stage } from './support/start.js';
@@ -170,6 +172,33 @@ describe('a new display', () => {
     await page.says('Whimbrel, revision K: 2 codes');
     await page.click('Keep as a draft');
     await page.says('Confirm version 1');
+  });
+});
+
+describe('a unit set through a service connection', () => {
+  it('is keyed in by a list of instructions, in every pack profile, and read back', async () => {
+    const asta = await signInTo(stage.address, 'asta', DEMO_PASSWORD, 'office');
+    const type = JSON.parse(readFileSync(join(ROOT, 'demo/types/withy-700.json'), 'utf8')) as { pack: object };
+    await asta.post('/api/library', { kind: 'vehicleType', document: { ...type, id: 'withy-link', name: 'Withy link', maps: ['teasel-link'], pack: { ...type.pack, cellsInSeries: 13, labelV: 48 } } });
+    const intake = crypto.randomUUID();
+    await asta.postText(`/api/intakes?id=${intake}&fileName=link.csv`, 'order,customer,due,place,class,type,serial\n2701,Lantern Street Couriers,2026-12-05 12:00,Port Isel,pedelec-25,Withy link,WL-00001', 'text/csv');
+    await asta.post(`/api/intakes/${intake}/take`, {});
+    await go('/bench');
+    await page.says('Scan a unit');
+    await page.scan('WL-00001');
+    await page.begin();
+    await page.checkIn('50.1');
+    await page.says('Choose, write, reconnect, read again');
+    const lines = await page.texts('[aria-label="Instructions"] li');
+    expect(lines.filter((line) => line.startsWith('Switch to pack profile'))).toEqual(['Switch to pack profile A.', 'Switch to pack profile B.']);
+    expect(lines.filter((line) => line === 'Choose speed limit, speed cap: 25 km/h.')).toHaveLength(2);
+    expect(await page.driver.executeScript('return document.documentElement.scrollHeight - document.documentElement.clientHeight')).toBe(0);
+    await page.press(' ');
+    const link = new HandlebarDisplay(mapOf('teasel-link'), { 'speed limit': 25, current: 13, 'low cut': 40.3 });
+    await page.restart(link);
+    await page.says('through the service plug');
+    await page.readBack(link);
+    await page.says('Every code shows what it must');
   });
 });
 

@@ -132,7 +132,7 @@ export class BenchPage extends Page {
   async readBack(display: HandlebarDisplay, misread: Readonly<Record<string, string>> = {}): Promise<void> {
     await this.find('[data-code]');
     for (let asked = await this.asked(); asked !== null; asked = await this.asked()) {
-      const [label = '', reading] = asked.split(' ');
+      const [, label = '', reading] = /^(.*) (\d+)$/.exec(asked) ?? [];
       await this.press((reading === '1' ? misread[label] : undefined) ?? display.shows(label), Key.ENTER);
       const was = asked;
       await this.driver.wait(async () => (await this.asked()) !== was, 10_000, `${was} was not taken`);

@@ -6,6 +6,7 @@ import { Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/use-hotkeys.js';
 import type { Visit } from '../use-visit.js';
 import panel from '../panel.module.css';
+import classes from './key-in.module.css';
 
 /** Step 4 of a unit that is set through an app or a service connection: what to choose and write, line by line. */
 export function ByInstruction({ bench, state, visit }: { readonly bench: BenchView; readonly state: VisitState; readonly visit: Visit }) {
@@ -35,11 +36,10 @@ export function ByInstruction({ bench, state, visit }: { readonly bench: BenchVi
       {plan.unreachable.map(({ label, why }) => (
         <Notice key={label} kind="care" says={why} />
       ))}
-      <ol className={panel['acts-list']}>
+      <ol className={classes['instructions']} aria-label="Instructions">
         {plan.instructions.map((line, i) => (
-          <li key={i}>
-            <span aria-hidden="true">{i + 1}</span>
-            <div>{line.says}</div>
+          <li key={i} data-act={line.act}>
+            {line.says}
           </li>
         ))}
       </ol>
