@@ -49,7 +49,7 @@ function walkPage(map: KeyedMap, from: DisplayState, targets: RawValues, pace: P
     const code = codeShown(map, state);
     const target = code === null ? undefined : targets[code.label];
     if (code && target !== undefined && target !== shownValue(state, code) && mayMove(state, code)) {
-      const straight: KeyedMap = { ...map, menu: { ...map.menu, repeat: null, values: 'stop' }, codes: map.codes };
+      const straight: KeyedMap = { ...map, menu: { ...map.menu, repeat: null, values: 'stop' } };
       const begun = map.menu.edit.style === 'live' ? { to: state, ms: 0, steps: [] } : runOf(map, state, [map.menu.edit.style === 'focus' ? map.menu.edit.select : map.menu.edit.begin], 'change', pace);
       const path = valuePath(straight, begun.to, { ...code, values: 'stop' }, target, pace);
       if (path) {
