@@ -46,6 +46,13 @@ export default tseslint.config(
     ]),
   },
   {
+    files: ['contract/**/*.test.ts'],
+    rules: forbid([
+      { regex: '^@decurio/(?!core$)', message: 'contract imports only core.' },
+      { regex: '(^|/)(core/(?!testing/)|server|web|e2e|scripts)', message: "contract's tests may also use core's testing room." },
+    ]),
+  },
+  {
     files: ['server/**/*.ts'],
     rules: forbid([
       { regex: '(^|/)(core|contract|web|e2e)/', message: 'server imports core and contract by their front doors, and nothing of web.' },

@@ -1,4 +1,4 @@
-import type { DisplayMap, Evidence, EvidenceData, EvidenceKind, HoldReason, Pack } from '@decurio/core';
+import type { CheckStanding, DisplayMap, Evidence, EvidenceData, EvidenceKind, HoldReason, LabelledPack } from '@decurio/core';
 import { HOLD_REASONS } from '@decurio/core';
 import { array, boolean, number, object, string, type InferType, type ObjectSchema } from 'yup';
 import type { LineUnit } from './orders.js';
@@ -8,8 +8,8 @@ const raw = () => number().strict().min(-99999, 'is not a value a display shows'
 const words = (most: number) => string().strict().max(most).defined();
 const nothing = object({}).noUnknown();
 
-/** What a client may write; `opened` and `displayFound` carry a setup, and the server writes them. */
-export type WrittenKind = Exclude<EvidenceKind, 'opened' | 'displayFound'>;
+/** What a client may write; the others carry a setup or end a visit, and the server writes them. */
+export type WrittenKind = Exclude<EvidenceKind, 'opened' | 'displayFound' | 'setupRevised' | 'withdrawn'>;
 
 /** Data of each kind of entry, as a person at a bench can write it. */
 export const evidenceSchemas = {
@@ -37,7 +37,7 @@ export const evidenceSchemas = {
   }).noUnknown(),
   released: object({ words: string().strict().trim().min(3, 'Say in writing why it may go on.').max(500).required() }).noUnknown(),
   undone: object({ voids: string().strict().uuid().required() }).noUnknown(),
-  signedOff: object({ words: words(500) }).noUnknown(),
+  signedOff: object({ words: words(500), classChecked: string().strict().max(200).required('Say which check of the class it is signed under.') }).noUnknown(),
 } satisfies { [K in WrittenKind]: ObjectSchema<object> };
 
 /** An entry as a client sends it; who wrote it comes from the session. */
@@ -67,7 +67,11 @@ export interface BenchView {
   readonly customer: string;
   readonly className: string;
   readonly classChecked: string;
-  readonly type: { readonly id: string; readonly title: string; readonly pack: Pack; readonly cautions: readonly string[]; readonly cutPower: string };
+  /** Whether the class may be signed off under today. */
+  readonly classStanding: CheckStanding;
+  readonly privateLand: { readonly label: string; readonly endsOn: string } | null;
+  readonly notes: string;
+  readonly type: { readonly id: string; readonly title: string; readonly pack: LabelledPack; readonly cautions: readonly string[]; readonly cutPower: string };
   readonly map: DisplayMap;
   /** Maps of displays that may be fitted instead and look alike, the present one included; one alone where nothing is to be asked. */
   readonly lookAlikes: readonly DisplayMap[];

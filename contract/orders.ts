@@ -1,64 +1,6 @@
 import type { StepId } from '@decurio/core';
 import { object, string, type InferType } from 'yup';
 
-/** Columns of an order file, in any order; `required` must be there. Each row is one unit. */
-export const ORDER_COLUMNS = [
-  { name: 'order', required: true, says: 'order number, the same in every row' },
-  { name: 'customer', required: true, says: 'who it is for, the same in every row' },
-  { name: 'due', required: true, says: 'when it must be ready, as 2026-11-26 08:00' },
-  { name: 'place', required: true, says: 'place of use: the place of a rule pack' },
-  { name: 'class', required: true, says: 'id of a class of that place' },
-  { name: 'type', required: true, says: 'name of a vehicle type' },
-  { name: 'display', required: false, says: 'id of the display map, where a type may carry several' },
-  { name: 'house rules', required: false, says: 'id of the house rules; the first ones when left out' },
-  { name: 'limit km/h', required: false, says: "a limit below the class's" },
-  { name: 'serial', required: true, says: 'serial of the unit' },
-] as const;
-export type OrderColumn = (typeof ORDER_COLUMNS)[number]['name'];
-
-export const INTAKE_LIMITS = { bytes: 10 * 1024 * 1024, rows: 50_000, serialLength: 40 } as const;
-
-/** What is wrong with one place of an order file. Line 1 is the header; column 0 means the whole line. */
-export interface IntakeProblem {
-  readonly line: number;
-  readonly column: number;
-  readonly columnName: string | null;
-  readonly code: string;
-  readonly message: string;
-}
-
-/** What a checked order file holds. Nothing is taken until someone says so. */
-export interface IntakeReport {
-  readonly intakeId: string;
-  readonly fileName: string;
-  /** Null where the file as a whole cannot be read. */
-  readonly order: {
-    readonly number: string;
-    readonly customer: string;
-    readonly place: string;
-    readonly className: string;
-    readonly classChecked: string;
-    readonly dueAt: string;
-    readonly isNew: boolean;
-  } | null;
-  readonly rowsRead: number;
-  readonly rowsGood: number;
-  /** Rows that stand in this very order already: left alone, no problem. */
-  readonly rowsAlreadyTaken: number;
-  readonly rowsBad: number;
-  readonly types: readonly { readonly name: string; readonly count: number }[];
-  /** The first problems in file order, at most `PROBLEMS_SHOWN`. */
-  readonly problems: readonly IntakeProblem[];
-  readonly problemsInAll: number;
-}
-export const PROBLEMS_SHOWN = 200;
-
-export interface TakenView {
-  readonly orderId: string;
-  readonly number: string;
-  readonly unitsTaken: number;
-}
-
 export interface OrderView {
   readonly id: string;
   readonly number: string;
@@ -66,7 +8,9 @@ export interface OrderView {
   readonly place: string;
   readonly className: string;
   readonly classChecked: string;
+  /** Lowest of what site and order ask, km/h; null for none. */
   readonly limitKmh: number | null;
+  readonly isPrivateLand: boolean;
   readonly dueAt: string;
   readonly takenAt: string;
   readonly units: number;
@@ -79,7 +23,7 @@ export interface LineUnit {
   readonly id: string;
   readonly serial: string;
   readonly typeName: string;
-  readonly status: 'waiting' | 'open' | 'held' | 'sealed';
+  readonly status: 'waiting' | 'open' | 'held' | 'sealed' | 'withdrawn';
   readonly step: StepId | null;
   /** Ten letters, one per step: d done, n now, h held here, t to do, x not part of the visit. */
   readonly ladder: string;
@@ -88,6 +32,8 @@ export interface LineUnit {
   readonly worker: string | null;
   readonly station: string | null;
   readonly visitId: string | null;
+  /** Why it came back although it was done, or null. */
+  readonly returnedWhy: string | null;
 }
 
 export interface LineView {
@@ -95,12 +41,6 @@ export interface LineView {
   readonly units: readonly LineUnit[];
 }
 
-
-export const intakeQuery = object({
-  id: string().strict().uuid().required(),
-  fileName: string().strict().max(200).required(),
-}).noUnknown();
-export type IntakeQuery = InferType<typeof intakeQuery>;
 
 export const pageQuery = object({
   after: string().strict().max(200),

@@ -63,7 +63,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(disputeRoutes);
       await api.register(paceRoutes);
       await api.register(intakeRoutes);
-      await api.register(orderRoutes);
+      await api.register(orderRoutes, { pinSecret: config.pinSecret });
       await api.register(benchRoutes);
       await api.register(ledgerRoutes);
     },

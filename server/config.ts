@@ -10,6 +10,8 @@ export interface Config {
   readonly ownerUrl: string | null;
   /** Signs session cookies; the same in every process that serves one address. */
   readonly cookieSecret: string;
+  /** Seals PINs at rest. Changed or lost, the PINs sealed with it cannot be read again. */
+  readonly pinSecret: string;
   /** Folder of the built web app; null serves the API alone. */
   readonly webRoot: string | null;
   readonly logLevel: string;
@@ -27,6 +29,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     databaseUrl,
     ownerUrl: env['DATABASE_OWNER_URL'] ?? null,
     cookieSecret: env['COOKIE_SECRET'] ?? randomBytes(32).toString('hex'),
+    pinSecret: env['PIN_SECRET'] ?? env['COOKIE_SECRET'] ?? randomBytes(32).toString('hex'),
     webRoot: env['WEB_ROOT'] ?? null,
     logLevel: env['LOG_LEVEL'] ?? 'info',
     secureCookie: env['SECURE_COOKIE'] === 'true',

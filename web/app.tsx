@@ -39,6 +39,7 @@ export function App() {
             <Route path="/bench/:unitId" element={<BenchPage />} />
             <Route path="/orders" element={<OrdersPage />} />
             <Route path="/library" element={<LibraryPage />} />
+            <Route path="/library/:kind" element={<LibraryPage />} />
             <Route path="/library/:kind/:id" element={<LibraryPage />} />
             <Route path="/library/:kind/:id/:view" element={<LibraryPage />} />
             <Route path="/practice" element={<PracticePage />} />

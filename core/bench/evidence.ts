@@ -1,5 +1,5 @@
 import type { Setup } from '../setup/setup.js';
-import type { Pack } from '../setup/vehicle-type.js';
+import type { LabelledPack } from '../setup/vehicle-type.js';
 import type { StepId } from './steps.js';
 
 export type Role = 'technician' | 'lead' | 'owner';
@@ -29,11 +29,21 @@ export interface VersionRef {
   readonly name: string;
 }
 
+/** What the order says of this unit, as papers repeat it. */
+export interface OrderOfVisit {
+  readonly number: string;
+  readonly customer: string;
+  readonly className: string;
+  readonly classChecked: string;
+  /** What the label says where it may leave public roads' limits, and until when. */
+  readonly privateLand?: { readonly label: string; readonly endsOn: string; readonly authorityBy: string };
+}
+
 /** What each kind of evidence says. Raw values are digits as the display shows them. */
 export interface EvidenceData {
   readonly opened: {
     readonly serial: string;
-    readonly order: { readonly number: string; readonly customer: string; readonly className: string; readonly classChecked: string };
+    readonly order: OrderOfVisit;
     readonly steps: readonly StepId[];
     readonly versions: {
       readonly type: VersionRef;
@@ -41,11 +51,23 @@ export interface EvidenceData {
       readonly rulePack: VersionRef;
       readonly houseRules: VersionRef;
     };
-    readonly pack: Pack;
+    readonly pack: LabelledPack;
     /** As the maker delivers them, raw by code label: what key-in presumes until a value is seen. */
     readonly factory: Readonly<Record<string, number>>;
     readonly setup: Setup;
+    /** The visit that this one takes up again, whose readings stand for what the unit shows now. */
+    readonly follows?: { readonly visitId: string; readonly why: string };
   };
+  /** Order, rules or a unit's own wishes changed: the setup worked out anew. Written by the server. */
+  readonly setupRevised: {
+    readonly why: string;
+    readonly order: OrderOfVisit;
+    readonly versions: { readonly type: VersionRef; readonly rulePack: VersionRef; readonly houseRules: VersionRef };
+    readonly pack: LabelledPack;
+    readonly setup: Setup;
+  };
+  /** Taken out of its order before it was finished. Written by the server. */
+  readonly withdrawn: { readonly words: string };
   /** Which display it turned out to be, and what told so; the setup is worked out anew for it. Written by the server. */
   readonly displayFound: {
     readonly told: readonly { readonly asks: string; readonly says: string }[];
@@ -79,7 +101,8 @@ export interface EvidenceData {
   readonly released: { readonly words: string };
   /** Takes back the entry it names; both stay in the log. */
   readonly undone: { readonly voids: string };
-  readonly signedOff: { readonly words: string };
+  /** `classChecked`: what the screen said of the class's check when it was signed. */
+  readonly signedOff: { readonly words: string; readonly classChecked?: string };
 }
 
 export type EvidenceKind = keyof EvidenceData;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { compileSetup } from '../setup/compile-setup.js';
 import { demoMap } from '../testing/demo-maps.js';
-import { code, fourKey, hire, pedelec, stepThrough, withCodes, words } from '../testing/samples.js';
+import { code, fourKey, inputs, withCodes, words } from '../testing/samples.js';
 import { checkedIn, opened, refusalOf, stateAfter, type Act } from '../testing/visit-script.js';
 import type { DisplayMap } from '../display/map/display-map.js';
 
@@ -11,7 +11,7 @@ const found = (map: DisplayMap, told = [{ asks: 'How many entries?', says: '3' }
     told,
     map: { id: map.id, version: 4, name: map.name, revision: map.revision },
     factory: Object.fromEntries(map.codes.map((c) => [c.label, c.factory])),
-    setup: compileSetup({ type: stepThrough, map, vehicleClass: pedelec, houseRules: hire, orderLimitKmh: null }),
+    setup: compileSetup(inputs({ map })),
   },
 ];
 const other = { ...withCodes(fourKey, fourKey.codes.slice(0, 3)), id: 'other', revision: 'B' };

@@ -1,51 +1,11 @@
 import { checkPack } from '../electrical/check-pack.js';
 import { ok, refuse, type Result } from '../result.js';
-import type { Actor, Deed, DeedOf, EvidenceData, HoldReason } from './evidence.js';
-import { isAgainst, isFinal, judgeReadback, type CodeVerdict } from './judge-readback.js';
-import { targetOf, type CodeTarget } from '../setup/setup.js';
+import type { Deed, DeedOf } from './evidence.js';
+import { isAgainst, isFinal, type CodeVerdict } from './judge-readback.js';
+import { reviseSetup } from './revise-setup.js';
+import { isOpen, targetOf, type CodeTarget } from '../setup/setup.js';
 import { STEPS, type StepId } from './steps.js';
-
-export interface StepDone {
-  readonly step: StepId;
-  readonly at: string;
-  readonly by: Actor;
-}
-
-/** What a visit's evidence amounts to. Everything a screen shows or a server accepts follows from it. */
-export interface VisitState {
-  readonly visitId: string;
-  readonly seq: number;
-  /** The step that is next, or null once sealed. */
-  readonly step: StepId | null;
-  readonly opened: EvidenceData['opened'];
-  readonly checkedIn: EvidenceData['checkedIn'] | null;
-  /** What told the display's revision at check in, or null where nobody asked. */
-  readonly displayTold: EvidenceData['displayFound']['told'] | null;
-  readonly done: readonly StepDone[];
-  readonly held: { readonly reason: HoldReason; readonly words: string; readonly at: string; readonly by: Actor } | null;
-  /** 1 at first; one more each time read-back sends the unit back to key-in. */
-  readonly round: number;
-  /** Raw values by label: as delivered, until seen or keyed. */
-  readonly known: Readonly<Record<string, number>>;
-  /** `known` as it was when this round of key-in began. */
-  readonly atRoundStart: Readonly<Record<string, number>>;
-  /** Labels whose value was met on the glass or keyed, so that `known` is no presumption. */
-  readonly witnessed: ReadonlySet<string>;
-  /** Codes still to be keyed in this round, in menu order. */
-  readonly toKey: readonly string[];
-  readonly keyedThisRound: readonly string[];
-  readonly stuck: ReadonlySet<string>;
-  /** Codes to be read back in this round, in menu order. */
-  readonly toRead: readonly string[];
-  readonly readings: Readonly<Record<string, readonly (number | null)[]>>;
-  /** Verdict per code over all rounds: a code read again counts by its newest round. */
-  readonly verdicts: readonly CodeVerdict[];
-  /** The entry that an undo would take back, if any. */
-  readonly mayUndo: string | null;
-  readonly lastAt: string;
-  readonly lastBy: Actor;
-  readonly lastStation: string;
-}
+import { judged, type VisitState } from './visit-state.js';
 
 type Outcome = Result<VisitState>;
 
@@ -83,7 +43,7 @@ function replay(live: readonly Deed[]): Outcome {
   return ok(state);
 }
 
-const KEPT_FOR_GOOD = new Set<Deed['kind']>(['opened', 'displayFound', 'held', 'released', 'signedOff']);
+const KEPT_FOR_GOOD = new Set<Deed['kind']>(['opened', 'displayFound', 'setupRevised', 'held', 'released', 'signedOff', 'withdrawn']);
 
 function undoable(live: readonly Deed[]): string | null {
   const last = live.at(-1);
@@ -112,16 +72,20 @@ function openVisit({ visitId, seq, at, by, station, data }: Omit<DeedOf<'opened'
     readings: {},
     verdicts: [],
     mayUndo: null,
+    withdrawn: null,
     lastAt: at,
     lastBy: by,
     lastStation: station,
   });
 }
 
+const PASSES_A_HOLD = new Set<Deed['kind']>(['released', 'setupRevised', 'withdrawn']);
+
 function follow(state: VisitState, deed: Deed): Outcome {
   if (deed.visitId !== state.visitId) return refuse('otherVisit', 'This entry belongs to another visit.');
+  if (state.withdrawn !== null) return refuse('withdrawn', 'This unit was withdrawn from its order and takes no more entries.');
   if (state.step === null) return refuse('sealed', 'This visit is sealed and takes no more entries. Open a new visit instead.');
-  if (state.held && deed.kind !== 'released') return refuse('held', `Held: ${state.held.words} A lead releases it first.`);
+  if (state.held && !PASSES_A_HOLD.has(deed.kind)) return refuse('held', `Held: ${state.held.words} A lead releases it first.`);
   switch (deed.kind) {
     case 'opened':
       return refuse('openedTwice', 'This visit is open already.');
@@ -133,6 +97,10 @@ function follow(state: VisitState, deed: Deed): Outcome {
       return release(state, deed);
     case 'displayFound':
       return at(state, 'checkIn', () => ok(findDisplay(state, deed)));
+    case 'setupRevised':
+      return ok(reviseSetup(state, deed));
+    case 'withdrawn':
+      return ok({ ...state, step: null, held: null, withdrawn: deed.data.words });
     case 'checkedIn':
       return at(state, 'checkIn', () => checkIn(state, deed));
     case 'codeSeen':
@@ -257,11 +225,6 @@ function readCode(state: VisitState, { data }: DeedOf<'codeRead'>): Outcome {
   return ok(judged({ ...state, readings: { ...state.readings, [data.label]: [...own, data.raw] } }));
 }
 
-const judged = (state: VisitState): VisitState => ({
-  ...state,
-  verdicts: judgeReadback(state.opened.setup, state.readings, state.stuck),
-});
-
 function closeReadBack(state: VisitState, deed: DeedOf<'readBackClosed'>): Outcome {
   const open = state.verdicts.filter((v) => v.verdict === 'notRead' && state.toRead.includes(v.label)).map((v) => v.label);
   if (open.length > 0) return refuse('codesLeft', `Still to be read: ${open.join(', ')}.`);
@@ -302,5 +265,7 @@ function sendBack(state: VisitState, against: readonly CodeVerdict[], deed: Deed
 function signOff(state: VisitState, deed: DeedOf<'signedOff'>): Outcome {
   const stop = state.opened.setup.findings.find((finding) => finding.level === 'stop');
   if (stop) return refuse('stop', `Cannot be signed off: ${stop.says}`);
+  const open = state.opened.setup.findings.find(isOpen);
+  if (open) return refuse('undecided', `A lead has to choose first, on the page of the order: ${open.says}`);
   return ok(advance(state, deed));
 }

@@ -1,5 +1,5 @@
 import { HOLD_REASONS } from './evidence.js';
-import type { VisitState } from './fold-visit.js';
+import type { VisitState } from './visit-state.js';
 import { STEPS, type StepId } from './steps.js';
 
 /** One letter per step, in order: done, now, held here, to do, not part of this visit. */
@@ -7,7 +7,7 @@ export type LadderMark = 'd' | 'n' | 'h' | 't' | 'x';
 
 /** What lists and counts show of a visit, kept beside it so that no list has to fold a log. */
 export interface VisitProjection {
-  readonly status: 'open' | 'held' | 'sealed';
+  readonly status: 'open' | 'held' | 'sealed' | 'withdrawn';
   readonly step: StepId | null;
   /** Ten letters of `LadderMark`. */
   readonly ladder: string;
@@ -19,7 +19,7 @@ export interface VisitProjection {
 
 export function projectVisit(state: VisitState): VisitProjection {
   return {
-    status: state.step === null ? 'sealed' : state.held ? 'held' : 'open',
+    status: state.withdrawn !== null ? 'withdrawn' : state.step === null ? 'sealed' : state.held ? 'held' : 'open',
     step: state.step,
     ladder: STEPS.map((step) => mark(state, step.id)).join(''),
     heldReason: state.held ? HOLD_REASONS[state.held.reason] : null,

@@ -1,4 +1,4 @@
-import type { Pack } from '../setup/vehicle-type.js';
+import type { LabelledPack } from '../setup/vehicle-type.js';
 import { CELL_VOLTS } from './cell.js';
 
 /** Cells in series that packs of each chemistry are built with. */
@@ -18,7 +18,7 @@ export interface PackCheck {
  * Holds a meter reading at rest against the pack that the type says is fitted.
  * @param packV volts between the pack's terminals, measured
  */
-export function checkPack(pack: Pack, packV: number): PackCheck {
+export function checkPack(pack: LabelledPack, packV: number): PackCheck {
   const cell = CELL_VOLTS[pack.chemistry];
   const floorV = round(cell.floorV * pack.cellsInSeries);
   const fullV = round(cell.fullV * pack.cellsInSeries);

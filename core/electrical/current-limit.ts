@@ -1,8 +1,8 @@
-import type { Pack } from '../setup/vehicle-type.js';
+import type { LabelledPack } from '../setup/vehicle-type.js';
 import { CELL_VOLTS } from './cell.js';
 
 export interface CurrentLimitInputs {
-  readonly pack: Pack;
+  readonly pack: LabelledPack;
   /** What the class allows, W; null where it names no power. */
   readonly limitW: number | null;
   /** Which reading of a power the rule means. */

@@ -1,6 +1,26 @@
-import type { Pack } from '../setup/vehicle-type.js';
+import type { LabelledPack, Pack } from '../setup/vehicle-type.js';
 import { CELL_VOLTS } from './cell.js';
 
-/** Volts at which the ride should end gently: (cell floor + margin) * cells in series. */
-export const cutoffTargetV = (pack: Pack, marginVPerCell: number): number =>
+export interface CutoffWish {
+  /** Volts at which the ride should end gently, before it is brought onto a code's grid. */
+  readonly volts: number;
+  /** Whether the code's value must lie above `volts`, not at it: the pack's own protection trips there. */
+  readonly strictly: boolean;
+  readonly decidedBy: 'cells' | 'controller' | 'protection';
+}
+
+/** (cell floor + margin) * cells in series. */
+export const cutoffTargetV = (pack: LabelledPack, marginVPerCell: number): number =>
   Number(((CELL_VOLTS[pack.chemistry].floorV + marginVPerCell) * pack.cellsInSeries).toFixed(3));
+
+/**
+ * Where the ride should end: at the cells' floor and margin, not under the controller's own cut-off where that is
+ * known, and above the voltage at which the pack's own protection trips, so that the controller ends the ride first.
+ */
+export function cutoffWish(pack: Pack, marginVPerCell: number, controllerCutoffV: number | null): CutoffWish {
+  const cells = cutoffTargetV(pack, marginVPerCell);
+  const trips = pack.protectionTripsV;
+  if (trips !== null && trips >= Math.max(cells, controllerCutoffV ?? 0)) return { volts: trips, strictly: true, decidedBy: 'protection' };
+  if (controllerCutoffV !== null && controllerCutoffV > cells) return { volts: controllerCutoffV, strictly: false, decidedBy: 'controller' };
+  return { volts: cells, strictly: false, decidedBy: 'cells' };
+}

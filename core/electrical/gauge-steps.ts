@@ -1,9 +1,9 @@
-import type { Pack } from '../setup/vehicle-type.js';
+import type { LabelledPack } from '../setup/vehicle-type.js';
 import { CELL_VOLTS } from './cell.js';
 import { restedCellV } from './open-circuit.js';
 
 export interface GaugeInputs {
-  readonly pack: Pack;
+  readonly pack: LabelledPack;
   readonly bars: number;
   /** Where a bar goes out: at the end of its share of the charge, or in the middle of it. The map says. */
   readonly goesOutAt: 'edge' | 'centre';

@@ -1,7 +1,7 @@
-import type { Pack } from '../setup/vehicle-type.js';
+import type { LabelledPack } from '../setup/vehicle-type.js';
 
 export interface RangeInputs {
-  readonly pack: Pack;
+  readonly pack: LabelledPack;
   /** Share of the charge that is planned on, 0 to 1; four fifths where the house spares its packs. */
   readonly usableShare: number;
   /** Consumption of the type at a level, least and most, Wh per km. */

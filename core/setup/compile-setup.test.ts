@@ -1,55 +1,36 @@
 import { describe, expect, it } from 'vitest';
-import { code, fourKey, hire, line, pedelec, stepThrough, words } from '../testing/samples.js';
+import { code, fourKey, hire, inputs, line, pedelec, stepThrough, withCodes, words } from '../testing/samples.js';
 import type { Code } from '../display/map/display-map.js';
 import { compileSetup } from './compile-setup.js';
-import type { SetupInputs } from './setup-inputs.js';
+import { NOTHING_KNOWN, type SetupInputs } from './setup-inputs.js';
 
-const base: SetupInputs = { type: stepThrough, map: fourKey, vehicleClass: pedelec, houseRules: hire, orderLimitKmh: null };
-const compile = (over: Partial<SetupInputs> = {}) => compileSetup({ ...base, ...over });
+const compile = (over: Partial<SetupInputs> = {}) => compileSetup(inputs(over));
 const target = (label: string, over: Partial<SetupInputs> = {}) => compile(over).targets.find((t) => t.label === label);
-const withCode = (one: Code) => ({ map: { ...fourKey, codes: [...fourKey.codes, one] } });
+const withCode = (one: Code) => ({ map: withCodes(fourKey, [...fourKey.codes, one]) });
+const instead = (one: Code) => ({ map: withCodes(fourKey, fourKey.codes.map((c) => (c.label === one.label ? one : c))) });
+const chosen = (choices: Partial<typeof hire.choices>) => ({ houseRules: { ...hire, choices: { ...hire.choices, ...choices } } });
 
 describe('a setup', () => {
   it('has a target or "as found", with its reason, for every code in menu order', () => {
-    const { targets } = compile();
+    const { targets, findings, limitKmh, worst } = compile();
     expect(targets.map((t) => [t.label, t.raw])).toEqual([['L1', 11], ['L2', 25], ['L3', 31], ['L4', 31], ['L5', 12]]);
     expect(targets.every((t) => t.because.length > 0)).toBe(true);
+    expect(findings).toEqual([]);
+    expect({ limitKmh, worst: worst?.kmh }).toEqual({ limitKmh: 25, worst: 25 });
   });
 
-  it('takes the lower of class and order for the cap, and says which', () => {
-    expect(target('L2')).toMatchObject({ raw: 25, because: '25 km/h by class' });
-    expect(target('L2', { orderLimitKmh: 20 })).toMatchObject({ raw: 20, because: 'Class allows 25 km/h, the order 20, so 20' });
-    expect(target('L2', { orderLimitKmh: 30 })).toMatchObject({ raw: 25, because: 'The order asks 30 km/h, the class allows 25' });
-  });
-
-  it('keeps a statute\'s own unit: 15.5 mph is 24.945 km/h, so 25 fails', () => {
-    expect(target('L2', { vehicleClass: { ...pedelec, capKmh: 15.5 * 1.609344 } })?.raw).toBe(24);
-  });
-
-  it('stops where the cap cannot be set low enough, or not at all', () => {
-    expect(compile({ orderLimitKmh: 6 }).findings).toContainEqual(expect.objectContaining({ level: 'stop', label: 'L2' }));
-    const noCap = { map: { ...fourKey, codes: fourKey.codes.filter((c) => c.function !== 'speedCap') } };
-    expect(compile(noCap).findings).toContainEqual(expect.objectContaining({ level: 'stop', label: null }));
+  it('is the same whenever it is worked out', () => {
+    expect(compile()).toEqual(compile());
   });
 
   it('asks a lead where the limit lies above what motor and pack reach', () => {
-    expect(compile({ type: { ...stepThrough, attainableKmh: 22 } }).findings).toContainEqual(expect.objectContaining({ level: 'decide' }));
-    expect(compile().findings).toEqual([]);
-  });
-});
-
-describe('power', () => {
-  it('on the rated basis gives no current: the type\'s limit stands', () => {
-    expect(target('L5')).toMatchObject({ raw: 12, because: '250 W rated; type allows 12 A' });
+    expect(compile({ type: { ...stepThrough, attainableKmh: 22 } }).findings).toContainEqual(expect.objectContaining({ level: 'decide', id: 'aboveAttainable:unit' }));
   });
 
-  it('stops on a rated label above the class, however low the current', () => {
-    expect(compile({ type: { ...stepThrough, ratedPowerW: 500 } }).findings).toContainEqual(expect.objectContaining({ level: 'stop', label: 'L5' }));
-  });
-
-  it.each([['nominal', 15], ['full', 13]] as const)('of 750 W at 48 V is %s: %d A', (powerBasis, amps) => {
-    const type = { ...stepThrough, typeLimitA: 20, controllerLimitA: 20, pack: { chemistry: 'liIon' as const, cellsInSeries: 13, labelV: 48, capacityAh: 14 } };
-    expect(target('L5', { type, vehicleClass: { ...pedelec, ratedPowerW: 750, powerBasis } })?.raw).toBe(amps);
+  it('puts stops first, then what a lead decides, then notes', () => {
+    const { findings } = compile({ map: { ...fourKey, confirmed: null }, type: { ...stepThrough, attainableKmh: 22, needsSource: ['typeLimitA'] } });
+    expect(findings.map((f) => f.level)).toEqual(['stop', 'decide', 'note']);
+    expect(findings.at(-1)?.says).toContain('current limit');
   });
 });
 
@@ -61,44 +42,40 @@ describe('a code with two functions', () => {
       encoding: {
         kind: 'pair',
         first: { function: 'assistLevels', entries: [3, 5, 9].map((raw) => ({ raw, value: String(raw), title: `${raw} levels` })) },
-        second: { function: 'zeroLevel', entries: [0, 1].map((raw) => ({ raw, value: String(raw), title: raw ? 'level 0' : 'none' })) },
+        second: { function: 'unknown', entries: [0, 1].map((raw) => ({ raw, value: String(raw), title: raw ? 'b' : 'a' })) },
       },
     });
 
   it('gets the target of each half, and keeps a half nobody promised anything of', () => {
     expect(target('L9', withCode(pair(91)))).toMatchObject({ raw: 51, because: 'House rule: 5 levels' });
     expect(target('L9', withCode(pair(30)))).toMatchObject({ raw: 50 });
-  });
-});
-
-describe('a map that nobody confirmed', () => {
-  it('lets nothing leave', () => {
-    expect(compile({ map: { ...fourKey, confirmed: null } }).findings).toContainEqual(expect.objectContaining({ level: 'stop', label: null, says: expect.stringContaining('is a draft') }));
-  });
-});
-
-describe('a cap that follows the units', () => {
-  it('counts in miles where the house shows miles, and the limit is kept', () => {
-    const cap = code('L2', 'speedCap', { range: { min: 6, max: 45, step: 1 }, factory: 30, encoding: { kind: 'line', scale: 1, unit: 'km/h', sentinels: [], follows: 'L1', doubtfulFrom: 44 } });
-    const map = { ...fourKey, codes: fourKey.codes.map((c) => (c.label === 'L2' ? cap : c)) };
-    expect(target('L2', { map, houseRules: { ...hire, choices: { ...hire.choices, units: 'mph' } } })?.raw).toBe(15);
-    expect(target('L2', { map })?.raw).toBe(25);
-    expect(target('L2', { map, orderLimitKmh: 45, vehicleClass: { ...pedelec, capKmh: 45 } })?.raw).toBe(43);
+    expect(target('L9', { ...withCode(pair(30)), unit: { ...NOTHING_KNOWN, asFound: { L9: 91 } } })).toMatchObject({ raw: 51 });
   });
 });
 
 describe('a code', () => {
-  it.each([['never', 'Never touched'], ['tool', "maker's tool"], ['absent', 'In the paper']] as const)('that is %s stays as found', (access, words) => {
-    expect(target('L9', withCode(code('L9', 'walk', { access })))).toMatchObject({ raw: null, because: expect.stringContaining(words) });
+  it.each([['never', 'Never touched'], ['tool', "maker's tool"], ['absent', 'In the paper']] as const)('that is %s stays as found', (access, said) => {
+    expect(target('L9', withCode(code('L9', 'walk', { access })))).toMatchObject({ raw: null, because: expect.stringContaining(said) });
   });
 
-  it('known by hearsay stays as found', () => {
+  it('known by hearsay never gets a target, and supports no claim', () => {
     expect(target('L9', withCode(code('L9', 'walk', { encoding: words([5, 'off']), source: 'hearsay' })))).toMatchObject({ raw: null });
+    const cap = { ...fourKey.codes[1]!, source: 'hearsay' as const };
+    expect(compile(instead(cap)).findings[0]).toMatchObject({ level: 'stop', id: 'noCap:unit' });
   });
 
-  it('that is not verified to act gets a note that nothing is claimed', () => {
+  it('that is not verified to act gets a target and a note that nothing is claimed', () => {
     const { findings } = compile(withCode(code('L9', 'brightness', { encoding: line(''), effect: 'unverified' })));
     expect(findings).toContainEqual(expect.objectContaining({ level: 'note', label: 'L9' }));
+  });
+
+  it('that caps the speed unverified leaves the end speed to be measured, by a lead\'s choice', () => {
+    const cap = { ...fourKey.codes[1]!, effect: 'unverified' as const };
+    expect(compile(instead(cap)).findings).toContainEqual(expect.objectContaining({ level: 'decide', id: 'capUnverified:L2' }));
+  });
+
+  it('that only scales a graphic is no limit', () => {
+    expect(target('L5', instead({ ...fourKey.codes[4]!, effect: 'displayOnly' }))).toMatchObject({ raw: null, because: expect.stringContaining('changes nothing on the road') });
   });
 
   it('that nobody promised anything of stays as found', () => {
@@ -111,25 +88,91 @@ describe('a code', () => {
     expect(findings).toContainEqual(expect.objectContaining({ level: 'decide', label: 'L9' }));
   });
 
-  it('that is locked away from its target asks a lead', () => {
+  it('for comfort takes the nearest value it has, and says so', () => {
+    const over = withCode(code('L9', 'autoOff', { range: { min: 0, max: 4, step: 1 }, factory: 2, encoding: line('min') }));
+    expect(target('L9', over)?.raw).toBe(4);
+    expect(compile(over).findings).toContainEqual(expect.objectContaining({ level: 'note', id: 'nearest:L9' }));
+  });
+
+  it('for a PIN never carries its digits, and is not read back', () => {
+    expect(target('L9', withCode(code('L9', 'accessPin', { range: { min: 0, max: 9999, step: 1 } })))).toMatchObject({ raw: null, secret: true, offGlass: true });
+    expect(target('L9', { ...withCode(code('L9', 'accessPin', {})), ...chosen({ pin: 'asFound' }) })).not.toHaveProperty('secret');
+  });
+});
+
+describe('a locked code', () => {
+  const locked = (over: Partial<Code>) => instead({ ...fourKey.codes[1]!, access: 'locked', ...over });
+
+  it('at its target is fine', () => {
+    expect(compile(locked({ factory: 25 })).findings).toEqual([]);
+  });
+
+  it('above the limit stops, with what it would do on the road', () => {
+    expect(compile(locked({ factory: 30 })).findings[0]).toMatchObject({ level: 'stop', says: 'L2 is locked and delivered at 30 km/h: assist would run to 30 km/h, and 25 km/h is allowed.' });
+    expect(compile(locked({ factory: 32 })).findings[0]?.says).toContain('nothing would end assist');
+  });
+
+  it('below the limit is a lead\'s choice, and stays as found once chosen', () => {
+    const { findings } = compile(locked({ factory: 20 }));
+    expect(findings).toEqual([expect.objectContaining({ level: 'decide', id: 'locked:L2', says: expect.stringContaining('end at 20 km/h instead of 25 km/h') })]);
+    const decision = { finding: 'locked:L2', typeId: null, words: 'slow is fine', by: 'Ines M.', on: '2026-11-25' };
+    const after = compile({ ...locked({ factory: 20 }), terms: { ...inputs().terms, decisions: [decision] } });
+    expect(after.findings[0]?.decided?.words).toBe('slow is fine');
+    expect(after.targets[1]).toMatchObject({ raw: null, because: expect.stringContaining('slow is fine') });
+  });
+
+  it('is judged by what was read, where it was read', () => {
+    expect(compile({ ...locked({ factory: 30 }), unit: { ...NOTHING_KNOWN, asFound: { L2: 25 } } }).findings).toEqual([]);
+  });
+
+  it('of comfort stays as it is, with a note', () => {
+    const over = withCode(code('L9', 'autoOff', { range: { min: 0, max: 20, step: 1 }, access: 'locked', encoding: line('min') }));
+    expect(target('L9', over)).toMatchObject({ raw: null });
+    expect(compile(over).findings).toEqual([expect.objectContaining({ level: 'note', id: 'locked:L9' })]);
+  });
+
+  it('for wheel pulses asks a lead', () => {
     const { findings } = compile(withCode(code('L9', 'wheelPulses', { factory: 5, access: 'locked' })));
     expect(findings).toContainEqual(expect.objectContaining({ level: 'decide', label: 'L9', says: 'L9 is locked and delivered at 5; it should be 6.' }));
   });
 
-  it('for the cut-off is the cell floor and the margin, times the cells', () => {
-    expect(target('L4')).toMatchObject({ raw: 31, because: '3.1 V a cell, 10 cells' });
-    const lfp = { ...stepThrough, pack: { chemistry: 'lfp' as const, cellsInSeries: 12, labelV: 36, capacityAh: 10 } };
-    expect(target('L4', { type: lfp })?.raw).toBe(31.2);
+  it('at the wrong voltage class says what the gauge would show', () => {
+    const klass = code('L9', 'nominalVoltage', { range: { min: 36, max: 48, step: 12 }, factory: 48, access: 'locked', encoding: words([36, '36'], [48, '48']) });
+    const { findings } = compile({ ...withCode(klass), unit: { ...NOTHING_KNOWN, packV: 38.5 } });
+    expect(findings).toContainEqual(expect.objectContaining({ level: 'stop', says: expect.stringContaining('At 38.5 V its gauge would show empty') }));
+  });
+});
+
+describe("a unit's own wishes", () => {
+  const gentle = { choices: { assistLevels: 3 }, limit: { value: 18, unit: 'km/h' as const }, why: 'a new rider', by: 'Ines M.' };
+
+  it('go before the house rules, with their reason, and never above the class', () => {
+    const levels = withCode(code('L9', 'assistLevels', { range: { min: 3, max: 9, step: 1 } }));
+    const over = { ...levels, unit: { ...NOTHING_KNOWN, override: gentle } };
+    expect(target('L9', over)).toMatchObject({ raw: 3, because: expect.stringContaining('a new rider') });
+    expect(target('L2', over)?.raw).toBe(18);
+    expect(target('L2', { ...over, unit: { ...NOTHING_KNOWN, override: { ...gentle, limit: { value: 40, unit: 'km/h' } } } })?.raw).toBe(25);
+    expect(compile(over).findings).toContainEqual(expect.objectContaining({ level: 'note', id: 'override:unit' }));
+  });
+});
+
+describe('codes that move one another', () => {
+  const bound = code('L8', 'modeSpeedPercent', { range: { min: 20, max: 100, step: 5 }, factory: 50, encoding: line('%'), influences: [{ kind: 'limits', code: 'L9', as: 'most' }] });
+  const throttled = { ...stepThrough, throttleFitted: true };
+  const free = { ...pedelec, throttle: 'toCap' as const };
+
+  it('keep a target within the bound another one sets, and name the order', () => {
+    const map = withCodes(fourKey, [...fourKey.codes, bound, code('L9', 'throttleCap', { range: { min: 20, max: 100, step: 5 }, factory: 50, encoding: line('%') })]);
+    const setup = compile({ map, type: throttled, vehicleClass: free });
+    expect(setup.targets.slice(-2).map((t) => t.raw)).toEqual([50, 50]);
+    expect(setup.targets.at(-1)?.because).toContain('never lies above L8');
+    expect(setup.keyedAfter).toContainEqual({ label: 'L9', after: 'L8', because: 'it bounds what this one may be' });
   });
 
-  it('for the drive mode stops where the class forbids a throttle and no pedal mode exists', () => {
-    const map = { ...fourKey, codes: fourKey.codes.map((c) => (c.label === 'L3' ? { ...c, encoding: words([32, 'throttle'], [33, 'both']) } : c)) };
-    expect(compile({ map }).findings).toContainEqual(expect.objectContaining({ level: 'stop', label: 'L3' }));
-  });
-
-  it('for the drive mode follows the class and what is fitted', () => {
-    const free = { ...pedelec, throttle: 'toCap' as const };
-    expect(target('L3', { vehicleClass: free })?.raw).toBe(31);
-    expect(target('L3', { vehicleClass: free, type: { ...stepThrough, throttleFitted: true } })?.raw).toBe(33);
+  it('have a value keyed again that another code brings back to the maker\'s', () => {
+    const volts = code('L8', 'nominalVoltage', { range: { min: 36, max: 48, step: 12 }, factory: 48, encoding: words([36, '36'], [48, '48']), influences: [{ kind: 'resets', code: 'L9' }] });
+    const map = withCodes(fourKey, [...fourKey.codes, volts, code('L9', 'unknown', { factory: 5 })]);
+    expect(target('L9', { map, unit: { ...NOTHING_KNOWN, asFound: { L9: 7 } } })).toMatchObject({ raw: 7, because: expect.stringContaining('keyed again as found') });
+    expect(target('L9', { map })?.raw).toBeNull();
   });
 });

@@ -1,65 +1,114 @@
-import { mapTitle, type Code, type DisplayMap } from '../display/map/display-map.js';
+import type { Code, DisplayMap } from '../display/map/display-map.js';
 import { functionTitle } from '../display/map/functions.js';
-import { formatRaw } from '../display/map/raw-value.js';
+import { packFindings } from './checks/pack.js';
+import { lockedFinding } from './checks/locked.js';
+import { reachFindings, worstReach } from './checks/reach.js';
+import { ruleFindings } from './checks/rules.js';
+import { proofsFor, throttleFindings } from './checks/throttle.js';
+import { settleDependencies } from './dependencies.js';
+import { finding, type Draft, type Drafted } from './draft.js';
+import { CAPS, COMFORT, DRIVING } from './function-groups.js';
+import { underRegime } from './regime.js';
 import type { CodeTarget, Finding, Setup } from './setup.js';
 import type { SetupInputs } from './setup-inputs.js';
 import { speedLimit } from './speed-limit.js';
-import { WISHES, type Wish } from './wishes.js';
+import { WISHES } from './wishes.js';
+import { asFound, step, type Wish, type Work } from './wish.js';
 
 /**
- * Works out a target, or "leave as found", for every code of the map, each with its reason, and the findings
- * that follow from the inputs alone. A meaning known by hearsay never becomes a target; a code whose effect is
- * not verified gets one, with a note that nothing is claimed from it.
+ * Works out a target, or "leave as found", for every code of the map, each with its reason and the trail of inputs that
+ * led there, and the findings that follow. A meaning known by hearsay never becomes a target; a code whose effect is not
+ * verified gets one and carries no claim. The same inputs give the same setup, whenever and wherever.
  */
 export function compileSetup(inputs: SetupInputs): Setup {
-  const limit = speedLimit(inputs);
-  const findings: Finding[] = [];
-  const targets = inputs.map.codes.map((code) => {
-    const wish = wishFor(code, inputs);
-    findings.push(...findingsFor(code, wish));
-    return {
-      label: code.label,
-      function: code.function,
-      raw: wish.raw,
-      locked: code.access === 'locked',
-      because: wish.because,
-      ...(isOffGlass(inputs.map, code) ? { offGlass: true } : {}),
-    } satisfies CodeTarget;
-  });
-  findings.push(...missingCap(inputs, targets), ...unconfirmedMap(inputs.map));
-  if (limit.kmh > inputs.type.attainableKmh) {
-    findings.push({
-      level: 'decide',
-      label: null,
-      says: `The limit of ${limit.kmh} km/h lies above the ${inputs.type.attainableKmh} km/h that motor and pack reach: the cap cannot be shown to work.`,
-    });
-  }
-  return { targets, findings, limitKmh: limit.kmh };
+  const work = prepare(inputs);
+  const wished: Draft = { work, codes: inputs.map.codes.map((code) => ({ code, wish: wishFor(code, work) })) };
+  const { draft, findings: bounds, keyedAfter } = settleDependencies(wished);
+  const locks = draft.codes.map(({ code, wish }) => lockedFinding(code, wish, work));
+  const worst = worstReach(draft);
+  const reach = locks.some((lock, i) => lock?.level === 'stop' && CAPS.has(draft.codes[i]?.code.function ?? 'unknown')) ? [] : reachFindings(draft, worst);
+  const findings = inOrder(
+    [...ruleFindings(draft), ...packFindings(work), ...reach, ...throttleFindings(draft), ...bounds, ...draft.codes.flatMap(({ code, wish }, i) => codeFindings(code, wish, locks[i] ?? null))].map((each) => decided(each, inputs)),
+  );
+  const proofs = proofsFor(draft);
+  return {
+    targets: draft.codes.map((drafted) => targetFor(drafted, inputs.map, findings)),
+    findings,
+    limitKmh: work.limit?.kmh ?? inputs.type.attainableKmh,
+    ...(worst ? { worst } : {}),
+    ...(proofs.length > 0 ? { proofs } : {}),
+    ...(keyedAfter.length > 0 ? { keyedAfter } : {}),
+  };
 }
 
-function wishFor(code: Code, inputs: SetupInputs): Wish {
-  if (code.source === 'hearsay') return { raw: null, because: 'Meaning known by hearsay only: stays as found.' };
-  if (code.access === 'absent') return { raw: null, because: 'In the paper, not on this display.' };
-  if (code.access === 'tool') return { raw: null, because: "Readable only with a maker's tool: stays as found." };
-  if (code.access === 'never' || code.function === 'makersOnly') return { raw: null, because: 'Never touched: stays as found.' };
-  if (code.encoding.kind === 'pair') return pairWish(code, code.encoding, inputs);
+function prepare(inputs: SetupInputs): Work {
+  const { map, unit, houseRules } = inputs;
+  const alike = (fn: Code['function']) => map.codes.filter((code) => code.function === fn);
+  return {
+    ...inputs,
+    limit: speedLimit(inputs),
+    choices: unit.override ? { ...houseRules.choices, ...unit.override.choices } : houseRules.choices,
+    nth: (code) => alike(code.function).indexOf(code),
+    countOf: (fn) => alike(fn).length,
+    found: (code) => unit.asFound?.[code.label] ?? code.factory,
+  };
+}
+
+function wishFor(code: Code, work: Work): Wish {
+  if (code.source === 'hearsay') return asFound('Meaning known by hearsay only: stays as found.');
+  if (code.access === 'absent') return asFound('In the paper, not on this display.');
+  if (code.access === 'tool') return asFound("Readable only with a maker's tool: stays as found.");
+  if (code.access === 'never' || code.function === 'makersOnly') return asFound('Never touched: stays as found.');
+  if (code.effect === 'displayOnly' && DRIVING.has(code.function)) return asFound('It scales what is shown and changes nothing on the road: stays as found.');
+  if (code.encoding.kind === 'pair') return pairWish(code, code.encoding, work);
   const wish = WISHES[code.function];
-  if (!wish) return { raw: null, because: `${functionTitle(code.function)}: nothing was promised, stays as found.` };
-  return wish(code, inputs);
+  if (!wish && work.vehicleClass.regime !== 'checkOnly') return asFound(`${functionTitle(code.function)}: nothing was promised, stays as found.`);
+  return underRegime(code, wish?.(code, work) ?? asFound(`${functionTitle(code.function)}: nothing was promised, stays as found.`), work);
 }
 
-/** Two functions in one code: each half as if it stood alone, and a half nobody promised anything of as delivered. */
-function pairWish(code: Code, { first, second }: Code['encoding'] & { kind: 'pair' }, inputs: SetupInputs): Wish {
+/** Two functions in one code: each half as if it stood alone, and a half nobody promised anything of as found. */
+function pairWish(code: Code, { first, second }: Code['encoding'] & { kind: 'pair' }, work: Work): Wish {
   const halves = [first, second].map((half) => {
     const raws = half.entries.map((entry) => entry.raw);
     const alone: Code = { ...code, function: half.function, encoding: { kind: 'table', entries: half.entries }, range: { min: Math.min(...raws), max: Math.max(...raws), step: 1 } };
-    return WISHES[half.function]?.(alone, inputs) ?? null;
+    return WISHES[half.function]?.(alone, work) ?? null;
   });
-  const finding = halves.find((wish) => wish?.finding)?.finding;
+  const findings = halves.flatMap((wish) => wish?.findings ?? []);
+  const trail = halves.flatMap((wish) => wish?.trail ?? []);
   const because = halves.flatMap((wish) => (wish ? [wish.because] : [])).join('; ');
-  if (halves.every((wish) => wish === null || wish.raw === null)) return { raw: null, because: because || 'Nothing was promised, stays as found.', ...(finding ? { finding } : {}) };
-  const [a, b] = [halves[0]?.raw ?? Math.floor(code.factory / 10), halves[1]?.raw ?? code.factory % 10];
-  return { raw: a * 10 + b, because, ...(finding ? { finding } : {}) };
+  if (halves.every((wish) => wish === null || wish.raw === null)) return asFound(because || 'Nothing was promised, stays as found.', ...findings);
+  const found = work.found(code);
+  const raw = (halves[0]?.raw ?? Math.floor(found / 10)) * 10 + (halves[1]?.raw ?? found % 10);
+  return { raw, because, trail, ...(findings.length > 0 ? { findings } : {}) };
+}
+
+function codeFindings(code: Code, wish: Wish, lock: Finding | null): readonly Finding[] {
+  const findings = (wish.findings ?? []).map(({ level, topic, says }) => finding(level, topic, code.label, says));
+  if (wish.raw !== null && code.effect === 'unverified' && code.function !== 'speedCap') {
+    findings.push(finding('note', 'unverified', code.label, `${code.label}: it is not verified that this code acts. Nothing is claimed from it.`));
+  }
+  return lock ? [...findings, lock] : findings;
+}
+
+function targetFor({ code, wish }: Drafted, map: DisplayMap, findings: readonly Finding[]): CodeTarget {
+  const lock = findings.find(({ id }) => id === `locked:${code.label}`);
+  const final = lock && (COMFORT.has(code.function) || lock.decided) ? leftLocked(wish, lock) : wish;
+  return {
+    label: code.label,
+    function: code.function,
+    raw: final.raw,
+    locked: code.access === 'locked',
+    because: final.because,
+    ...(isOffGlass(map, code) || final.secret ? { offGlass: true } : {}),
+    ...(final.secret ? { secret: true } : {}),
+    ...(final.trail ? { trail: final.trail } : {}),
+  };
+}
+
+/** A locked code that stays as it is, because it does not matter or because a lead said so. */
+function leftLocked(wish: Wish, { decided: choice }: Finding): Wish {
+  const why = choice ? step('lead', `Locked, and left as found: ${choice.words} (${choice.by}, ${choice.on})`) : step('display', `${wish.because}; the code is locked: stays as found`);
+  return { raw: null, because: why.says, trail: [...(wish.trail ?? []).map(({ from, says }) => ({ from, says })), why] };
 }
 
 function isOffGlass(map: DisplayMap, code: Code): boolean {
@@ -68,23 +117,11 @@ function isOffGlass(map: DisplayMap, code: Code): boolean {
   return page?.neverEnter !== undefined;
 }
 
-/** A draft map is practised and compared; nothing leaves under it. */
-const unconfirmedMap = (map: DisplayMap): Finding[] =>
-  map.confirmed ? [] : [{ level: 'stop', label: null, says: `The map of ${mapTitle(map)} is a draft: a second person confirms it on a real unit before anything leaves under it.` }];
-
-function findingsFor(code: Code, wish: Wish): Finding[] {
-  const findings: Finding[] = wish.finding ? [{ ...wish.finding, label: code.label }] : [];
-  if (wish.raw !== null && code.effect === 'unverified') {
-    findings.push({ level: 'note', label: code.label, says: `${code.label}: it is not verified that this code acts. Nothing is claimed from it.` });
-  }
-  if (wish.raw !== null && code.access === 'locked' && wish.raw !== code.factory) {
-    const delivered = formatRaw(code, code.factory);
-    findings.push({ level: 'decide', label: code.label, says: `${code.label} is locked and delivered at ${delivered}; it should be ${formatRaw(code, wish.raw)}.` });
-  }
-  return findings;
+function decided(each: Finding, { terms, type }: SetupInputs): Finding {
+  if (each.level !== 'decide') return each;
+  const choice = terms.decisions.find(({ finding: id, typeId }) => id === each.id && (typeId === null || typeId === type.id));
+  return choice ? { ...each, decided: { words: choice.words, by: choice.by, on: choice.on } } : each;
 }
 
-function missingCap({ map, vehicleClass }: SetupInputs, targets: readonly CodeTarget[]): Finding[] {
-  if (targets.some((target) => target.function === 'speedCap')) return [];
-  return [{ level: 'stop', label: null, says: `${map.name} has no code for the speed cap: ${vehicleClass.title} cannot be set on it.` }];
-}
+const LEVELS = { stop: 0, decide: 1, note: 2 } as const;
+const inOrder = (findings: readonly Finding[]): readonly Finding[] => [...findings].sort((a, b) => LEVELS[a.level] - LEVELS[b.level]);

@@ -1,5 +1,25 @@
 import type { CodeFunction } from '../display/map/functions.js';
 
+/** Which input spoke: shown as a word beside each step of a trail. */
+export const TRAIL_SOURCES = {
+  class: 'Class',
+  site: 'Site',
+  order: 'Order',
+  type: 'Type',
+  house: 'House rule',
+  display: 'Display',
+  unit: 'This unit',
+  lead: 'Lead',
+} as const;
+export type TrailSource = keyof typeof TRAIL_SOURCES;
+
+/** One step on the way to a target. The ones marked `decided` are what it rests on. */
+export interface TrailStep {
+  readonly from: TrailSource;
+  readonly says: string;
+  readonly decided?: true;
+}
+
 /** What one code must show when the unit leaves, and why. */
 export interface CodeTarget {
   readonly label: string;
@@ -8,27 +28,58 @@ export interface CodeTarget {
   readonly raw: number | null;
   /** Shown by the display, not changeable by its keys. */
   readonly locked: boolean;
-  /** Never on the glass in the course of the work: not on this display, for a tool alone, or on a page nobody enters. */
+  /** Never on the glass in the course of the work: not on this display, for a tool alone, secret, or on a page nobody enters. */
   readonly offGlass?: true;
-  /** One sentence in a technician's words. */
+  /** A PIN by policy: kept encrypted, keyed at hand over, never in the record. */
+  readonly secret?: true;
+  /** One sentence or a few, in words a customer could be shown. */
   readonly because: string;
+  /** How it came about, in order. Left out where the reason says it all. */
+  readonly trail?: readonly TrailStep[];
 }
 
 /** `stop`: cannot be released. `decide`: a lead chooses, in writing. `note`: to be known. */
 export interface Finding {
   readonly level: 'stop' | 'decide' | 'note';
+  /** The same finding on other units of the order has the same id. Records of the first release have none. */
+  readonly id?: string;
   /** The code it is about, or null for the whole unit. */
   readonly label: string | null;
   readonly says: string;
+  /** A lead's choice, where one was made. */
+  readonly decided?: { readonly words: string; readonly by: string; readonly on: string };
+}
+
+/** Something to be done or tried on the vehicle because no code can answer for it. */
+export interface Proof {
+  readonly id: string;
+  /** What is done by hand first, where anything is. */
+  readonly remedy?: string;
+  readonly asks: string;
+}
+
+/** A code that has to be keyed after another, since storing that one moves it. */
+export interface KeyedAfter {
+  readonly label: string;
+  readonly after: string;
+  readonly because: string;
 }
 
 /** What an order means for a unit: a target for every code in menu order, each with its reason, and findings. */
 export interface Setup {
   readonly targets: readonly CodeTarget[];
+  /** Stops first, then what a lead decides, then notes. */
   readonly findings: readonly Finding[];
-  /** Lowest of class, order and type limits, km/h true speed. */
+  /** Lowest of class, site, order and type limits, km/h true speed. */
   readonly limitKmh: number;
+  /** What a rider could reach at worst with these targets, km/h; left out where nothing caps it. */
+  readonly worst?: { readonly kmh: number; readonly says: string };
+  readonly proofs?: readonly Proof[];
+  readonly keyedAfter?: readonly KeyedAfter[];
 }
 
 export const targetOf = (setup: Setup, label: string): CodeTarget | undefined =>
   setup.targets.find((target) => target.label === label);
+
+/** Whether a lead still has to choose. */
+export const isOpen = (finding: Finding): boolean => finding.level === 'decide' && finding.decided === undefined;

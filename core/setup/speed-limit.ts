@@ -1,17 +1,44 @@
+import { inKmh, speedWords, type Speed } from '../speed/speed.js';
 import type { SetupInputs } from './setup-inputs.js';
+import type { TrailSource, TrailStep } from './setup.js';
 
-/** The limit that holds and the sentence that says where it comes from. */
+/** The limit that holds, km/h true speed, and how it came about. */
 export interface SpeedLimit {
   readonly kmh: number;
   readonly because: string;
+  readonly trail: readonly TrailStep[];
 }
 
-/** Lowest of the class's and the order's limit, true km/h. */
-export function speedLimit({ vehicleClass, orderLimitKmh }: Pick<SetupInputs, 'vehicleClass' | 'orderLimitKmh'>): SpeedLimit {
-  if (orderLimitKmh === null || orderLimitKmh === vehicleClass.capKmh) {
-    return { kmh: vehicleClass.capKmh, because: `${vehicleClass.capKmh} km/h by class${orderLimitKmh === null ? '' : ' and by the order'}` };
-  }
-  return orderLimitKmh < vehicleClass.capKmh
-    ? { kmh: orderLimitKmh, because: `Class allows ${vehicleClass.capKmh} km/h, the order ${orderLimitKmh}, so ${orderLimitKmh}` }
-    : { kmh: vehicleClass.capKmh, because: `The order asks ${orderLimitKmh} km/h, the class allows ${vehicleClass.capKmh}` };
+interface Asked {
+  readonly from: TrailSource;
+  readonly speed: Speed;
+  /** `The site`, as a sentence begins. */
+  readonly who: string;
 }
+
+/**
+ * Lowest of class, site, order, type and the unit's own limit, each kept in the unit it was laid down in.
+ * Null where nothing limits: only off public roads, and then the type's attainable speed is all there is.
+ */
+export function speedLimit({ vehicleClass, terms, type, unit }: Pick<SetupInputs, 'vehicleClass' | 'terms' | 'type' | 'unit'>): SpeedLimit | null {
+  const asked: Asked[] = [
+    ...one('class', 'The class', vehicleClass.limit),
+    ...one('site', 'The site', terms.siteLimit),
+    ...one('order', 'The order', terms.orderLimit),
+    ...one('type', 'The type', type.speedLimit),
+    ...one('unit', 'This unit', unit.override?.limit ?? null),
+  ];
+  const [first, ...rest] = asked;
+  if (!first) return null;
+  let lowest = first;
+  const trail: TrailStep[] = [{ from: first.from, says: `${speedWords(first.speed)}: ${first.who.toLowerCase()}.` }];
+  for (const next of rest) {
+    const [was, is] = [inKmh(lowest.speed), inKmh(next.speed)];
+    const allows = `${next.who} ${next.from === 'order' || next.from === 'unit' ? 'asks' : 'allows'} ${speedWords(next.speed)}`;
+    if (is < was) lowest = next;
+    trail.push({ from: next.from, says: is < was ? `${allows}, so ${speedWords(next.speed)}.` : is === was ? `${allows} too.` : `${allows}; ${speedWords(lowest.speed)} stands.` });
+  }
+  return { kmh: inKmh(lowest.speed), because: trail.map(({ says }) => says).join(' '), trail: trail.map((step) => (step.from === lowest.from ? { ...step, decided: true } : step)) };
+}
+
+const one = (from: TrailSource, who: string, speed: Speed | null): Asked[] => (speed === null ? [] : [{ from, who, speed }]);

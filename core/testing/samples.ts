@@ -1,6 +1,9 @@
 import type { Code, Encoding, KeyedMap, MenuRules } from '../display/map/display-map.js';
 import { hold, tap } from '../display/map/gesture.js';
 import type { HouseRules } from '../setup/house-rules.js';
+import { PLAIN_TERMS } from '../setup/order-terms.js';
+import { STANDARD_CHOICES } from '../setup/schools.js';
+import { NOTHING_KNOWN, type SetupInputs } from '../setup/setup-inputs.js';
 import type { VehicleClass } from '../setup/rule-pack.js';
 import type { VehicleType } from '../setup/vehicle-type.js';
 
@@ -101,22 +104,33 @@ export const threeKey: KeyedMap = {
 };
 
 export const stepThrough: VehicleType = {
-  format: 'decurio-vehicle-type/1',
+  format: 'decurio-vehicle-type/2',
   id: 'step-through',
   name: 'Sample 26',
   title: 'Sample 26 step-through',
   kind: 'bike',
-  motor: 'geared hub, rear',
+  motors: [{ place: 'rear', drive: 'gearedHub', freewheels: true }],
   ratedPowerW: 250,
   controllerLimitA: 15,
   typeLimitA: 12,
+  controllerCutoffV: null,
   attainableKmh: 31,
-  pack: { chemistry: 'liIon', cellsInSeries: 10, labelV: 36, capacityAh: 13 },
-  tyre: { marking: '47-559', wheelInch: 26 },
+  speedLimit: null,
+  pack: { chemistry: 'liIon', cellsInSeries: 10, labelV: 36, capacityAh: 13, protectionTripsV: null, profile: null },
+  displayStandsV: null,
+  tyre: { marking: '47-559', wheelInch: 26, rolledMm: null, barFrom: null, barTo: null },
   wheelPulses: 6,
   pedalMagnets: 12,
   throttleFitted: false,
+  brakeCutoffs: 'both',
+  lights: true,
+  signals: false,
+  keySwitch: false,
+  heavyCargo: false,
+  whPerKm: null,
   maps: ['four-key'],
+  approved: [],
+  needsSource: [],
   cautions: [],
   cutPower: 'Pack key off.',
 };
@@ -125,28 +139,44 @@ export const pedelec: VehicleClass = {
   id: 'pedelec-25',
   title: 'pedal assist to 25 km/h',
   kind: 'bike',
-  capKmh: 25,
+  regime: 'set',
+  limit: { value: 25, unit: 'km/h' },
   ratedPowerW: 250,
   powerBasis: 'rated',
   throttle: 'none',
-  throttleToKmh: 6,
+  throttleTo: null,
+  startAid: { value: 6, unit: 'km/h' },
+  walk: 'allowed',
+  walkTo: null,
+  liveStart: 'allowed',
+  walkingMode: null,
+  settingsOutOfReach: false,
+  needsSpeedometer: false,
+  endSpeedMeasured: false,
+  tolerance: 0,
+  labelFields: [],
+  ageNote: '',
   source: 'sample',
   note: '',
+  checked: { by: 'Ines M.', authority: 'Harbour office', source: 'Letter 12', on: '2026-10-01', expiresOn: '2027-10-01' },
 };
 
 export const hire: HouseRules = {
-  format: 'decurio-house-rules/1',
+  format: 'decurio-house-rules/2',
   id: 'hire',
   name: 'Hire',
-  choices: {
-    standstillStart: 'rolling',
-    walk: 'off',
-    cruise: 'off',
-    assistStart: 'gentle',
-    assistLevels: 5,
-    autoOffMin: 10,
-    brightness: 4,
-    cutoffMarginVPerCell: 0.1,
-    units: 'kmh',
-  },
+  customer: null,
+  choices: STANDARD_CHOICES,
 };
+
+/** What the samples come to, with whatever is to be otherwise. */
+export const inputs = (over: Partial<SetupInputs> = {}): SetupInputs => ({
+  type: stepThrough,
+  map: fourKey,
+  vehicleClass: pedelec,
+  houseRules: hire,
+  terms: PLAIN_TERMS,
+  unit: NOTHING_KNOWN,
+  today: '2026-11-25',
+  ...over,
+});

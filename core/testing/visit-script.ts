@@ -1,13 +1,14 @@
 import type { Actor, Deed, EvidenceData, EvidenceKind } from '../bench/evidence.js';
-import { foldVisit, type VisitState } from '../bench/fold-visit.js';
+import { foldVisit } from '../bench/fold-visit.js';
+import type { VisitState } from '../bench/visit-state.js';
 import { STEPS_OFFERED } from '../bench/steps.js';
 import { compileSetup } from '../setup/compile-setup.js';
-import { fourKey, hire, pedelec, stepThrough } from './samples.js';
+import { fourKey, inputs, pedelec, stepThrough } from './samples.js';
 
 export const TEO: Actor = { userId: 'u-teo', name: 'Teo R.', role: 'technician' };
 export const INES: Actor = { userId: 'u-ines', name: 'Ines M.', role: 'lead' };
 
-export const setup = compileSetup({ type: stepThrough, map: fourKey, vehicleClass: pedelec, houseRules: hire, orderLimitKmh: null });
+export const setup = compileSetup(inputs());
 
 export const opening: EvidenceData['opened'] = {
   serial: 'S26-0001',

@@ -32,9 +32,20 @@ export async function loadDemo(address, databaseUrl) {
   }
   const owner = await signIn(address, 'asta', DEMO_PASSWORD, 'office');
   for (const { kind, file } of scenario.library) await owner.post('/api/library', { kind, document: JSON.parse(demoText(file)) });
+  for (const check of scenario.checks) await confirmClass(address, check);
   for (const file of scenario.orders) await takeOrder(owner, file);
   await loadVisits(address, scenario.visits);
   return true;
+}
+
+/** @param {string} address @param {{ by: string, pack: string, class: string, authority: string, source: string, months: number }} check */
+async function confirmClass(address, check) {
+  const lead = await signIn(address, check.by, DEMO_PASSWORD, 'office');
+  const expires = new Date();
+  expires.setMonth(expires.getMonth() + check.months);
+  const { pack, class: classId, authority, source } = check;
+  const entry = (await lead.get('/api/library/rulePack')).find((/** @type {{ id: string }} */ each) => each.id === pack);
+  await lead.post(`/api/library/rulePack/${pack}/classes/${classId}/confirm`, { version: entry.version, authority, source, expiresOn: expires.toISOString().slice(0, 10) });
 }
 
 /** @param {Client} client @param {string} file */
@@ -102,7 +113,9 @@ async function playVisit(client, serial, script, clock) {
     }
     await act('readBackClosed', {});
   }
-  if (script.until === 'sealed') await act('signedOff', { words: '' }, 15);
+  if (script.until !== 'sealed') return;
+  const { classChecked } = await client.get(`/api/units/${unit.id}/bench`);
+  await act('signedOff', { words: '', classChecked }, 15);
 }
 
 /** @param {DemoVisit} script */

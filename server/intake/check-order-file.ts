@@ -1,4 +1,5 @@
 import dayjs from 'dayjs';
+import { PLAIN_TERMS, type OrderTerms, type Speed } from '@decurio/core';
 import customParseFormat from 'dayjs/plugin/customParseFormat.js';
 import {
   INTAKE_LIMITS,
@@ -28,7 +29,8 @@ export interface OrderDraft {
   readonly classId: string;
   readonly className: string;
   readonly houseRulesId: string;
-  readonly limitKmh: number | null;
+  readonly terms: OrderTerms;
+  readonly notes: string;
   readonly dueAt: string;
 }
 
@@ -155,11 +157,13 @@ function readOrder(cells: Cells, library: IntakeLibrary, complain: Complain): Or
     fail('class', 'unknownClass', `${rulePack.name} has no class "${classId}". It has: ${rulePack.document.classes.map((c) => c.id).join(', ')}.`);
   }
   const houseRulesId = cells('house rules');
-  const houseRules = houseRulesId === '' ? library.houseRules[0] : library.houseRules.find((h) => same(h.id, houseRulesId));
+  const houseRules = houseRulesId === '' ? customersOwn(library, customer) : library.houseRules.find((h) => same(h.id, houseRulesId));
   if (!houseRules) fail('house rules', 'unknownHouseRules', houseRulesId === '' ? 'The library has no house rules yet.' : `There are no house rules "${houseRulesId}".`);
-  const limitText = cells('limit km/h').replace(',', '.');
-  const limitKmh = limitText === '' ? null : Number(limitText);
-  if (limitKmh !== null && !(limitKmh > 0 && limitKmh <= 100)) fail('limit km/h', 'badLimit', `"${limitText}" is no speed in km/h.`);
+  if (vehicleClass?.regime === 'privateLand') fail('class', 'needsAuthority', `"${vehicleClass.title}" is for private land and wants a lead's own authority: a lead takes this order in by hand.`);
+  const orderLimit = readLimit(cells, 'limit', fail);
+  const siteLimit = readLimit(cells, 'site limit', fail);
+  const notes = cells('notes');
+  if (notes.length > 1000) fail('notes', 'tooLong', '"notes" is longer than 1000 letters.');
   if (!whole || !due || !rulePack || !vehicleClass || !houseRules) return null;
   return {
     number,
@@ -169,12 +173,32 @@ function readOrder(cells: Cells, library: IntakeLibrary, complain: Complain): Or
     classId: vehicleClass.id,
     className: vehicleClass.title,
     houseRulesId: houseRules.id,
-    limitKmh,
+    terms: { ...PLAIN_TERMS, siteLimit, orderLimit },
+    notes,
     dueAt: due.format('YYYY-MM-DDTHH:mm'),
   };
 }
 
-const PER_ORDER = ['order', 'customer', 'due', 'place', 'class', 'house rules', 'limit km/h'] as const;
+/** A limit in the column of its unit; both at once would be guessing. */
+function readLimit(cells: Cells, name: 'limit' | 'site limit', complain: Complain): Speed | null {
+  const read = (unit: Speed['unit']): Speed | null => {
+    const column = `${name} ${unit}` as OrderColumn;
+    const text = cells(column).replace(',', '.');
+    if (text === '') return null;
+    const value = Number(text);
+    if (!(value > 0 && value <= 100)) complain(column, 'badLimit', `"${text}" is no speed in ${unit}.`);
+    return { value, unit };
+  };
+  const [metric, miles] = [read('km/h'), read('mph')];
+  if (metric && miles) complain(`${name} mph`, 'twoUnits', `The ${name} is given in km/h and in mph. Keep the one that was promised.`);
+  return metric ?? miles;
+}
+
+/** The customer's own house rules, else the house's first. */
+const customersOwn = ({ houseRules }: IntakeLibrary, customer: string): LibraryEntry<'houseRules'> | undefined =>
+  houseRules.find(({ document }) => document.customer !== null && same(document.customer, customer)) ?? houseRules.find(({ document }) => document.customer === null) ?? houseRules[0];
+
+const PER_ORDER = ['order', 'customer', 'due', 'place', 'class', 'house rules', 'limit km/h', 'limit mph', 'site limit km/h', 'site limit mph', 'notes'] as const;
 
 function checkSameOrder(cells: Cells, first: { readonly cells: Cells; readonly line: number }, complain: Complain): void {
   for (const name of PER_ORDER) {
@@ -193,7 +217,7 @@ function readUnit(row: FileRow, cells: Cells, library: IntakeLibrary, order: Ord
     return null;
   }
   const vehicleClass = library.rulePacks.find((p) => p.id === order?.rulePackId)?.document.classes.find((c) => c.id === order?.classId);
-  if (vehicleClass && vehicleClass.kind !== type.document.kind) {
+  if (vehicleClass && vehicleClass.kind !== 'any' && vehicleClass.kind !== type.document.kind) {
     complain('type', 'otherKind', `${type.name} is a ${type.document.kind}; the class "${vehicleClass.title}" is for a ${vehicleClass.kind}.`);
     return null;
   }

@@ -1,11 +1,15 @@
 import { randomUUID } from 'node:crypto';
-import { STEPS_OFFERED, untouchedLadder, checkedLine } from '@decurio/core';
+import { checkedLine } from '@decurio/core';
 import { PROBLEMS_SHOWN, type IntakeProblem, type IntakeReport, type TakenView } from '@decurio/contract';
 import { In, LessThan, QueryFailedError, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Intakes, Orders, Units, type OrderRow, type UnitRow } from '../store/entities.js';
 import { newestDocuments } from '../store/library.js';
+import { limitOf, unitRows } from '../store/order-acts.js';
+import { today } from '../store/setups.js';
 import { inTransaction } from '../store/transaction.js';
+import dayjs from 'dayjs';
+import { orderDoubts } from './order-doubts.js';
 import { checkOrderFile, type CheckedFile, type OrderDraft, type UnitDraft } from './check-order-file.js';
 import { readOrderFile } from './read-order-file.js';
 
@@ -41,7 +45,7 @@ export async function checkIntake(
   const problems = [...checked.problems, ...known.problems, ...(read.broken ? [read.broken] : [])].sort((a, b) => a.line - b.line || a.column - b.column);
   const { order } = checked;
   const good = known.orderConflict ? [] : known.fresh;
-  const rulePack = library.rulePacks.find((pack) => pack.id === order?.rulePackId);
+  const vehicleClass = library.rulePacks.find((pack) => pack.id === order?.rulePackId)?.document.classes.find((each) => each.id === order?.classId);
   if (order) {
     await manager.delete(Intakes, { createdAt: LessThan(new Date(Date.now() - DAY_MS)) });
     await keepIntake(manager, intakeId, accountId, { order, units: good });
@@ -54,10 +58,11 @@ export async function checkIntake(
       customer: order.customer,
       place: order.place,
       className: order.className,
-      classChecked: rulePack ? checkedLine(rulePack.document) : 'not checked',
+      classChecked: checkedLine(vehicleClass?.checked ?? null, today()),
       dueAt: order.dueAt,
       isNew: known.existingOrder === null,
     },
+    doubts: order && vehicleClass ? orderDoubts(order, vehicleClass, dayjs()) : [],
     rowsRead: checked.rowsRead,
     rowsGood: good.length,
     rowsAlreadyTaken: known.alreadyHere,
@@ -68,7 +73,7 @@ export async function checkIntake(
   };
 }
 
-const NOTHING = { order: null, rowsRead: 0, rowsGood: 0, rowsAlreadyTaken: 0, rowsBad: 0, types: [] } as const;
+const NOTHING = { order: null, doubts: [], rowsRead: 0, rowsGood: 0, rowsAlreadyTaken: 0, rowsBad: 0, types: [] } as const;
 
 const countTypes = (units: readonly UnitDraft[]) =>
   [...new Set(units.map((unit) => unit.typeName))].map((name) => ({ name, count: units.filter((unit) => unit.typeName === name).length }));
@@ -134,7 +139,7 @@ function differences(existing: OrderRow, draft: OrderDraft): IntakeProblem[] {
     ['customer', existing.customer, draft.customer],
     ['place', existing.place, draft.place],
     ['class', existing.classId, draft.classId],
-    ['limit km/h', String(existing.limitKmh ?? 'none'), String(draft.limitKmh ?? 'none')],
+    ['limit km/h', limitText(existing.limitKmh), limitText(limitOf(draft.terms))],
   ] as const;
   return compared
     .filter(([, was, is]) => was !== is)
@@ -146,6 +151,8 @@ function differences(existing: OrderRow, draft: OrderDraft): IntakeProblem[] {
       message: `Order ${existing.number} was taken before with ${name} "${was}"; this file says "${is}". Use another order number, or the same ${name}.`,
     }));
 }
+
+const limitText = (kmh: number | null): string => (kmh === null ? 'none' : String(Number(kmh.toFixed(3))));
 
 /** Takes the good rows of a checked file into their order: all of them or none, and never twice. */
 export async function takeIntake(source: DataSource, intakeId: string, accountId: string): Promise<TakenView> {
@@ -165,26 +172,7 @@ async function take(manager: EntityManager, intakeId: string, accountId: string)
   if (units.length === 0) throw new HttpProblem('intakeEmpty');
   const existing = await manager.findOne(Orders, { where: { number: draft.number }, lock: { mode: 'pessimistic_write' } });
   const order = existing ?? (await insertOrder(manager, draft, accountId));
-  const ladder = untouchedLadder(STEPS_OFFERED);
-  const rows = units.map(({ serial, typeId, typeName, mapId }, i): UnitRow => ({
-    id: randomUUID(),
-    orderId: order.id,
-    position: order.units + i + 1,
-    serial,
-    openSerial: serial,
-    typeId,
-    typeName,
-    mapId,
-    status: 'waiting',
-    step: null,
-    ladder,
-    heldReason: null,
-    heldWords: null,
-    worker: null,
-    station: null,
-    visitId: null,
-        displayFoundAt: null,
-  }));
+  const rows = unitRows(order, units);
   for (let from = 0; from < rows.length; from += CHUNK) {
     await manager.createQueryBuilder().insert().into(Units).values(rows.slice(from, from + CHUNK)).updateEntity(false).execute();
   }
@@ -194,7 +182,8 @@ async function take(manager: EntityManager, intakeId: string, accountId: string)
 }
 
 async function insertOrder(manager: EntityManager, draft: OrderDraft, accountId: string): Promise<OrderRow> {
-  const row: OrderRow = { id: randomUUID(), ...draft, takenAt: new Date(), takenBy: accountId, units: 0, sealed: 0, held: 0 };
+  const { terms, ...fields } = draft;
+  const row: OrderRow = { id: randomUUID(), ...fields, limitKmh: limitOf(terms), terms: JSON.stringify(terms), expected: '[]', isPrivateLand: false, takenAt: new Date(), takenBy: accountId, units: 0, sealed: 0, held: 0 };
   await manager.insert(Orders, row);
   return row;
 }

@@ -31,7 +31,7 @@ describe('a visit', () => {
     const bench = await newBench();
     const { opened } = bench.state;
     expect(opened.versions.map).toMatchObject({ id: 'tallow-four-key', version: 1, revision: 'C' });
-    expect(opened.setup.targets.find((t) => t.label === 'L4.1')).toMatchObject({ raw: 25, because: '25 km/h by class' });
+    expect(opened.setup.targets.find((t) => t.label === 'L4.1')).toMatchObject({ raw: 24, because: '25 km/h: the class. Drive acts 0.3 km/h beyond the cap, so 24.' });
     expect(bench.state.toKey).toEqual(['L1.1', 'L1.2', 'L2.1', 'L2.4', 'L4.1', 'L4.3', 'L5.2', 'L6.1']);
   });
 
@@ -52,7 +52,7 @@ describe('a visit', () => {
     await bench.toSignOff();
     expect(await onLine(bench.unitId)).toMatchObject({ status: 'open', step: 'signOff', ladder: 'dxxdddxxnx', worker: 'The technician', station: 'bay 7' });
     const sealedBefore = (await teo.get(`/api/orders/${orderId}/line`)).json<LineView>().order.sealed;
-    await bench.act('signedOff', { words: 'ready' });
+    expect((await bench.sign('ready')).statusCode).toBe(201);
     const line = (await teo.get(`/api/orders/${orderId}/line`)).json<LineView>();
     expect(line.order.sealed).toBe(sealedBefore + 1);
     const { serial } = await onLine(bench.unitId);
@@ -63,7 +63,7 @@ describe('a visit', () => {
   it('of a sealed unit frees its serial for a later order', async () => {
     const bench = await newBench();
     await bench.toSignOff();
-    await bench.act('signedOff', { words: '' });
+    expect((await bench.sign()).statusCode).toBe(201);
     const { serial } = await onLine(bench.unitId);
     const later = await takeOrder(teo, orderFile([serial], '2699'));
     expect(later.units).toHaveLength(1);
@@ -167,7 +167,7 @@ describe('an entry', () => {
 
 describe('two servers on one database', () => {
   it('take entries of one visit in turn, and its chain stays whole', async () => {
-    const second = await buildApp({ host: '127.0.0.1', port: 0, databaseUrl: server.applicationUrl, ownerUrl: null, cookieSecret: 'for tests only', webRoot: null, logLevel: 'silent', secureCookie: false });
+    const second = await buildApp({ host: '127.0.0.1', port: 0, databaseUrl: server.applicationUrl, ownerUrl: null, cookieSecret: 'for tests only', pinSecret: 'for tests only', webRoot: null, logLevel: 'silent', secureCookie: false });
     try {
       const bench = await newBench();
       await bench.act('checkedIn', CHECK_IN);

@@ -1,11 +1,12 @@
 import type { FastifyInstance } from 'fastify';
-import dayjs from 'dayjs';
 import { object, string, ValidationError, type InferType } from 'yup';
 import {
+  confirmClassRequest,
   confirmMapRequest,
   documentSchemas,
   LIBRARY_KINDS,
   newDocumentRequest,
+  type ConfirmClassRequest,
   type ConfirmMapRequest,
   type LibraryDocuments,
   type LibraryKind,
@@ -13,10 +14,13 @@ import {
 } from '@decurio/contract';
 import { HttpProblem } from '../problems.js';
 import { may, permit } from '../security/roles.js';
-import { addDocument, confirmMap, getDocument, listVersions, newestDocuments } from '../store/library.js';
+import { addDocument, confirmClass, confirmMap, getDocument, listVersions, newestDocuments } from '../store/library.js';
+import { today } from '../store/setups.js';
+import { bringStarter, listStarters } from '../store/starters.js';
 
 const id = () => string().matches(/^[a-z0-9-]{1,60}$/).required();
 const mapParams = object({ id: id() });
+const classParams = object({ id: id(), classId: id() });
 const documentParams = object({ kind: string().oneOf(LIBRARY_KINDS as LibraryKind[]).required(), id: id() });
 const versionParams = documentParams.shape({ version: string().matches(/^\d{1,6}$/).required() });
 const kindParams = object({ kind: string().oneOf(LIBRARY_KINDS as LibraryKind[]).required() });
@@ -45,9 +49,32 @@ export async function libraryRoutes(app: FastifyInstance): Promise<void> {
     { schema: { summary: 'Confirm a draft map against a real unit', params: mapParams, body: confirmMapRequest }, config: { act: 'editLibrary' } },
     async (request, reply) => {
       const { userId, name } = permit(request.session, 'editLibrary');
-      const entry = await confirmMap(app.source, request.params.id, { ...request.body, by: { userId, name }, on: dayjs().format('YYYY-MM-DD') });
+      const entry = await confirmMap(app.source, request.params.id, { ...request.body, by: { userId, name }, on: today() });
       return reply.status(201).send(entry);
     },
+  );
+
+  app.post<{ Params: InferType<typeof classParams>; Body: ConfirmClassRequest }>(
+    '/library/rulePack/:id/classes/:classId/confirm',
+    { schema: { summary: 'Confirm a class with the local authority', params: classParams, body: confirmClassRequest }, config: { act: 'decide' } },
+    async (request, reply) => {
+      const { userId, name } = permit(request.session, 'decide');
+      const { version, authority, source, expiresOn } = request.body;
+      const check = { by: name, authority, source, on: today(), expiresOn };
+      return reply.status(201).send(await confirmClass(app.source, request.params.id, request.params.classId, check, { version, userId }));
+    },
+  );
+
+  app.get(
+    '/starters',
+    { schema: { summary: 'Rule packs that ship with the product and are not in the library yet' }, config: { act: 'look' } },
+    async () => listStarters(app.source.manager),
+  );
+
+  app.post<{ Params: { id: string } }>(
+    '/starters/:id',
+    { schema: { summary: 'Bring a starter rule pack into the library, unchecked', params: mapParams }, config: { act: 'editLibrary' } },
+    async (request, reply) => reply.status(201).send(await bringStarter(app.source, request.params.id, permit(request.session, 'editLibrary').userId)),
   );
 
   app.post<{ Body: NewDocumentRequest }>(

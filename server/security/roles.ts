@@ -10,6 +10,9 @@ const NEEDS = {
   release: 'lead',
   editLibrary: 'lead',
   dispute: 'technician',
+  /** Confirm a class, choose where a setup asks, give an order other terms. */
+  decide: 'lead',
+  seePins: 'lead',
   /** Bring in a map that another house confirmed. */
   trustMaps: 'owner',
 } as const satisfies Record<string, Role>;

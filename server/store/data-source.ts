@@ -3,6 +3,7 @@ import { DataSource } from 'typeorm';
 import { ENTITIES } from './entities.js';
 import { Ground1764000000000 } from './migrations/1764000000000-ground.js';
 import { Displays1764100000000 } from './migrations/1764100000000-displays.js';
+import { Setups1764200000000 } from './migrations/1764200000000-setups.js';
 
 /** A pool on the database at `url`; `initialize()` it before use, `destroy()` it after. */
 export function makeDataSource(url: string, poolSize = 10): DataSource {
@@ -10,7 +11,7 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
     type: 'mariadb',
     url,
     entities: ENTITIES,
-    migrations: [Ground1764000000000, Displays1764100000000],
+    migrations: [Ground1764000000000, Displays1764100000000, Setups1764200000000],
     migrationsTableName: 'migration',
     synchronize: false,
     timezone: 'Z',

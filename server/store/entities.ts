@@ -1,5 +1,5 @@
 import type { Role, StepId } from '@decurio/core';
-import type { DisputeKind, LibraryKind, LineUnit } from '@decurio/contract';
+import type { DisputeKind, LibraryKind, LineUnit, OrderChangeKind } from '@decurio/contract';
 import { EntitySchema } from 'typeorm';
 
 export interface AccountRow {
@@ -51,7 +51,14 @@ export interface OrderRow {
   classId: string;
   className: string;
   houseRulesId: string;
+  /** Lowest of what site and order ask, km/h, for lists; `terms` says it in full. */
   limitKmh: number | null;
+  /** `OrderTerms` as JSON. */
+  terms: string;
+  notes: string;
+  /** Units still to arrive, `ExpectedUnits[]` as JSON. */
+  expected: string;
+  isPrivateLand: boolean;
   /** Wall-clock time at the depot, without a zone. */
   dueAt: string;
   takenAt: Date;
@@ -81,6 +88,12 @@ export interface UnitRow {
   visitId: string | null;
   /** When its display's revision was told at check in. */
   displayFoundAt: Date | null;
+  /** `UnitOverride` as JSON, or null. */
+  ownWishes: string | null;
+  /** Why a unit that was done came back to the line. */
+  returnedWhy: string | null;
+  /** The sealed visit that the next one takes up again. */
+  lastVisitId: string | null;
 }
 
 export interface VisitRow {
@@ -123,6 +136,37 @@ export interface DisputeRow {
   settledBy: string | null;
   settledAt: Date | null;
   settledWords: string | null;
+}
+
+/** What was changed of an order, and why. Read only ever as a list. */
+export interface OrderChangeRow {
+  id: string;
+  orderId: string;
+  kind: OrderChangeKind;
+  at: Date;
+  byName: string;
+  reason: string;
+  /** What it was and what it is, as JSON. */
+  body: string;
+}
+
+export interface PinRow {
+  id: string;
+  orderId: string;
+  /** Null for the PIN of the whole order. */
+  unitId: string | null;
+  /** The unit, or the order where there is one PIN for it: unique, so that nobody gets two. */
+  owner: string;
+  sealedDigits: string;
+  madeAt: Date;
+}
+
+export interface PinLookRow {
+  id: string;
+  pinId: string;
+  byName: string;
+  at: Date;
+  why: string;
 }
 
 const uuid = { type: 'char', length: 36 } as const;
@@ -188,6 +232,10 @@ export const Orders = new EntitySchema<OrderRow>({
     className: { type: 'varchar', length: 80 },
     houseRulesId: { type: 'varchar', length: 60 },
     limitKmh: { type: 'double', nullable: true },
+    terms: { type: 'longtext' },
+    notes: { type: 'varchar', length: 1000 },
+    expected: { type: 'longtext' },
+    isPrivateLand: { type: 'boolean' },
     dueAt: { type: 'varchar', length: 16 },
     takenAt: { type: 'datetime', precision: 3 },
     takenBy: uuid,
@@ -217,6 +265,9 @@ export const Units = new EntitySchema<UnitRow>({
     station: { type: 'varchar', length: 40, nullable: true },
     visitId: { ...uuid, nullable: true },
     displayFoundAt: { type: 'datetime', precision: 3, nullable: true },
+    ownWishes: { type: 'longtext', nullable: true },
+    returnedWhy: { type: 'varchar', length: 500, nullable: true },
+    lastVisitId: { ...uuid, nullable: true },
   },
 });
 
@@ -269,4 +320,40 @@ export const Disputes = new EntitySchema<DisputeRow>({
   },
 });
 
-export const ENTITIES = [Accounts, Sessions, Library, Intakes, Orders, Units, Visits, EvidenceLog, Disputes];
+export const OrderChanges = new EntitySchema<OrderChangeRow>({
+  name: 'order_change',
+  columns: {
+    id: { ...uuid, primary: true },
+    orderId: uuid,
+    kind: { type: 'varchar', length: 20 },
+    at: { type: 'datetime', precision: 3 },
+    byName: { type: 'varchar', length: 80 },
+    reason: { type: 'varchar', length: 500 },
+    body: { type: 'longtext' },
+  },
+});
+
+export const Pins = new EntitySchema<PinRow>({
+  name: 'pin',
+  columns: {
+    id: { ...uuid, primary: true },
+    orderId: uuid,
+    unitId: { ...uuid, nullable: true },
+    owner: uuid,
+    sealedDigits: { type: 'varchar', length: 200 },
+    madeAt: { type: 'datetime', precision: 3 },
+  },
+});
+
+export const PinLooks = new EntitySchema<PinLookRow>({
+  name: 'pin_look',
+  columns: {
+    id: { ...uuid, primary: true },
+    pinId: uuid,
+    byName: { type: 'varchar', length: 80 },
+    at: { type: 'datetime', precision: 3 },
+    why: { type: 'varchar', length: 300 },
+  },
+});
+
+export const ENTITIES = [Accounts, Sessions, Library, Intakes, Orders, Units, Visits, EvidenceLog, Disputes, OrderChanges, Pins, PinLooks];

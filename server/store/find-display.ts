@@ -5,7 +5,8 @@ import { HttpProblem } from '../problems.js';
 import { EvidenceLog, Orders, Units, Visits, type UnitRow } from './entities.js';
 import { getDocument, newestDocuments } from './library.js';
 import { inTransaction } from './transaction.js';
-import { appendIn, lockUnit, openingOf, type Writer } from './visits.js';
+import { openingOf } from './setups.js';
+import { appendIn, lockUnit, type Writer } from './visits.js';
 
 /**
  * Says which display a unit turned out to carry: the setup is worked out anew for it, in an entry of its own, and the

@@ -1,4 +1,4 @@
-import { canonicalJson } from '@decurio/core';
+import { canonicalJson, hashOf, type ClassCheck, type RulePack } from '@decurio/core';
 import type { LibraryDocuments, LibraryEntry, LibraryKind, VersionView } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
@@ -15,6 +15,7 @@ export async function addDocument<K extends LibraryKind>(
 ): Promise<LibraryEntry<K>> {
   return inTransaction(source, async (manager) => {
     const newest = await lockNewest(manager, kind, document.id);
+    if (kind === 'rulePack') refuseForeignChecks(document as RulePack, newest && (JSON.parse(newest.body) as RulePack));
     const body = canonicalJson(document);
     if (newest?.body === body) throw new HttpProblem('sameDocument');
     const row: LibraryRow = {
@@ -28,6 +29,31 @@ export async function addDocument<K extends LibraryKind>(
     };
     await manager.insert(Library, row);
     return entryOf<K>(row);
+  });
+}
+
+/** A check belongs to the values it was made for: it stays with a class that says the same, and cannot be brought in. */
+function refuseForeignChecks(next: RulePack, newest: RulePack | null): void {
+  for (const each of next.classes) {
+    if (each.checked === null) continue;
+    const before = newest?.classes.find(({ id }) => id === each.id);
+    if (!before || hashOf(before) !== hashOf(each)) throw new HttpProblem('checkedElsewhere', { fields: { [each.id]: `"${each.title}" is new or changed: "checked" must be null.` } });
+  }
+}
+
+/** Confirms one class of the newest version of a rule pack: a new version that says who did it, with which authority. */
+export async function confirmClass(source: DataSource, packId: string, classId: string, check: ClassCheck, seen: { readonly version: number; readonly userId: string }): Promise<LibraryEntry<'rulePack'>> {
+  return inTransaction(source, async (manager) => {
+    const newest = await lockNewest(manager, 'rulePack', packId);
+    if (!newest) throw new HttpProblem('notFound', { message: `The library has no rule pack "${packId}".` });
+    if (newest.version !== seen.version) throw new HttpProblem('staleVersion', { message: 'There is a newer version of this rule pack. Look at that one.' });
+    const pack = JSON.parse(newest.body) as RulePack;
+    if (!pack.classes.some(({ id }) => id === classId)) throw new HttpProblem('classGone');
+    if (check.expiresOn < check.on) throw new HttpProblem('expiresBefore');
+    const classes = pack.classes.map((each) => (each.id === classId ? { ...each, checked: check } : each));
+    const row: LibraryRow = { ...newest, version: newest.version + 1, body: canonicalJson({ ...pack, classes }), addedAt: new Date(), addedBy: seen.userId };
+    await manager.insert(Library, row);
+    return entryOf<'rulePack'>(row);
   });
 }
 

@@ -1,22 +1,23 @@
-import type { LineUnit, LineView, OrderView, Page } from '@decurio/contract';
-import { checkedLine, type RulePack } from '@decurio/core';
+import type { ExpectedUnits, LineUnit, LineView, OrderPageView, OrderView, Page } from '@decurio/contract';
+import { checkedLine, type VehicleClass } from '@decurio/core';
 import type { DataSource } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import type { UnitRow } from './entities.js';
+import { OrderChanges, Orders, type UnitRow } from './entities.js';
 import { readJson } from './json-column.js';
 import { readCursor, writeCursor } from './page-cursor.js';
+import { termsOf, today } from './setups.js';
 
 const PAGE = 50;
 
 /*
  * What is read all day long is written as SQL: building these few questions anew for every reader cost more than asking them.
  */
-const ORDER_SQL = `SELECT o.id, o.number, o.customer, o.place, o.className, o.limitKmh, o.dueAt, o.takenAt, o.units, o.sealed, o.held,
-    (SELECT JSON_EXTRACT(l.body, '$.checked') FROM library_document l
-      WHERE l.kind = 'rulePack' AND l.docId = o.rulePackId ORDER BY l.version DESC LIMIT 1) AS checked
-  FROM customer_order o`;
-const LINE_SQL = `SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId
-  FROM unit WHERE orderId = ? ORDER BY position`;
+const ORDER_SQL = `SELECT o.id, o.number, o.customer, o.place, o.className, o.limitKmh, o.isPrivateLand, o.dueAt, o.takenAt, o.units, o.sealed, o.held,
+    o.rulePackId, o.classId FROM customer_order o`;
+const CLASSES_SQL = `SELECT l.docId, JSON_EXTRACT(l.body, '$.classes') AS classes FROM library_document l
+  WHERE l.kind = 'rulePack' AND l.docId IN (?) AND l.version = (SELECT MAX(n.version) FROM library_document n WHERE n.kind = 'rulePack' AND n.docId = l.docId)`;
+const LINE_SQL = `SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId, returnedWhy
+  FROM unit WHERE orderId = ? AND status <> 'withdrawn' ORDER BY position`;
 
 /** Orders, newest first. */
 export async function listOrders(source: DataSource, after?: string): Promise<Page<OrderView>> {
@@ -27,7 +28,7 @@ export async function listOrders(source: DataSource, after?: string): Promise<Pa
   const items = rows.slice(0, PAGE);
   const last = items.at(-1);
   return {
-    items: items.map(orderView),
+    items: await orderViews(source, items),
     next: rows.length > PAGE && last ? writeCursor({ at: last.takenAt, id: last.id }) : null,
   };
 }
@@ -36,7 +37,9 @@ export async function listOrders(source: DataSource, after?: string): Promise<Pa
 export async function readLine(source: DataSource, orderId: string): Promise<LineView> {
   const [order] = await source.query<RawOrder[]>(`${ORDER_SQL} WHERE o.id = ?`, [orderId]);
   if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
-  return { order: orderView(order), units: await source.query<LineUnit[]>(LINE_SQL, [orderId]) };
+  const [view] = await orderViews(source, [order]);
+  if (!view) throw new HttpProblem('notFound');
+  return { order: view, units: await source.query<LineUnit[]>(LINE_SQL, [orderId]) };
 }
 
 export const lineUnit = (row: UnitRow): LineUnit => ({
@@ -51,13 +54,45 @@ export const lineUnit = (row: UnitRow): LineUnit => ({
   worker: row.worker,
   station: row.station,
   visitId: row.visitId,
+  returnedWhy: row.returnedWhy,
 });
 
-type OrderFields = Omit<OrderView, 'takenAt' | 'classChecked'>;
-type RawOrder = OrderFields & { readonly takenAt: Date; readonly checked: unknown };
+type RawOrder = Omit<OrderView, 'takenAt' | 'classChecked' | 'isPrivateLand'> & { readonly takenAt: Date; readonly isPrivateLand: number; readonly rulePackId: string; readonly classId: string };
 
-const orderView = ({ checked, takenAt, ...row }: RawOrder): OrderView => ({
-  ...row,
-  takenAt: takenAt.toISOString(),
-  classChecked: checkedLine({ checked: readJson<RulePack['checked']>(checked) }),
-});
+/** Orders as lists show them, each with the standing of its class today. */
+async function orderViews(source: DataSource, rows: readonly RawOrder[]): Promise<OrderView[]> {
+  const packIds = [...new Set(rows.map((row) => row.rulePackId))];
+  const packs = packIds.length === 0 ? [] : await source.query<{ docId: string; classes: unknown }[]>(CLASSES_SQL, [packIds]);
+  const checks = new Map(packs.flatMap(({ docId, classes }) => readJson<readonly VehicleClass[]>(classes).map((each) => [`${docId} ${each.id}`, each.checked] as const)));
+  const day = today();
+  return rows.map(({ rulePackId, classId, takenAt, isPrivateLand, ...row }) => ({
+    ...row,
+    isPrivateLand: Boolean(isPrivateLand),
+    takenAt: takenAt.toISOString(),
+    classChecked: checkedLine(checks.get(`${rulePackId} ${classId}`) ?? null, day),
+  }));
+}
+
+const GROUPS_SQL = `SELECT typeId, typeName, mapId, COUNT(*) AS units, SUM(status = 'sealed') AS sealed
+  FROM unit WHERE orderId = ? AND status <> 'withdrawn' GROUP BY typeId, typeName, mapId ORDER BY MIN(position)`;
+const CHANGES_SHOWN = 200;
+
+/** One order with what was promised, its units by type, and how it was changed. */
+export async function readOrder(source: DataSource, orderId: string): Promise<OrderPageView> {
+  const row = await source.manager.findOneBy(Orders, { id: orderId });
+  if (!row) throw new HttpProblem('notFound', { message: 'There is no such order.' });
+  const { order } = await readLine(source, orderId);
+  const groups = await source.query<{ typeId: string; typeName: string; mapId: string; units: string; sealed: string }[]>(GROUPS_SQL, [orderId]);
+  const changes = await source.manager.find(OrderChanges, { where: { orderId }, order: { at: 'DESC' }, take: CHANGES_SHOWN });
+  return {
+    order,
+    terms: termsOf(row),
+    notes: row.notes,
+    rulePackId: row.rulePackId,
+    classId: row.classId,
+    houseRulesId: row.houseRulesId,
+    groups: groups.map((group) => ({ ...group, units: Number(group.units), sealed: Number(group.sealed) })),
+    expected: JSON.parse(row.expected) as ExpectedUnits[],
+    changes: changes.map(({ kind, at, byName, reason, body }) => ({ kind, at: at.toISOString(), by: byName, reason, says: JSON.parse(body) as string[] })),
+  };
+}

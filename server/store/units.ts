@@ -1,11 +1,12 @@
 import type { BenchView, UnitFound } from '@decurio/contract';
-import { checkedLine } from '@decurio/core';
+import { checkedLine, checkStanding } from '@decurio/core';
 import type { DataSource } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Orders, Units, Visits, type UnitRow } from './entities.js';
 import { lookAlikes } from './find-display.js';
 import { getDocument } from './library.js';
 import { lineUnit } from './orders.js';
+import { classOf, termsOf, today } from './setups.js';
 import { readEvidence } from './visits.js';
 
 const FIND_SQL = `SELECT u.id, u.serial, u.status, u.visitId, o.id AS orderId, o.number AS orderNumber
@@ -28,14 +29,19 @@ export async function readBench(source: DataSource, unitId: string): Promise<Ben
   const visit = unit.visitId === null ? null : await manager.findOneBy(Visits, { id: unit.visitId });
   const type = (await getDocument(manager, 'vehicleType', unit.typeId)).document;
   const map = (await getDocument(manager, 'displayMap', unit.mapId, visit?.mapVersion)).document;
-  const rulePack = (await getDocument(manager, 'rulePack', order.rulePackId)).document;
+  const vehicleClass = classOf(await getDocument(manager, 'rulePack', order.rulePackId), order.classId);
+  const { privateLand } = termsOf(order);
+  const day = today();
   return {
     unit: lineUnit(unit),
     orderId: order.id,
     orderNumber: order.number,
     customer: order.customer,
     className: order.className,
-    classChecked: checkedLine(rulePack),
+    classChecked: checkedLine(vehicleClass.checked, day),
+    classStanding: checkStanding(vehicleClass.checked, day),
+    privateLand: privateLand && { label: privateLand.label, endsOn: privateLand.endsOn },
+    notes: order.notes,
     type: { id: type.id, title: type.title, pack: type.pack, cautions: type.cautions, cutPower: type.cutPower },
     map,
     lookAlikes: isToldLater(unit) ? await lookAlikes(manager, unit) : [map],

@@ -1,26 +1,26 @@
 import {
   CHAIN_START,
-  compileSetup,
-  checkedLine,
   foldVisit,
   hashOf,
   projectVisit,
   sealEvidence,
-  STEPS_OFFERED,
   canonicalJson,
   type Actor,
   type Deed,
   type DeedOf,
   type Evidence,
+  type EvidenceData,
+  type EvidenceKind,
   type VisitState,
 } from '@decurio/core';
 import type { NewEvidence, OpenVisitRequest } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import { EvidenceLog, Orders, Units, Visits, type OrderRow, type UnitRow, type VisitRow } from './entities.js';
+import { EvidenceLog, Orders, Units, Visits, type UnitRow, type VisitRow } from './entities.js';
 import { inTransaction } from './transaction.js';
 import { disputeFrom } from './disputes.js';
-import { getDocument } from './library.js';
+import { openingOf } from './setups.js';
+import { guardSignOff } from './sign-off.js';
 
 /** Who writes, and where they stand. */
 export interface Writer {
@@ -46,8 +46,10 @@ export async function openVisit(source: DataSource, unitId: string, request: Ope
     const existing = await manager.findOneBy(EvidenceLog, { id: request.entryId });
     if (existing) return sameOrReused(existing.body, (entry) => entry.visitId === request.visitId && entry.kind === 'opened');
     if (unit.visitId !== null) throw new HttpProblem('visitOpen');
+    if (unit.status === 'withdrawn') throw new HttpProblem('withdrawn');
     const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
-    const { data, mapVersion } = await openingOf(manager, unit, order);
+    const { data: fresh, mapVersion } = await openingOf(manager, unit, order);
+    const data = await following(manager, unit, fresh);
     const deed: Deed = { id: request.entryId, visitId: request.visitId, seq: 1, kind: 'opened', at: request.at, ...writer, data };
     const entry = sealEvidence(deed, CHAIN_START);
     const visit: VisitRow = {
@@ -72,6 +74,24 @@ export async function openVisit(source: DataSource, unitId: string, request: Ope
   });
 }
 
+/** A unit that was done before is taken up where it was left: what was read last is what it shows. */
+async function following(manager: EntityManager, unit: UnitRow, fresh: EvidenceData['opened']): Promise<EvidenceData['opened']> {
+  if (unit.lastVisitId === null) return fresh;
+  const left = leftAs(await readEvidence(manager, unit.lastVisitId));
+  const factory = Object.fromEntries(Object.entries(fresh.factory).map(([label, raw]) => [label, left[label] ?? raw]));
+  return { ...fresh, factory, follows: { visitId: unit.lastVisitId, why: unit.returnedWhy ?? '' } };
+}
+
+/** The newest reading of every code of a visit: what the unit showed when it left. */
+export function leftAs(evidence: readonly Evidence[]): Readonly<Record<string, number>> {
+  const undone = new Set(evidence.flatMap((entry) => (entry.kind === 'undone' ? [entry.data.voids] : [])));
+  const left: Record<string, number> = {};
+  for (const entry of evidence) {
+    if (entry.kind === 'codeRead' && entry.data.raw !== null && !undone.has(entry.id)) left[entry.data.label] = entry.data.raw;
+  }
+  return left;
+}
+
 /**
  * Adds an entry to a visit, or gives back the one that was added under the same id before. The row of the visit is
  * locked meanwhile, so that entries of one visit follow one another whichever process takes them.
@@ -93,7 +113,8 @@ export interface Appended {
 }
 
 /** `kind` and `data` belong together; entries that the server writes itself come this way too. */
-export type Draft = NewEvidence | Pick<DeedOf<'displayFound'>, 'id' | 'seq' | 'kind' | 'at' | 'data'>;
+export type Draft = NewEvidence | OwnDraft<'displayFound'> | OwnDraft<'setupRevised'> | OwnDraft<'withdrawn'>;
+type OwnDraft<K extends EvidenceKind> = Pick<DeedOf<K>, 'id' | 'seq' | 'kind' | 'at' | 'data'>;
 
 /** The same within a transaction that does more. */
 export async function appendIn(manager: EntityManager, unitId: string, visitId: string, draft: Draft, writer: Writer): Promise<Appended> {
@@ -111,15 +132,17 @@ export async function appendIn(manager: EntityManager, unitId: string, visitId: 
   const entry = sealEvidence(deed, visit.headHash);
   const outcome = foldVisit([...earlier, entry]);
   if (!outcome.ok) throw new HttpProblem(outcome.problem.code, { status: 409, message: outcome.problem.message });
-  await insertEntry(manager, entry);
   const state = outcome.value;
+  const unit = await lockUnit(manager, unitId);
+  if (entry.kind === 'signedOff') await guardSignOff(manager, unit, state, entry.data);
+  await insertEntry(manager, entry);
   await manager.update(Visits, { id: visitId }, {
     lastSeq: entry.seq,
     headHash: entry.hash,
-    ...(state.step === null ? { sealedAt: new Date(entry.at), sealedBy: entry.by.name } : {}),
+    ...(state.step === null && state.withdrawn === null ? { sealedAt: new Date(entry.at), sealedBy: entry.by.name } : {}),
   });
   await disputeFrom(manager, entry, state, visit.mapVersion);
-  await project(manager, await lockUnit(manager, unitId), state);
+  await project(manager, unit, state);
   return { entry, isReplay: false };
 }
 
@@ -138,38 +161,6 @@ function sameOrReused(stored: Evidence | string, isSame: (entry: Evidence) => bo
   const entry = typeof stored === 'string' ? (JSON.parse(stored) as Evidence) : stored;
   if (!isSame(entry)) throw new HttpProblem('idReused');
   return entry;
-}
-
-/** What a visit of this unit opens with, from the newest documents. */
-export async function openingOf(manager: EntityManager, unit: UnitRow, order: OrderRow) {
-  const type = await getDocument(manager, 'vehicleType', unit.typeId);
-  const map = await getDocument(manager, 'displayMap', unit.mapId);
-  const rulePack = await getDocument(manager, 'rulePack', order.rulePackId);
-  const houseRules = await getDocument(manager, 'houseRules', order.houseRulesId);
-  const vehicleClass = rulePack.document.classes.find((c) => c.id === order.classId);
-  if (!vehicleClass) throw new HttpProblem('notFound', { message: `The rule pack "${rulePack.name}" has no class "${order.classId}" any more.` });
-  const ref = ({ id, version, name }: { id: string; version: number; name: string }) => ({ id, version, name });
-  const data = {
-    serial: unit.serial,
-    order: { number: order.number, customer: order.customer, className: vehicleClass.title, classChecked: checkedLine(rulePack.document) },
-    steps: STEPS_OFFERED,
-    versions: {
-      type: ref(type),
-      map: { ...ref(map), revision: map.document.revision },
-      rulePack: ref(rulePack),
-      houseRules: ref(houseRules),
-    },
-    pack: type.document.pack,
-    factory: Object.fromEntries(map.document.codes.map((code) => [code.label, code.factory])),
-    setup: compileSetup({
-      type: type.document,
-      map: map.document,
-      vehicleClass,
-      houseRules: houseRules.document,
-      orderLimitKmh: order.limitKmh,
-    }),
-  };
-  return { data, mapVersion: map.version };
 }
 
 function fold(evidence: readonly Evidence[]): VisitState {
@@ -194,7 +185,7 @@ async function project(manager: EntityManager, unit: UnitRow, state: VisitState)
   await manager.update(Units, { id: unit.id }, {
     ...now,
     visitId: state.visitId,
-    openSerial: now.status === 'sealed' ? null : unit.serial,
+    openSerial: now.status === 'sealed' || now.status === 'withdrawn' ? null : unit.serial,
   });
   const gained = (status: UnitRow['status']) => Number(now.status === status) - Number(unit.status === status);
   const [sealed, held] = [gained('sealed'), gained('held')];

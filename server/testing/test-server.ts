@@ -5,7 +5,7 @@ import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
 import { createConnection } from 'mysql2/promise';
 import { inject } from 'vitest';
 import { foldVisit, type Evidence, type Role, type VisitState } from '@decurio/core';
-import type { ErrorBody, IntakeReport, LineUnit, LineView, NewEvidence, TakenView } from '@decurio/contract';
+import type { BenchView, ErrorBody, IntakeReport, LineUnit, LineView, NewEvidence, TakenView } from '@decurio/contract';
 import { ROOT } from '../../scripts/lib/paths.mjs';
 import { buildApp } from '../app.js';
 import { putAccount } from '../store/accounts.js';
@@ -31,6 +31,7 @@ export async function startTestServer(): Promise<TestServer> {
     databaseUrl: urls.applicationUrl,
     ownerUrl: urls.ownerUrl,
     cookieSecret: 'for tests only',
+    pinSecret: 'for tests only',
     webRoot: null,
     logLevel: 'silent',
     secureCookie: false,
@@ -59,6 +60,7 @@ export interface Person {
   readonly cookie: string;
   readonly get: (url: string) => Promise<LightMyRequestResponse>;
   readonly post: (url: string, body?: unknown, type?: string) => Promise<LightMyRequestResponse>;
+  readonly put: (url: string, body: unknown) => Promise<LightMyRequestResponse>;
 }
 
 export async function signInAs({ app }: TestServer, role: Role): Promise<Person> {
@@ -67,6 +69,7 @@ export async function signInAs({ app }: TestServer, role: Role): Promise<Person>
   return {
     cookie,
     get: (url) => app.inject({ method: 'GET', url, headers: { cookie } }),
+    put: (url, body) => app.inject({ method: 'PUT', url, headers: { cookie, 'content-type': 'application/json' }, payload: JSON.stringify(body) }),
     post: (url, body = {}, type = 'application/json') =>
       app.inject({ method: 'POST', url, headers: { cookie, 'content-type': type }, payload: type === 'application/json' ? JSON.stringify(body) : (body as string) }),
   };
@@ -81,11 +84,16 @@ export async function fillLibrary(owner: Person): Promise<void> {
     ['displayMap', 'maps/ember-three-key.json'],
     ['vehicleType', 'types/samphire-26.json'],
     ['vehicleType', 'types/cockle-20.json'],
-    ['rulePack', 'rules/eu-starter.json'],
+    ['rulePack', 'rules/port-isel.json'],
     ['houseRules', 'rules/hire-default.json'],
   ] as const;
   for (const [kind, file] of files) await owner.post('/api/library', { kind, document: JSON.parse(demoFile(file)) });
+  await confirmClass(owner, 'pedelec-25', 1);
 }
+
+/** A lead's confirmation of a class of the demo's place, good for a long time. */
+export const confirmClass = (person: Person, classId: string, version: number): Promise<LightMyRequestResponse> =>
+  person.post(`/api/library/rulePack/port-isel/classes/${classId}/confirm`, { version, authority: 'Port Isel harbour office', source: 'Letter 12 of the office', expiresOn: '2099-12-31' });
 
 export const ORDER_HEADER = 'order,customer,due,place,class,type,serial';
 export const orderRow = (serial: string, order = '2611', type = 'Samphire 26'): string => `${order},Causeway Holiday Park,2026-11-26 08:00,Port Isel,pedelec-25,${type},${serial}`;
@@ -151,6 +159,14 @@ export class Bench {
     for (const label of this.state.toRead) await this.act('codeRead', { label, raw: this.state.known[label] });
     await this.act('readBackClosed');
     return this;
+  }
+
+  /** Signs off under the check of the class as the bench shows it now. */
+  async sign(words = ''): Promise<LightMyRequestResponse> {
+    const { classChecked } = (await this.person.get(`/api/units/${this.unitId}/bench`)).json<BenchView>();
+    const answer = await this.send(this.draft('signedOff', { words, classChecked }));
+    if (answer.statusCode === 201) this.evidence.push(answer.json<Evidence>());
+    return answer;
   }
 }
 

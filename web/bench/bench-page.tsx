@@ -102,7 +102,7 @@ function Step({ bench, visit }: { readonly bench: BenchView; readonly visit: Vis
     case 'readBack':
       return <ReadBack key={state.round} bench={bench} state={state} visit={visit} />;
     case 'signOff':
-      return <SignOff state={state} visit={visit} />;
+      return <SignOff bench={bench} state={state} visit={visit} />;
     case null:
       return <SealedNow bench={bench} state={state} />;
     default:

@@ -1,16 +1,17 @@
 import { Textarea } from '@mantine/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { shortSeal, STEPS, type VisitState } from '@decurio/core';
+import { isOpen, shortSeal, STEPS, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
+import { FindingList } from '../ui/finding-list.js';
 import { Notice } from '../ui/notice.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
 
 /** Step 9: what stands, what was not proved, and the name that answers for it. */
-export function SignOff({ state, visit }: { readonly state: VisitState; readonly visit: Visit }) {
+export function SignOff({ bench, state, visit }: { readonly bench: BenchView; readonly state: VisitState; readonly visit: Visit }) {
   const { who } = useSession();
   const [words, setWords] = useState('');
   const [busy, setBusy] = useState(false);
@@ -19,7 +20,7 @@ export function SignOff({ state, visit }: { readonly state: VisitState; readonly
   const left = STEPS.filter((step) => !state.opened.steps.includes(step.id) && step.id !== 'handOver').map((step) => step.title.toLowerCase());
   const sign = async () => {
     setBusy(true);
-    await visit.act('signedOff', { words: words.trim() });
+    await visit.act('signedOff', { words: words.trim(), classChecked: bench.classChecked });
     setBusy(false);
   };
   return (
@@ -40,14 +41,13 @@ export function SignOff({ state, visit }: { readonly state: VisitState; readonly
       <Notice
         kind="care"
         title="What this does not prove"
-        says={`The cap is what the display counts; true speed was not measured. Legal values: ${state.opened.order.classChecked}. Not part of this visit: ${left.join(', ')}.`}
+        says={`The cap is what the display counts; true speed was not measured. Legal values: ${bench.classChecked}. Not part of this visit: ${left.join(', ')}.`}
       />
-      {state.opened.setup.findings.map((finding) => (
-        <Notice key={finding.says} kind={finding.level === 'note' ? 'note' : 'care'} says={finding.says} />
-      ))}
+      {bench.classStanding !== 'checked' && <Notice kind="stop" title={bench.classStanding === 'expired' ? 'The check of this class has run out' : 'Nobody here has checked this class'} says="It cannot be signed off. A lead confirms the class under Library, Rule packs, with the local authority." />}
+      <FindingList findings={state.opened.setup.findings} />
       <Textarea label="Words for the record" description="If there is anything to say." value={words} onChange={(e) => setWords(e.target.value)} maxLength={500} rows={2} autoFocus />
       <div className={classes['acts']}>
-        <ActButton type="submit" look="main" busy={busy} onAct={() => undefined}>
+        <ActButton type="submit" look="main" busy={busy} disabled={bench.classStanding !== 'checked' || state.opened.setup.findings.some(isOpen)} onAct={() => undefined}>
           Sign off and seal
         </ActButton>
         <span className="soft">Sealed, the record takes no further entry.</span>

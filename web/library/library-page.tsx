@@ -1,40 +1,45 @@
 import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { checkedLine, mapTitle, type DisplayMap } from '@decurio/core';
+import { checkStanding, mapTitle, type DisplayMap, type HouseRules, type RulePack } from '@decurio/core';
 import type { LibraryEntry, LibraryKind } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
 import { Busy, Notice } from '../ui/notice.js';
+import { today } from '../ui/when.js';
+import { BringIn } from './document-acts.js';
 import { DisplayPage } from './displays/display-page.js';
-import { ClassSheet, HouseRulesSheet, TypeSheet } from './sheets.js';
+import { HouseRulesSheet } from './house/house-rules-sheet.js';
+import { RulePackSheet } from './rules/rule-pack-sheet.js';
+import { Starters } from './rules/starters.js';
+import { TypeSheet } from './types/type-sheet.js';
 import classes from './library-page.module.css';
 
 const NewDisplay = lazy(() => import('./displays/new-display.js').then((m) => ({ default: m.NewDisplay })));
+const EditDocument = lazy(() => import('./edit-document.js').then((m) => ({ default: m.EditDocument })));
 
-const SHELVES: readonly { readonly kind: LibraryKind; readonly title: string }[] = [
-  { kind: 'displayMap', title: 'Displays' },
-  { kind: 'vehicleType', title: 'Types' },
-  { kind: 'rulePack', title: 'Rule packs' },
-  { kind: 'houseRules', title: 'House rules' },
+const SHELVES: readonly { readonly kind: LibraryKind; readonly title: string; readonly add: string }[] = [
+  { kind: 'displayMap', title: 'Displays', add: 'New display' },
+  { kind: 'vehicleType', title: 'Types', add: 'New type' },
+  { kind: 'rulePack', title: 'Rule packs', add: 'New or starter pack' },
+  { kind: 'houseRules', title: 'House rules', add: 'New house rules' },
 ];
 
-/** What setups are worked out from, to be read: display maps, types, rule packs and house rules. */
+/** What setups are worked out from: display maps, types, rule packs and house rules. */
 export function LibraryPage() {
   const params = useParams();
   const { who } = useSession();
-  const disputed = new Set(api.useDisputesQuery(null).data?.filter((dispute) => dispute.settled === null).map((dispute) => dispute.mapId));
-  const isNew = params['id'] === 'new' && params['kind'] === 'displayMap';
   const [chosen, setChosen] = useState<LibraryKind>('displayMap');
   const kind = SHELVES.find((shelf) => shelf.kind === params['kind'])?.kind ?? chosen;
   const { data, error, refetch } = api.useLibraryQuery(kind);
   const problem = asProblem(error);
+  const isNew = params['id'] === 'new';
   const entry = data?.find((e) => e.id === params['id']) ?? data?.[0];
   return (
     <div className={classes['page']}>
       <nav className={classes['shelves']} aria-label="Library">
         {SHELVES.map((shelf) => (
           <div key={shelf.kind}>
-            <Link to="/library" className={classes['shelf']} aria-current={shelf.kind === kind} onClick={() => setChosen(shelf.kind)}>
+            <Link to={`/library/${shelf.kind}`} className={classes['shelf']} aria-current={shelf.kind === kind} onClick={() => setChosen(shelf.kind)}>
               {shelf.title}
             </Link>
             {shelf.kind === kind && (
@@ -43,15 +48,14 @@ export function LibraryPage() {
                   <li key={e.id}>
                     <Link to={`/library/${kind}/${e.id}`} aria-current={!isNew && e.id === entry?.id ? 'page' : undefined}>
                       {e.kind === 'displayMap' ? mapTitle(e.document as DisplayMap) : e.name}
-                      {e.kind === 'displayMap' && (e.document as DisplayMap).confirmed === null && <small> draft</small>}
-                      {e.kind === 'displayMap' && disputed.has(e.id) && <small> disputed</small>}
+                      <Marks entry={e} />
                     </Link>
                   </li>
                 ))}
-                {kind === 'displayMap' && who?.role !== 'technician' && (
+                {who?.role !== 'technician' && (
                   <li>
-                    <Link to="/library/displayMap/new" aria-current={isNew ? 'page' : undefined} className={classes['add']}>
-                      New display
+                    <Link to={`/library/${kind}/new`} aria-current={isNew ? 'page' : undefined} className={classes['add']}>
+                      {shelf.add}
                     </Link>
                   </li>
                 )}
@@ -63,15 +67,43 @@ export function LibraryPage() {
       <section className={classes['sheet']} aria-label="Document">
         {problem && <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} />}
         {!data && !problem && <Busy />}
-        {isNew && (
-          <Suspense fallback={<Busy />}>
-            <NewDisplay taken={(data ?? []).map((e) => e.id)} />
-          </Suspense>
-        )}
-        {data && !entry && !isNew && <Notice kind="note" title="This shelf is empty" says="A lead adds documents here; until then no order that needs them can be taken in." />}
-        {entry && !isNew && <Sheet entry={entry} />}
+        <Suspense fallback={<Busy />}>
+          {data && isNew && <NewDocument kind={kind} taken={data.map((e) => e.id)} />}
+          {data && !entry && !isNew && <Notice kind="note" title="This shelf is empty" says="A lead adds documents here; until then no order that needs them can be taken in." />}
+          {entry && !isNew && (params['view'] === 'edit' && entry.kind !== 'displayMap' ? <EditDocument key={`${entry.kind} ${entry.id}`} entry={entry} /> : <Sheet entry={entry} />)}
+        </Suspense>
       </section>
     </div>
+  );
+}
+
+/** What is to be known of a document before it is opened. */
+function Marks({ entry }: { readonly entry: LibraryEntry }) {
+  const disputes = api.useDisputesQuery(null).data;
+  if (entry.kind === 'displayMap') {
+    const isDisputed = disputes?.some((dispute) => dispute.settled === null && dispute.mapId === entry.id) === true;
+    return (
+      <>
+        {(entry.document as DisplayMap).confirmed === null && <small> draft</small>}
+        {isDisputed && <small> disputed</small>}
+      </>
+    );
+  }
+  if (entry.kind === 'rulePack') {
+    const open = (entry.document as RulePack).classes.filter(({ checked }) => checkStanding(checked, today()) !== 'checked').length;
+    return open > 0 ? <small> {open} not checked</small> : null;
+  }
+  return entry.kind === 'houseRules' && (entry.document as HouseRules).customer !== null ? <small> own</small> : null;
+}
+
+function NewDocument({ kind, taken }: { readonly kind: LibraryKind; readonly taken: readonly string[] }) {
+  if (kind === 'displayMap') return <NewDisplay taken={taken} />;
+  return (
+    <>
+      {kind === 'rulePack' && <Starters />}
+      <BringIn kind={kind} says="JSON as it was exported here or in another house. Bringing in one with a known id makes its next version." />
+      <EditDocument key={kind} kind={kind} />
+    </>
   );
 }
 
@@ -81,10 +113,8 @@ function Sheet({ entry }: { readonly entry: LibraryEntry }) {
       return <DisplayPage key={entry.id} entry={entry as LibraryEntry<'displayMap'>} />;
     case 'vehicleType':
       return <TypeSheet entry={entry as LibraryEntry<'vehicleType'>} />;
-    case 'rulePack': {
-      const pack = entry as LibraryEntry<'rulePack'>;
-      return <ClassSheet entry={pack} checked={checkedLine(pack.document)} />;
-    }
+    case 'rulePack':
+      return <RulePackSheet key={entry.id} entry={entry as LibraryEntry<'rulePack'>} />;
     case 'houseRules':
       return <HouseRulesSheet entry={entry as LibraryEntry<'houseRules'>} />;
   }

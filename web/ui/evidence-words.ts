@@ -3,6 +3,8 @@ import { findCode, formatRaw, HOLD_REASONS, meaningOf, type DisplayMap, type Evi
 const TITLES: Readonly<Record<EvidenceKind, string>> = {
   opened: 'Visit opened',
   displayFound: 'Display told',
+  setupRevised: 'Worked out anew',
+  withdrawn: 'Withdrawn',
   checkedIn: 'Checked in',
   codeSeen: 'Seen on the glass',
   codeKeyed: 'Keyed',
@@ -56,6 +58,10 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
       return entry.data.raw === null ? `${entry.data.label} is not shown` : `${entry.data.label} shows ${show(entry.data.label, entry.data.raw)}`;
     case 'restarted':
       return entry.data.acts.join(' ');
+    case 'setupRevised':
+      return `${entry.data.why}; ${entry.data.setup.targets.filter((target) => target.raw !== null).length} codes have a target`;
+    case 'withdrawn':
+      return entry.data.words;
     case 'held':
       return `${HOLD_REASONS[entry.data.reason]}: ${entry.data.words}`;
     case 'released':

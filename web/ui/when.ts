@@ -14,3 +14,6 @@ export const whenClock = (iso: string): string => {
 
 /** `08:51:07`. */
 export const whenSecond = (iso: string): string => dayjs(iso).format('HH:mm:ss');
+
+/** Today in the place where one sits, as 2026-11-25. */
+export const today = (): string => dayjs().format('YYYY-MM-DD');

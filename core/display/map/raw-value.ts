@@ -130,7 +130,7 @@ export function leastRawFrom(code: Code, floor: number): number | undefined {
 const lineScale = (code: Code): number => (code.encoding.kind === 'line' ? code.encoding.scale : 1);
 
 /** Values of a line that mean what they say, rising. */
-function plainValues(code: Code): readonly number[] {
+export function plainValues(code: Code): readonly number[] {
   if (code.encoding.kind !== 'line') return [];
   const { doubtfulFrom = Infinity } = code.encoding;
   return valuesInOrder(code).filter((raw) => raw < doubtfulFrom && sentinelOf(code, raw) === undefined);

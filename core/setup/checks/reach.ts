@@ -1,0 +1,64 @@
+import { kmhWords } from '../../speed/speed.js';
+import { carriesClaim, finding, willShow, withFunction, type Draft, type Drafted } from '../draft.js';
+import type { Finding, Setup } from '../setup.js';
+import { mayBeNoCap } from '../wish.js';
+import { kmhPerRaw } from '../wishes/speed.js';
+
+interface Reach {
+  readonly kmh: number;
+  readonly where: string;
+}
+
+/** What a cap code will let through, km/h; Infinity for no cap, or where nothing is claimed of it. */
+function letsThrough(draft: Draft, drafted: Drafted): number {
+  const raw = willShow(draft, drafted);
+  const per = kmhPerRaw(drafted.code, draft.work);
+  return !carriesClaim(drafted.code) || per === undefined || mayBeNoCap(drafted.code, raw) ? Infinity : raw * per;
+}
+
+/** Every combination of mode and turbo that a rider can reach, with its greatest speed: turbo lifts whatever caps a mode. */
+function reaches(draft: Draft): readonly Reach[] {
+  const { map, type } = draft.work;
+  const whole = withFunction(draft, 'speedCap').map((cap) => letsThrough(draft, cap));
+  const overall = Math.min(Infinity, ...whole);
+  const modes = map.ride?.modes?.list ?? [];
+  if (modes.length === 0) return overall === Infinity ? [] : [{ kmh: Math.min(overall, type.attainableKmh), where: '' }];
+  return modes.flatMap(({ id, title }) => {
+    const labels = new Set(map.menu?.pages.filter((page) => page.mode === id).flatMap((page) => page.items.flatMap((item) => ('code' in item ? [item.code] : []))));
+    const own = draft.codes.filter(({ code }) => labels.has(code.label));
+    const turbo = own.find(({ code }) => code.function === 'modeTurbo');
+    const turboOn = turbo !== undefined && isOn(turbo, willShow(draft, turbo));
+    const capped = Math.min(overall, ...own.filter(({ code }) => code.function === 'modeSpeedPercent').map((cap) => letsThrough(draft, cap)));
+    if (!turboOn && capped === Infinity) return [];
+    return [{ kmh: turboOn ? type.attainableKmh : Math.min(capped, type.attainableKmh), where: `mode ${title}${turbo ? `, turbo ${turboOn ? 'on' : 'off'}` : ''}` }];
+  });
+}
+
+const isOn = ({ code }: Drafted, raw: number): boolean => (code.encoding.kind === 'table' ? code.encoding.entries.find((entry) => entry.raw === raw)?.value !== 'off' : raw !== 0);
+
+/** The worst a rider can reach, or undefined where some way is left that nothing caps. */
+export function worstReach(draft: Draft): Setup['worst'] {
+  const all = reaches(draft);
+  const modes = draft.work.map.ride?.modes?.list.length ?? 0;
+  if (all.length === 0 || all.length < modes) return undefined;
+  const worst = all.reduce((a, b) => (b.kmh > a.kmh ? b : a));
+  return { kmh: worst.kmh, says: `${worst.where === '' ? 'Assist' : `At worst, in ${worst.where}, drive`} ends at ${kmhWords(worst.kmh)} as the display counts.` };
+}
+
+/** No cap that may be built on, a combination that outruns the limit, and a limit that cannot be shown to work. */
+export function reachFindings(draft: Draft, worst: Setup['worst']): readonly Finding[] {
+  const { limit, map, vehicleClass, type, terms } = draft.work;
+  const findings: Finding[] = [];
+  const uncapped = limit === null && terms.privateLand?.isUncapped === true;
+  if (!worst && !uncapped) {
+    const doubtful = withFunction(draft, 'speedCap').find(({ code }) => code.effect === 'unverified');
+    findings.push(
+      doubtful
+        ? finding('decide', 'capUnverified', doubtful.code.label, `It is not verified that ${doubtful.code.label} caps the speed: nothing is claimed from it. The end speed must be measured.`)
+        : finding('stop', 'noCap', null, `${map.name} has no code that is known to cap the speed: ${vehicleClass.title} cannot be set on it.`),
+    );
+  }
+  if (worst && limit && worst.kmh > limit.kmh * (1 + 1e-9)) findings.push(finding('stop', 'worstReach', null, `${worst.says} ${kmhWords(limit.kmh)} is allowed.`));
+  if (limit && limit.kmh > type.attainableKmh) findings.push(finding('decide', 'aboveAttainable', null, `The limit of ${kmhWords(limit.kmh)} lies above the ${kmhWords(type.attainableKmh)} that motor and pack reach: the cap cannot be shown to work.`));
+  return findings;
+}

@@ -1,0 +1,113 @@
+import type { Code } from '../../display/map/display-map.js';
+import { formatRaw, plainValues } from '../../display/map/raw-value.js';
+import { safeCap, type SpeedRatio } from '../../speed/safe-cap.js';
+import { kmhWords, KM_PER_MILE } from '../../speed/speed.js';
+import { circumferenceMm } from '../../speed/wheel-code.js';
+import type { TrailStep } from '../setup.js';
+import { throttlePermission } from '../throttle-permission.js';
+import { asFound, choiceStep, lineScale, rawOfSentinel, step, unitOf, word, type Wish, type WishFor, type Work } from '../wish.js';
+import { wheelSize } from './wheel.js';
+
+/**
+ * How many km/h one raw step of a cap means: per cent count from the uncapped speed on a full pack, miles where the
+ * code counts in them or follows the units shown. Undefined where the code is no speed.
+ */
+export function kmhPerRaw(code: Code, { type, choices }: Pick<Work, 'type' | 'choices'>): number | undefined {
+  if (code.encoding.kind !== 'line') return undefined;
+  const { unit, scale, follows } = code.encoding;
+  if (unit === '%') return (scale * type.attainableKmh) / 100;
+  const inMiles = follows === undefined ? unit === 'mph' : choices.units === 'mph';
+  return inMiles ? scale * KM_PER_MILE : unit === 'km/h' || unit === 'mph' ? scale : undefined;
+}
+
+/** Shown over true speed after the wheel code is set as wished; null while nobody measured it. */
+function ratioAfterWheel(work: Work): SpeedRatio | null {
+  const { ratio } = work.unit;
+  const wheel = work.map.codes.find((code) => code.function === 'wheelSize');
+  if (ratio === null || !wheel || ratio.atWheelRaw === null) return ratio;
+  const raw = wheelSize(wheel, work).raw ?? work.found(wheel);
+  const [was, is] = [circumferenceMm(wheel, ratio.atWheelRaw), circumferenceMm(wheel, raw)];
+  return was === undefined || is === undefined ? ratio : { k: (ratio.k * is) / was, low: (ratio.low * is) / was };
+}
+
+/** What a cap that must keep to `limitKmh` is set to, and the sentences that lead there. */
+function capWithin(code: Code, work: Work, limitKmh: number, before: readonly TrailStep[]): Wish {
+  const per = kmhPerRaw(code, work);
+  if (per === undefined) return asFound('No speed can be told from this code.', { level: 'stop', topic: 'noSpeed', says: `${code.label} is said to be a speed cap, and the map does not say in which unit it counts.` });
+  const isPercent = unitOf(code) === '%';
+  const settable = plainValues(code).map((raw) => ({ raw, kmh: raw * per }));
+  const ratio = isPercent ? null : ratioAfterWheel(work);
+  const overshootKmh = work.map.speed?.overshootKmh ?? null;
+  const cap = safeCap({ limitKmh, ratio, overshootKmh, tolerance: work.vehicleClass.tolerance, settable });
+  const steps = [...before];
+  if (isPercent) steps.push({ from: 'type', says: `100 % is ${kmhWords(work.type.attainableKmh)} on a full pack.` });
+  if (!cap) {
+    const lowest = settable[0];
+    const least = lowest ? `its lowest is ${formatRaw(code, lowest.raw)}, ${kmhWords(lowest.kmh)}` : 'it has no value that means a speed';
+    const says = `${code.label} cannot be set as low as ${kmhWords(limitKmh)}${ratio ? ' of true speed' : ''}; ${least}. The unit cannot be delivered in this class with this display.`;
+    return { ...asFound(`${says_(steps)} Below the range of this code.`, { level: 'stop', topic: 'tooLow', says }), trail: steps };
+  }
+  const greatest = settable.filter(({ kmh }) => kmh <= limitKmh * (1 + 1e-9)).at(-1)?.raw;
+  const capWords = isPercent ? `${formatRaw(code, cap.raw)} %, ${kmhWords(cap.shownKmh)}` : formatRaw(code, cap.raw);
+  if (ratio && cap.raw !== greatest) steps.push({ from: 'unit', says: `The display counts ${percentOff(ratio.k)}, so ${capWords}.`, decided: true });
+  else if (!ratio && overshootKmh && cap.raw !== greatest) steps.push({ from: 'display', says: `Drive acts ${kmhWords(overshootKmh)} beyond the cap, so ${capWords}.`, decided: true });
+  else if (Math.abs(cap.shownKmh - limitKmh) > 1e-6) steps.push({ from: 'display', says: `The code steps by ${kmhWords(code.range.step * per)}, so ${capWords}.` });
+  return { raw: cap.raw, because: says_(steps), trail: steps };
+}
+
+const says_ = (steps: readonly TrailStep[]): string => steps.map(({ says }) => says).join(' ');
+
+const percentOff = (k: number): string => {
+  const percent = Math.abs(k - 1) * 100;
+  return percent < 0.05 ? 'true' : `${Number(percent.toFixed(1))} % ${k < 1 ? 'low' : 'high'}`;
+};
+
+/** The whole vehicle's cap. */
+export const speedCap: WishFor = (code, work) => {
+  const { limit, terms } = work;
+  if (terms.privateLand?.isUncapped === true && work.choices.uncapped === 'inWriting' && work.vehicleClass.regime === 'privateLand' && limit === null) {
+    const raw = rawOfSentinel(code, 'noCap') ?? plainValues(code).at(-1);
+    const why = step('lead', `Uncapped on private land until ${terms.privateLand.endsOn}, by ${terms.privateLand.authorityBy}`);
+    return raw === undefined ? asFound(why.says) : { raw, because: why.says, trail: [why] };
+  }
+  if (limit === null) return asFound('Nothing limits it: stays as found.');
+  return capWithin(code, work, limit.kmh, limit.trail);
+};
+
+/** Where the throttle has a cap of its own: its own limit, never above the vehicle's. */
+export const throttleCap: WishFor = (code, work) => {
+  const permission = throttlePermission(work);
+  const limitKmh = work.limit?.kmh ?? Infinity;
+  if (!permission.allowed) {
+    const lowest = plainValues(code)[0];
+    if (!work.type.throttleFitted || lowest === undefined) return asFound(`${permission.why.says}: stays as found.`);
+    return { raw: lowest, because: `${permission.why.says}: as low as it goes.`, trail: [permission.why] };
+  }
+  const before = permission.toKmh < limitKmh ? [{ ...permission.why, says: `${permission.why.says}.` }] : (work.limit?.trail ?? []);
+  const within = Math.min(permission.toKmh, limitKmh);
+  return within === Infinity ? asFound('Nothing limits it: stays as found.') : capWithin(code, work, within, before);
+};
+
+/** Cap of one ride mode: as delivered where that is within the limit, else the greatest that is. A slow mode stays slow. */
+export const modeSpeedPercent: WishFor = (code, work) => {
+  if (work.limit === null) return asFound('Nothing limits it: stays as found.');
+  const wish = capWithin(code, work, work.limit.kmh, work.limit.trail);
+  const per = kmhPerRaw(code, work);
+  if (wish.raw === null || per === undefined || code.factory > wish.raw) return wish;
+  const delivered = step('display', `As the maker delivers this mode: ${formatRaw(code, code.factory)} ${unitOf(code)}, ${kmhWords(code.factory * per)}, within ${kmhWords(work.limit.kmh)}.`);
+  return { raw: code.factory, because: delivered.says, trail: [...work.limit.trail, delivered] };
+};
+
+/** Turbo lifts the cap: only where the vehicle cannot outrun the limit anyhow. */
+export const modeTurbo: WishFor = (code, work) => {
+  const holds = work.limit === null || work.type.attainableKmh <= work.limit.kmh;
+  if (work.choices.turbo === 'whereCapHolds' && holds) return asFound('The limit holds with it: stays as found.');
+  const why = work.choices.turbo === 'off' ? choiceStep(work, 'turbo') : step('type', `Off: with it ${kmhWords(work.type.attainableKmh)} can be reached, and ${kmhWords(work.limit?.kmh ?? 0)} is allowed`);
+  return offOr(code, why);
+};
+
+function offOr(code: Code, why: TrailStep): Wish {
+  const off = rawOfSentinel(code, 'off');
+  if (off !== undefined) return { raw: off, because: why.says, trail: [why] };
+  return code.encoding.kind === 'line' && plainValues(code)[0] === 0 && lineScale(code) > 0 ? { raw: 0, because: why.says, trail: [why] } : word(code, ['off', 'no'], why);
+}

@@ -1,0 +1,33 @@
+import type { Code } from '../../display/map/display-map.js';
+import { formatRaw } from '../../display/map/raw-value.js';
+import { parseTyreMarking, rollOutGuess } from '../../speed/tyre-marking.js';
+import { circumferenceMm, wheelValueFor } from '../../speed/wheel-code.js';
+import type { TrailStep } from '../setup.js';
+import { asFound, choiceStep, number, step, unitOf, type Wish, type WishFor, type Work } from '../wish.js';
+
+/** As fitted to a reference speed where there are runs, else as rolled out, else as marked. */
+export const wheelSize: WishFor = (code, work) => {
+  const school = choiceStep(work, 'wheelValue');
+  const { ratio } = work.unit;
+  if (work.choices.wheelValue === 'fitted' && ratio && ratio.atWheelRaw !== null) {
+    const counted = circumferenceMm(code, ratio.atWheelRaw);
+    if (counted !== undefined) return nearestTo(code, counted / ratio.k, work, { from: 'unit', says: `Fitted to runs: a turn is ${Math.round(counted / ratio.k)} mm.`, decided: true }, school);
+  }
+  const { rolledMm, marking, wheelInch } = work.type.tyre;
+  if (work.choices.wheelValue !== 'marked' && rolledMm !== null) return nearestTo(code, rolledMm, work, { from: 'type', says: `Rolled out: ${rolledMm} mm a turn.`, decided: true }, school);
+  if (unitOf(code) !== 'mm') return number(code, wheelInch, step('type', `As marked: ${marking}, not yet measured`));
+  const tyre = parseTyreMarking(marking);
+  if (!tyre) return asFound(`The marking ${marking} tells no circumference: stays as found.`, { level: 'decide', topic: 'rollOut', says: `${code.label} wants millimetres, and the marking ${marking} tells none. Roll the wheel out and put it into the type.` });
+  const guess = rollOutGuess(tyre);
+  return nearestTo(code, guess.mm, work, { from: 'type', says: `As marked, ${marking}: about ${Math.round(guess.mm)} mm, ${Math.round(guess.fromMm)} to ${Math.round(guess.toMm)}; not yet measured.`, decided: true }, school);
+};
+
+function nearestTo(code: Code, trueMm: number, { choices }: Work, why: TrailStep, school: TrailStep): Wish {
+  const choice = wheelValueFor(code, trueMm, choices.shownSpeed);
+  if (!choice) return asFound(`${why.says} The map does not say what the values of this code mean.`);
+  const off = Math.abs(choice.mm / trueMm - 1);
+  const shows = off < 0.0005 ? '' : ` At ${formatRaw(code, choice.raw)} the display shows ${(off * 100).toFixed(1)} % too ${choice.mm > trueMm ? 'much' : 'little'}.`;
+  return { raw: choice.raw, because: `${why.says}${shows}`, trail: [{ ...school, says: `${school.says}.` }, why, ...(shows ? [{ from: 'display' as const, says: shows.trim() }] : [])] };
+}
+
+export const wheelPulses: WishFor = (code, { type }) => number(code, type.wheelPulses, step('type', `As counted: ${type.wheelPulses} a turn, never a trim`));

@@ -1,0 +1,36 @@
+import type { Code } from '../display/map/display-map.js';
+import { valuesInOrder } from '../display/map/raw-value.js';
+
+const MM_PER_INCH = 25.4;
+
+/**
+ * Circumference, mm, that a wheel code makes the display count with: the map's own table; else the digits where they
+ * are millimetres; else pi * 25.4 mm * inches, which stands only to about 3 %. Undefined where the code tells neither.
+ */
+export function circumferenceMm(code: Code, raw: number): number | undefined {
+  const listed = code.wheelTable?.find((row) => row.raw === raw);
+  if (listed) return listed.mm;
+  if (code.encoding.kind !== 'line') return undefined;
+  const { unit, scale } = code.encoding;
+  if (unit === 'mm') return raw * scale;
+  return unit === 'in' ? Math.PI * MM_PER_INCH * raw * scale : undefined;
+}
+
+/** How wheel values are ranked: `nearest`: |ln k'| least. `neverUnder`: least k' of at least 1, so that the speed shown never lies under the true one. */
+export type ShownSpeed = 'nearest' | 'neverUnder';
+
+export interface WheelChoice {
+  readonly raw: number;
+  readonly mm: number;
+}
+
+/** The value of a wheel code that suits a wheel of `trueMm` best. Undefined where the code's circumferences are unknown. */
+export function wheelValueFor(code: Code, trueMm: number, shown: ShownSpeed): WheelChoice | undefined {
+  const choices = valuesInOrder(code).flatMap((raw) => {
+    const mm = circumferenceMm(code, raw);
+    return mm === undefined ? [] : [{ raw, mm }];
+  });
+  const allowed = shown === 'neverUnder' ? choices.filter(({ mm }) => mm >= trueMm * (1 - 1e-9)) : choices;
+  const off = ({ mm }: WheelChoice): number => Math.abs(Math.log(mm / trueMm));
+  return [...(allowed.length > 0 ? allowed : choices)].sort((a, b) => off(a) - off(b))[0];
+}

@@ -1,0 +1,292 @@
+import { randomUUID } from 'node:crypto';
+import { hashOf, inKmh, STEPS_OFFERED, untouchedLadder, type OrderTerms, type VehicleClass } from '@decurio/core';
+import type { AddUnitsRequest, AmendRequest, DecideRequest, ExpectedUnits, NewOrderRequest, NewUnit, OrderActed, OrderChangeKind, RecompileRequest, TakenView, WishesRequest, WithdrawRequest } from '@decurio/contract';
+import { In, QueryFailedError, type DataSource, type EntityManager } from 'typeorm';
+import { HttpProblem } from '../problems.js';
+import { may } from '../security/roles.js';
+import { OrderChanges, Orders, Units, type OrderRow, type UnitRow } from './entities.js';
+import { getDocument } from './library.js';
+import { amendmentWords, decisionWords } from './order-words.js';
+import { reviseUnit, reviseUnits } from './revise-units.js';
+import { classOf, termsOf, today } from './setups.js';
+import { inTransaction } from './transaction.js';
+import { appendIn, lockUnit, type Writer } from './visits.js';
+
+const NOTHING_DONE: OrderActed = { revised: 0, returned: [] };
+
+/** Units that come into an order, one row each. */
+export function unitRows(order: Pick<OrderRow, 'id' | 'units'>, units: readonly { readonly serial: string; readonly typeId: string; readonly typeName: string; readonly mapId: string }[]): UnitRow[] {
+  const ladder = untouchedLadder(STEPS_OFFERED);
+  return units.map(({ serial, typeId, typeName, mapId }, i) => ({
+    id: randomUUID(),
+    orderId: order.id,
+    position: order.units + i + 1,
+    serial,
+    openSerial: serial,
+    typeId,
+    typeName,
+    mapId,
+    status: 'waiting',
+    step: null,
+    ladder,
+    heldReason: null,
+    heldWords: null,
+    worker: null,
+    station: null,
+    visitId: null,
+    displayFoundAt: null,
+    ownWishes: null,
+    returnedWhy: null,
+    lastVisitId: null,
+  }));
+}
+
+/** Lowest of what site and order ask, km/h, as lists show it. */
+export function limitOf({ siteLimit, orderLimit }: Pick<OrderTerms, 'siteLimit' | 'orderLimit'>): number | null {
+  const asked = [siteLimit, orderLimit].flatMap((speed) => (speed === null ? [] : [inKmh(speed)]));
+  return asked.length === 0 ? null : Math.min(...asked);
+}
+
+/** Takes an order in by hand. Sent twice under one id it is taken once. */
+export async function takeByHand(source: DataSource, request: NewOrderRequest, writer: Writer): Promise<TakenView> {
+  return onceEach(async () =>
+    inTransaction(source, async (manager) => {
+      const earlier = await manager.findOneBy(Orders, { id: request.id });
+      if (earlier) return { orderId: earlier.id, number: earlier.number, unitsTaken: earlier.units };
+      if (await manager.existsBy(Orders, { number: request.number })) throw new HttpProblem('orderExists');
+      const { vehicleClass, place } = await placeAndClass(manager, request, writer);
+      const expected = await Promise.all(request.expected.map(async ({ typeId, mapId, count }) => ({ ...(await typeAndMap(manager, typeId, mapId, vehicleClass)), count })));
+      const order: OrderRow = {
+        id: request.id,
+        number: request.number,
+        customer: request.customer,
+        place,
+        rulePackId: request.rulePackId,
+        classId: request.classId,
+        className: vehicleClass.title,
+        houseRulesId: request.houseRulesId,
+        limitKmh: limitOf(request.terms),
+        terms: JSON.stringify(termsFrom(request.terms, writer, [])),
+        notes: request.notes,
+        expected: JSON.stringify(expected),
+        isPrivateLand: request.terms.privateLand !== null,
+        dueAt: request.dueAt,
+        takenAt: new Date(),
+        takenBy: writer.by.userId,
+        units: 0,
+        sealed: 0,
+        held: 0,
+      };
+      await manager.insert(Orders, order);
+      const unitsTaken = await insertUnits(manager, order, request.units, vehicleClass);
+      await record(manager, order.id, 'taken', writer, request.notes, [`Taken in by hand with ${unitsTaken} units.`]);
+      return { orderId: order.id, number: order.number, unitsTaken };
+    }),
+  );
+}
+
+/** Changes what was promised. Units under way are worked out anew; those that were done and differ come back. */
+export async function amendOrder(source: DataSource, orderId: string, request: AmendRequest, writer: Writer): Promise<OrderActed> {
+  return acting(source, orderId, request.id, async (manager, order) => {
+    const { vehicleClass, place } = await placeAndClass(manager, request, writer);
+    const before = termsOf(order);
+    const terms = termsFrom(request.terms, writer, before.decisions);
+    const kept = before.privateLand && terms.privateLand && hashOf({ ...before.privateLand, authorityBy: '' }) === hashOf({ ...terms.privateLand, authorityBy: '' });
+    const fields = {
+      customer: request.customer,
+      place,
+      rulePackId: request.rulePackId,
+      classId: request.classId,
+      className: vehicleClass.title,
+      houseRulesId: request.houseRulesId,
+      dueAt: request.dueAt,
+      notes: request.notes,
+      terms: JSON.stringify(kept ? { ...terms, privateLand: before.privateLand } : terms),
+      limitKmh: limitOf(request.terms),
+      isPrivateLand: request.terms.privateLand !== null,
+    } satisfies Partial<OrderRow>;
+    const next: OrderRow = { ...order, ...fields };
+    const says = amendmentWords(order, next);
+    if (says.length === 0) throw new HttpProblem('nothingChanged');
+    await manager.update(Orders, { id: orderId }, fields);
+    const acted = await reviseUnits(manager, next, `Order amended: ${request.reason}`, writer);
+    await record(manager, orderId, 'amended', writer, request.reason, [...says, ...actedWords(acted)], request.id);
+    return acted;
+  });
+}
+
+/** A lead's written choice on a finding, for one type of the order. */
+export async function decide(source: DataSource, orderId: string, request: DecideRequest, writer: Writer): Promise<OrderActed> {
+  return acting(source, orderId, request.id, async (manager, order) => {
+    const terms = termsOf(order);
+    const type = await getDocument(manager, 'vehicleType', request.typeId);
+    const decisions = [
+      ...terms.decisions.filter(({ finding, typeId }) => !(finding === request.finding && typeId === request.typeId)),
+      { finding: request.finding, typeId: request.typeId, words: request.words, by: writer.by.name, on: today() },
+    ];
+    const next = { ...order, terms: JSON.stringify({ ...terms, decisions }) };
+    await manager.update(Orders, { id: orderId }, { terms: next.terms });
+    const acted = await reviseUnits(manager, next, `Decided: ${request.words}`, writer, request.typeId);
+    await record(manager, orderId, 'decided', writer, request.words, [decisionWords(request.finding, type.name), ...actedWords(acted)], request.id);
+    return acted;
+  });
+}
+
+/** Works every setup of the order out anew, as when a map, type or rule changed. */
+export async function recompileOrder(source: DataSource, orderId: string, request: RecompileRequest, writer: Writer): Promise<OrderActed> {
+  return acting(source, orderId, request.id, async (manager, order) => {
+    const acted = await reviseUnits(manager, order, `Worked out anew: ${request.reason}`, writer);
+    const pack = await getDocument(manager, 'rulePack', order.rulePackId);
+    await manager.update(Orders, { id: orderId }, { className: classOf(pack, order.classId).title });
+    await record(manager, orderId, 'recompiled', writer, request.reason, actedWords(acted), request.id);
+    return acted;
+  });
+}
+
+/** Adds units, as when they are scanned on arrival; units of the type that were expected become fewer. */
+export async function addUnits(source: DataSource, orderId: string, request: AddUnitsRequest, writer: Writer): Promise<OrderActed> {
+  return onceEach(() =>
+    acting(source, orderId, request.id, async (manager, order) => {
+      const pack = await getDocument(manager, 'rulePack', order.rulePackId);
+      const added = await insertUnits(manager, order, request.units, classOf(pack, order.classId));
+      const serials = request.units.map(({ serial }) => serial);
+      const says = [added === 1 ? `${serials[0]} added.` : `${added} units added: ${serials.slice(0, 6).join(', ')}${added > 6 ? ' and more' : ''}.`];
+      await record(manager, orderId, 'unitsAdded', writer, '', says, request.id);
+      return NOTHING_DONE;
+    }),
+  );
+}
+
+/** Takes units out of the order. Those that were sealed have left and stay in the record. */
+export async function withdrawUnits(source: DataSource, orderId: string, request: WithdrawRequest, writer: Writer): Promise<OrderActed> {
+  return acting(source, orderId, request.id, async (manager, order) => {
+    const rows = await manager.findBy(Units, { orderId, id: In(request.unitIds) });
+    if (rows.length !== request.unitIds.length || rows.some(({ status }) => status === 'sealed' || status === 'withdrawn')) throw new HttpProblem('notInOrder');
+    for (const row of rows) await withdraw(manager, row, request.reason, writer);
+    await manager.decrement(Orders, { id: order.id }, 'units', rows.length);
+    await record(manager, orderId, 'withdrawn', writer, request.reason, [`Withdrawn: ${rows.map(({ serial }) => serial).join(', ')}.`.slice(0, 480)], request.id);
+    return NOTHING_DONE;
+  });
+}
+
+async function withdraw(manager: EntityManager, unit: UnitRow, words: string, writer: Writer): Promise<void> {
+  if (unit.visitId === null) {
+    await manager.update(Units, { id: unit.id }, { status: 'withdrawn', openSerial: null });
+    return;
+  }
+  const [{ lastSeq }] = await manager.query<[{ lastSeq: number }]>('SELECT lastSeq FROM visit WHERE id = ? FOR UPDATE', [unit.visitId]);
+  await appendIn(manager, unit.id, unit.visitId, { id: randomUUID(), seq: lastSeq + 1, kind: 'withdrawn', at: new Date().toISOString(), data: { words } }, writer);
+}
+
+/** What one unit is to have otherwise than its order, with the reason; null takes it back. */
+export async function setWishes(source: DataSource, unitId: string, request: WishesRequest, writer: Writer): Promise<OrderActed> {
+  const unit = await source.manager.findOneBy(Units, { id: unitId });
+  if (!unit) throw new HttpProblem('notFound', { message: 'There is no such unit.' });
+  return acting(source, unit.orderId, request.id, async (manager, order) => {
+    const locked = await lockUnit(manager, unitId);
+    if (locked.status === 'withdrawn') throw new HttpProblem('withdrawn');
+    const wishes = request.wishes && { ...request.wishes, by: writer.by.name };
+    const next = { ...locked, ownWishes: wishes && JSON.stringify(wishes) };
+    await manager.update(Units, { id: unitId }, { ownWishes: next.ownWishes });
+    const why = wishes?.why ?? 'As the order has it again.';
+    const acted = await reviseUnit(manager, order, next, `This unit otherwise: ${why}`, writer);
+    await record(manager, order.id, 'wishes', writer, why, [`${locked.serial} ${wishes ? 'is set otherwise than the order' : 'is set as the order again'}.`, ...actedWords(acted)], request.id);
+    return acted;
+  });
+}
+
+/** Runs one act on an order; an act that was done before under this id is not done again. */
+async function acting(source: DataSource, orderId: string, actId: string, act: (manager: EntityManager, order: OrderRow) => Promise<OrderActed>): Promise<OrderActed> {
+  return inTransaction(source, async (manager) => {
+    const order = await manager.findOne(Orders, { where: { id: orderId }, lock: { mode: 'pessimistic_write' } });
+    if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
+    if (await manager.existsBy(OrderChanges, { id: actId })) return NOTHING_DONE;
+    return act(manager, order);
+  });
+}
+
+/** A serial that came into an open order meanwhile, told as what it is. */
+async function onceEach<T>(act: () => Promise<T>): Promise<T> {
+  try {
+    return await act();
+  } catch (error) {
+    const duplicate = error instanceof QueryFailedError && (error.driverError as { code?: string }).code === 'ER_DUP_ENTRY';
+    throw duplicate ? new HttpProblem('serialTaken') : error;
+  }
+}
+
+async function placeAndClass(manager: EntityManager, { rulePackId, classId, houseRulesId, terms }: Pick<NewOrderRequest, 'rulePackId' | 'classId' | 'houseRulesId' | 'terms'>, { by }: Writer): Promise<{ readonly vehicleClass: VehicleClass; readonly place: string }> {
+  const pack = await getDocument(manager, 'rulePack', rulePackId);
+  await getDocument(manager, 'houseRules', houseRulesId);
+  const vehicleClass = classOf(pack, classId);
+  const isPrivate = vehicleClass.regime === 'privateLand';
+  if (isPrivate && !may(by.role, 'decide')) throw new HttpProblem('needsAuthority');
+  if (isPrivate !== (terms.privateLand !== null)) {
+    const message = isPrivate ? "This class is for private land: it wants the customer's acknowledgement, a label and a day on which it ends." : `The class "${vehicleClass.title}" is for public roads: private land does not go with it.`;
+    throw new HttpProblem('badFields', { message, fields: { privateLand: message } });
+  }
+  return { vehicleClass, place: pack.document.place };
+}
+
+const termsFrom = ({ siteLimit, orderLimit, throttle, privateLand }: NewOrderRequest['terms'], { by }: Writer, decisions: OrderTerms['decisions']): OrderTerms => ({
+  siteLimit,
+  orderLimit,
+  throttle,
+  privateLand: privateLand && { ...privateLand, authorityBy: by.name },
+  decisions,
+});
+
+async function typeAndMap(manager: EntityManager, typeId: string, mapId: string | null, vehicleClass: VehicleClass): Promise<Omit<ExpectedUnits, 'count'>> {
+  const type = (await getDocument(manager, 'vehicleType', typeId)).document;
+  if (vehicleClass.kind !== 'any' && vehicleClass.kind !== type.kind) throw new HttpProblem('unknownHere', { message: `${type.name} is a ${type.kind}; the class "${vehicleClass.title}" is for a ${vehicleClass.kind}.` });
+  const chosen = mapId ?? type.maps[0];
+  if (chosen === undefined || !type.maps.includes(chosen)) throw new HttpProblem('unknownHere', { message: `${type.name} does not carry the display "${mapId}". It carries: ${type.maps.join(', ')}.` });
+  await getDocument(manager, 'displayMap', chosen);
+  return { typeId: type.id, typeName: type.name, mapId: chosen };
+}
+
+async function insertUnits(manager: EntityManager, order: OrderRow, units: readonly NewUnit[], vehicleClass: VehicleClass): Promise<number> {
+  if (units.length === 0) return 0;
+  const kinds = new Map<string, Omit<ExpectedUnits, 'count'>>();
+  for (const { typeId, mapId } of units) {
+    const key = `${typeId} ${mapId}`;
+    if (!kinds.has(key)) kinds.set(key, await typeAndMap(manager, typeId, mapId, vehicleClass));
+  }
+  const resolved = units.flatMap(({ serial, typeId, mapId }) => {
+    const kind = kinds.get(`${typeId} ${mapId}`);
+    return kind ? [{ serial, ...kind }] : [];
+  });
+  const twice = resolved.find(({ serial }, i) => resolved.findIndex((other) => other.serial.toLowerCase() === serial.toLowerCase()) !== i);
+  if (twice) throw new HttpProblem('serialTaken', { message: `${twice.serial} is in the list twice. Nothing was changed.` });
+  const taken = await manager.findBy(Units, { openSerial: In(resolved.map(({ serial }) => serial)) });
+  const [first] = taken;
+  if (first) throw new HttpProblem('serialTaken', { message: `${first.serial} is in ${first.orderId === order.id ? 'this order' : 'an open order'} already. Nothing was changed.` });
+  const before = await manager.maximum(Units, 'position', { orderId: order.id });
+  const again = await manager.findBy(Units, { orderId: order.id, serial: In(resolved.map(({ serial }) => serial)) });
+  const left = new Map(again.map((row) => [row.serial.toLowerCase(), row]));
+  for (const row of left.values()) {
+    if (row.status !== 'withdrawn') throw new HttpProblem('serialTaken', { message: `${row.serial} has left with this order already.` });
+    await manager.update(Units, { id: row.id }, { ...unitRows({ id: order.id, units: row.position - 1 }, [row])[0], id: row.id, lastVisitId: row.lastVisitId });
+  }
+  const fresh = resolved.filter(({ serial }) => !left.has(serial.toLowerCase()));
+  const rows = unitRows({ id: order.id, units: before ?? 0 }, fresh);
+  for (let from = 0; from < rows.length; from += 1000) await manager.createQueryBuilder().insert().into(Units).values(rows.slice(from, from + 1000)).updateEntity(false).execute();
+  await manager.update(Orders, { id: order.id }, { expected: JSON.stringify(arrived(JSON.parse(order.expected) as ExpectedUnits[], resolved)) });
+  await manager.increment(Orders, { id: order.id }, 'units', resolved.length);
+  return resolved.length;
+}
+
+/** What is still to come after these arrived. */
+function arrived(expected: readonly ExpectedUnits[], units: readonly { readonly typeId: string }[]): readonly ExpectedUnits[] {
+  return expected
+    .map((group) => ({ ...group, count: group.count - units.filter(({ typeId }) => typeId === group.typeId).length }))
+    .filter(({ count }) => count > 0);
+}
+
+const actedWords = ({ revised, returned }: OrderActed): readonly string[] => [
+  ...(revised > 0 ? [`${revised} ${revised === 1 ? 'unit' : 'units'} under way worked out anew.`] : []),
+  ...returned.map(({ serial, says }) => `${serial} came back to the line: ${says}`),
+];
+
+const record = (manager: EntityManager, orderId: string, kind: OrderChangeKind, { by }: Writer, reason: string, says: readonly string[], id: string = randomUUID()) =>
+  manager.insert(OrderChanges, { id, orderId, kind, at: new Date(), byName: by.name, reason: reason.slice(0, 500), body: JSON.stringify(says.slice(0, 60)) });

@@ -1,0 +1,57 @@
+import { randomUUID } from 'node:crypto';
+import type { PinLookRequest, PinView } from '@decurio/contract';
+import type { DataSource, EntityManager } from 'typeorm';
+import { HttpProblem } from '../problems.js';
+import { openPin, randomPin, sealPin } from '../security/pin-cipher.js';
+import { Orders, PinLooks, Pins, Units, type OrderRow, type PinRow } from './entities.js';
+import { getDocument, newestDocuments } from './library.js';
+import { wishesOf } from './setups.js';
+import { inTransaction } from './transaction.js';
+import type { Writer } from './visits.js';
+
+const USUAL_DIGITS = 4;
+
+/**
+ * Shows the PIN that policy sets for an order or one of its units, made at the first look. Every look is recorded
+ * before the digits are given out.
+ */
+export async function lookAtPin(source: DataSource, orderId: string, { unitId, why }: PinLookRequest, { by }: Writer, secret: string): Promise<PinView> {
+  return inTransaction(source, async (manager) => {
+    const order = await manager.findOne(Orders, { where: { id: orderId }, lock: { mode: 'pessimistic_write' } });
+    if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
+    const owner = await ownerOf(manager, order, unitId);
+    const pin = (await manager.findOneBy(Pins, { owner })) ?? (await makePin(manager, order, owner, secret));
+    const looks = await manager.find(PinLooks, { where: { pinId: pin.id }, order: { at: 'DESC' }, take: 50 });
+    await manager.insert(PinLooks, { id: randomUUID(), pinId: pin.id, byName: by.name, at: new Date(), why });
+    return {
+      digits: openPin(pin.sealedDigits, owner, secret),
+      madeAt: pin.madeAt.toISOString(),
+      looks: looks.map((look) => ({ by: look.byName, at: look.at.toISOString(), why: look.why })),
+    };
+  });
+}
+
+/** Whose PIN it is by the house rules: the order's, or this unit's own. */
+async function ownerOf(manager: EntityManager, order: OrderRow, unitId: string | null): Promise<string> {
+  const { document } = await getDocument(manager, 'houseRules', order.houseRulesId);
+  const unit = unitId === null ? null : await manager.findOneBy(Units, { id: unitId, orderId: order.id });
+  if (unitId !== null && !unit) throw new HttpProblem('notInOrder');
+  const policy = (unit && wishesOf(unit)?.choices.pin) ?? document.choices.pin;
+  if (policy === 'asFound') throw new HttpProblem('noPin');
+  if (policy === 'perOrder') return order.id;
+  if (unit === null) throw new HttpProblem('noPin', { message: 'Each unit has a PIN of its own. Choose the unit.' });
+  return unit.id;
+}
+
+async function makePin(manager: EntityManager, order: OrderRow, owner: string, secret: string): Promise<PinRow> {
+  const units = await manager.find(Units, { where: owner === order.id ? { orderId: order.id } : { id: owner }, select: { mapId: true } });
+  const mapIds = [...new Set(units.map((unit) => unit.mapId))];
+  const maps = (await newestDocuments(manager, 'displayMap')).filter((entry) => mapIds.includes(entry.id));
+  const codes = maps.flatMap(({ document }) => document.codes.filter(({ function: fn }) => fn === 'accessPin' || fn === 'startupPin'));
+  const length = Math.min(USUAL_DIGITS, ...codes.map(({ range }) => String(range.max).length));
+  const delivered = [...codes.map(({ factory }) => String(factory).padStart(length, '0')), ...maps.flatMap(({ document }) => (document.menu?.pin ? [document.menu.pin.factory] : []))];
+  const row: PinRow = { id: randomUUID(), orderId: order.id, unitId: owner === order.id ? null : owner, owner, sealedDigits: sealPin(randomPin(length, delivered), owner, secret), madeAt: new Date() };
+  await manager.insert(Pins, row);
+  return row;
+}
+

@@ -1,0 +1,80 @@
+import { randomUUID } from 'node:crypto';
+import { compileSetup, findCode, foldVisit, formatRaw, hashOf, STEPS_OFFERED, untouchedLadder, type Setup, type UnitKnown } from '@decurio/core';
+import type { OrderActed } from '@decurio/contract';
+import type { EntityManager } from 'typeorm';
+import { Units, Visits, type OrderRow, type UnitRow } from './entities.js';
+import { decidingFor, inputsFor, revisionOf, type Deciding } from './setups.js';
+import { appendIn, leftAs, readEvidence, type Writer } from './visits.js';
+
+/** Documents by type and display, fetched once for a whole order. */
+type Shelf = Map<string, Deciding>;
+
+/** Works the setup of every unit of an order out anew, of one type where it is named. */
+export async function reviseUnits(manager: EntityManager, order: OrderRow, why: string, writer: Writer, typeId?: string): Promise<OrderActed> {
+  const units = await manager.find(Units, { where: { orderId: order.id, ...(typeId === undefined ? {} : { typeId }) }, order: { position: 'ASC' } });
+  const shelf: Shelf = new Map();
+  let revised = 0;
+  const returned: OrderActed['returned'][number][] = [];
+  for (const unit of units) {
+    const acted = await revise(manager, order, unit, why, writer, shelf);
+    revised += acted.revised;
+    returned.push(...acted.returned);
+  }
+  return { revised, returned };
+}
+
+export const reviseUnit = (manager: EntityManager, order: OrderRow, unit: UnitRow, why: string, writer: Writer): Promise<OrderActed> => revise(manager, order, unit, why, writer, new Map());
+
+const UNTOUCHED: OrderActed = { revised: 0, returned: [] };
+
+async function revise(manager: EntityManager, order: OrderRow, unit: UnitRow, why: string, writer: Writer, shelf: Shelf): Promise<OrderActed> {
+  if (unit.visitId === null || unit.status === 'waiting' || unit.status === 'withdrawn') return UNTOUCHED;
+  const visit = await manager.findOne(Visits, { where: { id: unit.visitId }, lock: { mode: 'pessimistic_write' } });
+  if (!visit) return UNTOUCHED;
+  const key = `${unit.typeId} ${unit.mapId} ${visit.mapVersion}`;
+  const deciding = shelf.get(key) ?? (await decidingFor(manager, unit, order, visit.mapVersion));
+  shelf.set(key, deciding);
+  const evidence = await readEvidence(manager, visit.id);
+  const fold = foldVisit(evidence);
+  if (!fold.ok) throw new Error(`accepted evidence does not fold: ${fold.problem.message}`);
+  const state = fold.value;
+  if (state.step === null) return comeBack(manager, order, unit, deciding, leftAs(evidence), why);
+  const known: Partial<UnitKnown> = { asFound: Object.fromEntries([...state.witnessed].map((label) => [label, state.known[label] ?? 0])), packV: state.checkedIn?.packV ?? null };
+  const data = revisionOf(deciding, order, unit, known, why);
+  if (hashOf(data.setup) === hashOf(state.opened.setup) && hashOf(data.order) === hashOf(state.opened.order)) return UNTOUCHED;
+  await appendIn(manager, unit.id, visit.id, { id: randomUUID(), seq: visit.lastSeq + 1, kind: 'setupRevised', at: new Date().toISOString(), data }, writer);
+  return { revised: 1, returned: [] };
+}
+
+/** A unit that was done, held against the new setup: where it differs it comes back to the line. */
+async function comeBack(manager: EntityManager, order: OrderRow, unit: UnitRow, deciding: Deciding, left: Readonly<Record<string, number>>, why: string): Promise<OrderActed> {
+  const setup = compileSetup(inputsFor(deciding, order, unit, { asFound: left }));
+  const says = differences(setup, left, deciding);
+  if (says === null) return UNTOUCHED;
+  const elsewhere = await manager.findOneBy(Units, { openSerial: unit.serial });
+  if (elsewhere) return { revised: 0, returned: [{ serial: unit.serial, says: `${says} It is in another open order, and stays there.` }] };
+  await manager.update(Units, { id: unit.id }, {
+    status: 'waiting',
+    step: null,
+    ladder: untouchedLadder(STEPS_OFFERED),
+    openSerial: unit.serial,
+    visitId: null,
+    lastVisitId: unit.visitId,
+    returnedWhy: `${why}. ${says}`.slice(0, 500),
+  });
+  await manager.query('UPDATE customer_order SET sealed = sealed - 1 WHERE id = ?', [order.id]);
+  return { revised: 0, returned: [{ serial: unit.serial, says }] };
+}
+
+function differences(setup: Setup, left: Readonly<Record<string, number>>, { map }: Deciding): string | null {
+  const stop = setup.findings.find((finding) => finding.level === 'stop');
+  if (stop) return stop.says;
+  const moved = setup.targets.flatMap(({ label, raw, offGlass }) => {
+    const code = findCode(map.document, label);
+    const shows = left[label];
+    if (raw === null || offGlass === true || shows === raw || !code) return [];
+    return [`${label} left at ${shows === undefined ? 'an unread value' : formatRaw(code, shows)}, must be ${formatRaw(code, raw)}`];
+  });
+  return moved.length === 0 ? null : `${moved.slice(0, 4).join('; ')}${moved.length > 4 ? ` and ${moved.length - 4} more` : ''}.`;
+}
+

@@ -1,0 +1,110 @@
+import dayjs from 'dayjs';
+import {
+  checkedLine,
+  classValues,
+  compileSetup,
+  hashOf,
+  NOTHING_KNOWN,
+  STEPS_OFFERED,
+  type EvidenceData,
+  type OrderOfVisit,
+  type OrderTerms,
+  type SetupInputs,
+  type UnitKnown,
+  type UnitOverride,
+  type VehicleClass,
+} from '@decurio/core';
+import type { LibraryEntry } from '@decurio/contract';
+import type { EntityManager } from 'typeorm';
+import { HttpProblem } from '../problems.js';
+import type { OrderRow, UnitRow } from './entities.js';
+import { getDocument } from './library.js';
+
+/** Day in the house's calendar. */
+export const today = (): string => dayjs().format('YYYY-MM-DD');
+
+export const termsOf = (order: Pick<OrderRow, 'terms'>): OrderTerms => JSON.parse(order.terms) as OrderTerms;
+export const wishesOf = (unit: Pick<UnitRow, 'ownWishes'>): UnitOverride | null => (unit.ownWishes === null ? null : (JSON.parse(unit.ownWishes) as UnitOverride));
+
+/** The class of an order in a version of its rule pack. */
+export function classOf(pack: LibraryEntry<'rulePack'>, classId: string): VehicleClass {
+  const found = pack.document.classes.find((each) => each.id === classId);
+  if (!found) throw new HttpProblem('notFound', { message: `The rule pack "${pack.name}" has no class "${classId}" any more.` });
+  return found;
+}
+
+/** Documents that decide a setup, at their newest. */
+export interface Deciding {
+  readonly type: LibraryEntry<'vehicleType'>;
+  readonly map: LibraryEntry<'displayMap'>;
+  readonly rulePack: LibraryEntry<'rulePack'>;
+  readonly houseRules: LibraryEntry<'houseRules'>;
+}
+
+/** @param mapVersion of a visit that is under way; the newest where left out */
+export async function decidingFor(manager: EntityManager, unit: Pick<UnitRow, 'typeId' | 'mapId'>, order: OrderRow, mapVersion?: number): Promise<Deciding> {
+  return {
+    type: await getDocument(manager, 'vehicleType', unit.typeId),
+    map: await getDocument(manager, 'displayMap', unit.mapId, mapVersion),
+    rulePack: await getDocument(manager, 'rulePack', order.rulePackId),
+    houseRules: await getDocument(manager, 'houseRules', order.houseRulesId),
+  };
+}
+
+export function inputsFor({ type, map, rulePack, houseRules }: Deciding, order: OrderRow, unit: Pick<UnitRow, 'ownWishes'>, known: Partial<UnitKnown> = {}): SetupInputs {
+  return {
+    type: type.document,
+    map: map.document,
+    vehicleClass: classOf(rulePack, order.classId),
+    houseRules: houseRules.document,
+    terms: termsOf(order),
+    unit: { ...NOTHING_KNOWN, override: wishesOf(unit), ...known },
+    today: today(),
+  };
+}
+
+const ref = ({ id, version, name }: LibraryEntry) => ({ id, version, name });
+
+/** What visits and papers repeat of an order. */
+export function orderOfVisit(order: OrderRow, vehicleClass: VehicleClass): OrderOfVisit {
+  const { privateLand } = termsOf(order);
+  return {
+    number: order.number,
+    customer: order.customer,
+    className: vehicleClass.title,
+    classChecked: checkedLine(vehicleClass.checked, today()),
+    ...(privateLand ? { privateLand: { label: privateLand.label, endsOn: privateLand.endsOn, authorityBy: privateLand.authorityBy } } : {}),
+  };
+}
+
+/** What a visit of this unit opens with, from the newest documents. */
+export async function openingOf(manager: EntityManager, unit: UnitRow, order: OrderRow): Promise<{ readonly data: EvidenceData['opened']; readonly mapVersion: number }> {
+  const deciding = await decidingFor(manager, unit, order);
+  const inputs = inputsFor(deciding, order, unit);
+  const { type, map, rulePack, houseRules } = deciding;
+  const data = {
+    serial: unit.serial,
+    order: orderOfVisit(order, inputs.vehicleClass),
+    steps: STEPS_OFFERED,
+    versions: { type: ref(type), map: { ...ref(map), revision: map.document.revision }, rulePack: ref(rulePack), houseRules: ref(houseRules) },
+    pack: type.document.pack,
+    factory: Object.fromEntries(map.document.codes.map((code) => [code.label, code.factory])),
+    setup: compileSetup(inputs),
+  };
+  return { data, mapVersion: map.version };
+}
+
+/** What a revised setup says in a visit's log. */
+export function revisionOf(deciding: Deciding, order: OrderRow, unit: UnitRow, known: Partial<UnitKnown>, why: string): EvidenceData['setupRevised'] {
+  const inputs = inputsFor(deciding, order, unit, known);
+  return {
+    why,
+    order: orderOfVisit(order, inputs.vehicleClass),
+    versions: { type: ref(deciding.type), rulePack: ref(deciding.rulePack), houseRules: ref(deciding.houseRules) },
+    pack: deciding.type.document.pack,
+    setup: compileSetup(inputs),
+  };
+}
+
+/** Whether two classes say the same, whoever checked them. */
+export const saysTheSame = (a: VehicleClass, b: VehicleClass): boolean => hashOf(classValues(a)) === hashOf(classValues(b));

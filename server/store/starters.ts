@@ -1,0 +1,29 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import type { RulePack } from '@decurio/core';
+import type { LibraryEntry, StarterView } from '@decurio/contract';
+import type { DataSource, EntityManager } from 'typeorm';
+import { HttpProblem } from '../problems.js';
+import { addDocument, newestDocuments } from './library.js';
+
+/** Stands beside `server/` and `server/dist` alike. */
+const FOLDER = new URL(import.meta.url.includes('/dist/') ? '../../../starters/' : '../../starters/', import.meta.url);
+
+const readStarters = (): readonly RulePack[] =>
+  readdirSync(FOLDER)
+    .filter((name) => name.endsWith('.json'))
+    .sort()
+    .map((name) => JSON.parse(readFileSync(new URL(name, FOLDER), 'utf8')) as RulePack);
+
+/** Rule packs that ship with the product, from general knowledge and unchecked, and are not in the library yet. */
+export async function listStarters(manager: EntityManager): Promise<StarterView[]> {
+  const here = new Set((await newestDocuments(manager, 'rulePack')).map((entry) => entry.id));
+  return readStarters()
+    .filter((pack) => !here.has(pack.id))
+    .map(({ id, name, place, classes }) => ({ id, name, place, classes: classes.length }));
+}
+
+export async function bringStarter(source: DataSource, id: string, accountId: string): Promise<LibraryEntry<'rulePack'>> {
+  const pack = readStarters().find((each) => each.id === id);
+  if (!pack) throw new HttpProblem('notFound', { message: `No starter rule pack is called "${id}".` });
+  return addDocument(source, 'rulePack', pack, accountId);
+}

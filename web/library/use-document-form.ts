@@ -1,0 +1,40 @@
+import { useForm, type UseFormReturnType } from '@mantine/form';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { documentSchemas, type LibraryDocuments, type LibraryKind } from '@decurio/contract';
+import { api, asProblem } from '../state/api.js';
+import { slipsIn } from '../ui/slips.js';
+
+type FormKind = Exclude<LibraryKind, 'displayMap'>;
+
+export interface DocumentForm<K extends FormKind> {
+  readonly form: UseFormReturnType<LibraryDocuments[K]>;
+  readonly submit: () => void;
+  readonly isBusy: boolean;
+  /** What the server, or the form as a whole, has against it. */
+  readonly problem: string | null;
+  readonly slips: number;
+}
+
+/** A document being edited: validated as the server will, kept as its next version. `asKept` says what is sent. */
+export function useDocumentForm<K extends FormKind>(kind: K, start: LibraryDocuments[K], asKept: (document: LibraryDocuments[K]) => LibraryDocuments[K] = (document) => document): DocumentForm<K> {
+  const navigate = useNavigate();
+  const [add, adding] = api.useAddDocumentMutation();
+  const [tried, setTried] = useState(false);
+  const form = useForm<LibraryDocuments[K]>({ initialValues: start, validate: (values) => slipsIn(documentSchemas[kind], asKept(values)), validateInputOnChange: tried, validateInputOnBlur: true });
+  const problem = asProblem(adding.error);
+  const submit = () => {
+    setTried(true);
+    if (form.validate().hasErrors) return;
+    void add({ kind, document: asKept(form.getValues()) }).then((answer) => {
+      if (answer.data) void navigate(`/library/${kind}/${answer.data.id}`);
+    });
+  };
+  return {
+    form,
+    submit,
+    isBusy: adding.isLoading,
+    problem: problem ? [problem.message, ...Object.values(problem.fields ?? {})].join(' ') : null,
+    slips: Object.keys(form.errors).length,
+  };
+}
