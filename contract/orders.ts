@@ -10,7 +10,7 @@ export interface OrderView {
   readonly classChecked: string;
   /** Lowest of what site and order ask, km/h; null for none. */
   readonly limitKmh: number | null;
-  readonly isPrivateLand: boolean;
+  readonly privateLand: { readonly label: string; readonly endsOn: string } | null;
   readonly dueAt: string;
   readonly takenAt: string;
   readonly units: number;

@@ -267,5 +267,7 @@ function signOff(state: VisitState, deed: DeedOf<'signedOff'>): Outcome {
   if (stop) return refuse('stop', `Cannot be signed off: ${stop.says}`);
   const open = state.opened.setup.findings.find(isOpen);
   if (open) return refuse('undecided', `A lead has to choose first, on the page of the order: ${open.says}`);
-  return ok(advance(state, deed));
+  // What stands on papers is the check that was signed under, not the one at the opening.
+  const order = { ...state.opened.order, classChecked: deed.data.classChecked ?? state.opened.order.classChecked };
+  return ok(advance({ ...state, opened: { ...state.opened, order } }, deed));
 }

@@ -24,7 +24,9 @@ describe('the speed cap', () => {
 
   it('marks in its trail which input decided', () => {
     const trail = target('L2', terms({ siteLimit: kmh(20), orderLimit: kmh(22) }))?.trail ?? [];
-    expect(trail.map((step) => [step.from, step.decided ?? false])).toEqual([['class', false], ['site', true], ['order', false]]);
+    expect(trail.slice(0, 3).map((step) => [step.from, step.decided ?? false])).toEqual([['class', false], ['site', true], ['order', false]]);
+    expect(trail.slice(3).map((step) => step.says)).toEqual([expect.stringContaining('how true this display counts: provisional'), expect.stringContaining('beyond the cap is not known')]);
+    expect(target('L2', measured(1))?.trail?.some((step) => step.says.includes('how true'))).toBe(false);
   });
 
   it("keeps the statute's own unit: 15.5 mph is 24.945 km/h, so 25 fails", () => {
@@ -38,6 +40,15 @@ describe('the speed cap', () => {
     expect(target('L2', over)).toMatchObject({ raw: 19, because: '25 km/h: the class. The site allows 20 km/h, so 20 km/h. The display counts 4 % low, so 19.' });
     expect(target('L2', measured(1.08))?.raw).toBe(25);
     expect(target('L2', measured(1, 0.97))?.raw).toBe(24);
+  });
+
+  it('goes lower where the wheel value that was chosen makes the display count low', () => {
+    const map = withCodes(fourKey, [...fourKey.codes, code('L9', 'wheelSize', { range: { min: 16, max: 29, step: 1 }, encoding: line('in') })]);
+    const type = { ...stepThrough, tyre: { ...stepThrough.tyre, rolledMm: 2110 } };
+    const nearest = { houseRules: { ...hire, choices: { ...hire.choices, shownSpeed: 'nearest' as const } } };
+    expect(target('L9', { map, type, ...nearest })?.raw).toBe(26);
+    expect(target('L2', { map, type, ...nearest })).toMatchObject({ raw: 24, because: expect.stringContaining('counts 1.7 % low') });
+    expect(target('L2', { map, type })?.raw).toBe(25);
   });
 
   it('takes what the map says drive still does beyond the cap off', () => {

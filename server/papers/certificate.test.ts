@@ -30,6 +30,17 @@ describe('a certificate', () => {
     expect((await makeCertificate(record('X'.repeat(40)), other)).subarray(0, 5).toString()).toBe('%PDF-');
   });
 
+  it('says loudly where a vehicle must never go, and what a lead decided', async () => {
+    const entries: Evidence[] = [];
+    const decided = { level: 'decide' as const, id: 'x:unit', label: null, says: 'The cap cannot be shown to work.', decided: { words: 'measured instead', by: 'Ines M.', on: '2026-11-25' } };
+    for (const deed of deedsOf(cleanVisit)) {
+      const land = deed.kind === 'opened' ? { ...deed, data: { ...deed.data, order: { ...deed.data.order, privateLand: { label: 'Yard only', endsOn: '2027-01-01', authorityBy: 'Ines M.' } }, setup: { ...deed.data.setup, findings: [decided] } } } : deed;
+      entries.push(sealEvidence(land, entries.at(-1)?.hash ?? CHAIN_START));
+    }
+    const [plain, loud] = [await makeCertificate(record(), fourKey), await makeCertificate(makeRecord(entries), fourKey)];
+    expect(loud.length).toBeGreaterThan(plain.length);
+  });
+
   it('is refused for entries that contradict one another', async () => {
     const whole = record();
     await expect(makeCertificate({ ...whole, evidence: whole.evidence.slice(1) }, fourKey)).rejects.toThrow('does not fold');

@@ -24,6 +24,7 @@ const INK = '#18211D';
 const SOFT = '#5C655F';
 const RULE = '#CBC7BA';
 const VERDIGRIS = '#17695C';
+const MADDER = '#A32E26';
 const MARGIN = 48;
 const BOTTOM = 790;
 
@@ -42,6 +43,7 @@ export async function makeCertificate(record: VisitRecord, map: DisplayMap): Pro
   });
   for (const [name, path] of Object.entries(PAPER_FONTS)) doc.registerFont(name, path);
   heading(doc, record, state);
+  privateLand(doc, state);
   facts(doc, record, state);
   codes(doc, state, map, lastReadings(record.evidence));
   limits(doc, state);
@@ -89,6 +91,17 @@ function heading(doc: Doc, record: VisitRecord, { opened }: VisitState): void {
   doc.font('label').fontSize(24).text('Configuration certificate', MARGIN, MARGIN + 34);
   doc.font('codeStrong').fontSize(18).fillColor(VERDIGRIS).text(legible(record.serial), MARGIN, doc.y + 2);
   doc.font('text').fontSize(10).fillColor(SOFT).text(legible(`${opened.versions.type.name}, for ${opened.order.customer}`), MARGIN, doc.y + 2);
+}
+
+/** Loud: a vehicle that never goes on a public road. */
+function privateLand(doc: Doc, { opened }: VisitState): void {
+  const land = opened.order.privateLand;
+  if (!land) return;
+  const y = doc.y + 8;
+  doc.rect(MARGIN, y, 499, 40).lineWidth(2).strokeColor(MADDER).stroke();
+  doc.font('label').fontSize(14).fillColor(MADDER).text(legible(land.label.toUpperCase()), MARGIN + 10, y + 6, { width: 479 });
+  doc.font('text').fontSize(9).fillColor(INK).text(legible(`Until ${land.endsOn}, by written authority of ${land.authorityBy}. Never on a public road, tests included.`), MARGIN + 10, y + 24, { width: 479 });
+  doc.y = y + 46;
 }
 
 function facts(doc: Doc, record: VisitRecord, { opened, checkedIn }: VisitState): void {
@@ -191,7 +204,7 @@ function limits(doc: Doc, { opened }: VisitState): void {
     `The speed cap is what the display counts. True speed against the ground was not measured, so true end speed may lie above ${opened.setup.limitKmh} km/h.`,
     ...(left.length > 0 ? [`Not part of this visit: ${left.join(', ')}.`] : []),
     `Legal values are starting points that a shop checks with its own authority. For this class: ${opened.order.classChecked}.`,
-    ...opened.setup.findings.map((finding) => finding.says),
+    ...opened.setup.findings.map(({ says, decided }) => (decided ? `${says} Decided by ${decided.by} on ${decided.on}: ${decided.words}` : says)),
   ];
   for (const sentence of sentences) {
     room(doc, 26);

@@ -256,7 +256,7 @@ export const Units = new EntitySchema<UnitRow>({
     typeId: { type: 'varchar', length: 60 },
     typeName: { type: 'varchar', length: 60 },
     mapId: { type: 'varchar', length: 60 },
-    status: { type: 'varchar', length: 8 },
+    status: { type: 'varchar', length: 12 },
     step: { type: 'varchar', length: 12, nullable: true },
     ladder: { type: 'char', length: 10 },
     heldReason: { type: 'varchar', length: 40, nullable: true },

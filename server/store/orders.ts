@@ -12,7 +12,7 @@ const PAGE = 50;
 /*
  * What is read all day long is written as SQL: building these few questions anew for every reader cost more than asking them.
  */
-const ORDER_SQL = `SELECT o.id, o.number, o.customer, o.place, o.className, o.limitKmh, o.isPrivateLand, o.dueAt, o.takenAt, o.units, o.sealed, o.held,
+const ORDER_SQL = `SELECT o.id, o.number, o.customer, o.place, o.className, o.limitKmh, IF(o.isPrivateLand, o.terms, NULL) AS landTerms, o.dueAt, o.takenAt, o.units, o.sealed, o.held,
     o.rulePackId, o.classId FROM customer_order o`;
 const CLASSES_SQL = `SELECT l.docId, JSON_EXTRACT(l.body, '$.classes') AS classes FROM library_document l
   WHERE l.kind = 'rulePack' AND l.docId IN (?) AND l.version = (SELECT MAX(n.version) FROM library_document n WHERE n.kind = 'rulePack' AND n.docId = l.docId)`;
@@ -57,7 +57,7 @@ export const lineUnit = (row: UnitRow): LineUnit => ({
   returnedWhy: row.returnedWhy,
 });
 
-type RawOrder = Omit<OrderView, 'takenAt' | 'classChecked' | 'isPrivateLand'> & { readonly takenAt: Date; readonly isPrivateLand: number; readonly rulePackId: string; readonly classId: string };
+type RawOrder = Omit<OrderView, 'takenAt' | 'classChecked' | 'privateLand'> & { readonly takenAt: Date; readonly landTerms: string | null; readonly rulePackId: string; readonly classId: string };
 
 /** Orders as lists show them, each with the standing of its class today. */
 async function orderViews(source: DataSource, rows: readonly RawOrder[]): Promise<OrderView[]> {
@@ -65,12 +65,17 @@ async function orderViews(source: DataSource, rows: readonly RawOrder[]): Promis
   const packs = packIds.length === 0 ? [] : await source.query<{ docId: string; classes: unknown }[]>(CLASSES_SQL, [packIds]);
   const checks = new Map(packs.flatMap(({ docId, classes }) => readJson<readonly VehicleClass[]>(classes).map((each) => [`${docId} ${each.id}`, each.checked] as const)));
   const day = today();
-  return rows.map(({ rulePackId, classId, takenAt, isPrivateLand, ...row }) => ({
+  return rows.map(({ rulePackId, classId, takenAt, landTerms, ...row }) => ({
     ...row,
-    isPrivateLand: Boolean(isPrivateLand),
+    privateLand: landTerms === null ? null : landOf(landTerms),
     takenAt: takenAt.toISOString(),
     classChecked: checkedLine(checks.get(`${rulePackId} ${classId}`) ?? null, day),
   }));
+}
+
+function landOf(terms: string): OrderView['privateLand'] {
+  const land = termsOf({ terms }).privateLand;
+  return land && { label: land.label, endsOn: land.endsOn };
 }
 
 const GROUPS_SQL = `SELECT typeId, typeName, mapId, COUNT(*) AS units, SUM(status = 'sealed') AS sealed

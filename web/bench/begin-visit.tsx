@@ -1,5 +1,6 @@
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../ui/act-button.js';
+import { Notice } from '../ui/notice.js';
 import { useHotkeys } from '../ui/use-hotkeys.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
@@ -14,6 +15,8 @@ export function BeginVisit({ bench, visit }: { readonly bench: BenchView; readon
       <p className={classes['lead']}>
         Hold the serial on the frame against this one. Beginning works out every code for {bench.className} and opens the record.
       </p>
+      {bench.unit.returnedWhy !== null && <Notice kind="care" title="It was done and came back" says={bench.unit.returnedWhy} />}
+      {bench.notes !== '' && <Notice kind="note" title={`Notes on order ${bench.orderNumber}`} says={bench.notes} />}
       <ul className={classes['cautions']}>
         {bench.type.cautions.map((caution) => (
           <li key={caution}>{caution}</li>

@@ -5,6 +5,7 @@ import type { BenchView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
 import { Busy, Notice } from '../ui/notice.js';
+import { PrivateLandStrip } from '../ui/private-land.js';
 import { useHotkeys } from '../ui/use-hotkeys.js';
 import { BeginVisit } from './begin-visit.js';
 import { CheckIn } from './check-in.js';
@@ -61,6 +62,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
       </header>
       <StepLadder state={state} />
       <section className={classes['work']} aria-label="Work">
+        {bench.privateLand && <PrivateLandStrip label={bench.privateLand.label} endsOn={bench.privateLand.endsOn} />}
         <Unsent visit={visit} />
         <Step bench={bench} visit={visit} />
         <footer className={classes['aside']}>

@@ -1,6 +1,6 @@
 import { Textarea } from '@mantine/core';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { isOpen, shortSeal, STEPS, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { useSession } from '../state/session.js';
@@ -45,6 +45,11 @@ export function SignOff({ bench, state, visit }: { readonly bench: BenchView; re
       />
       {bench.classStanding !== 'checked' && <Notice kind="stop" title={bench.classStanding === 'expired' ? 'The check of this class has run out' : 'Nobody here has checked this class'} says="It cannot be signed off. A lead confirms the class under Library, Rule packs, with the local authority." />}
       <FindingList findings={state.opened.setup.findings} />
+      {state.opened.setup.findings.some(isOpen) && (
+        <p className={classes['lead']}>
+          A lead chooses on the page of <Link to={`/orders/${bench.orderId}`}>order {bench.orderNumber}</Link>; then it can be signed off.
+        </p>
+      )}
       <Textarea label="Words for the record" description="If there is anything to say." value={words} onChange={(e) => setWords(e.target.value)} maxLength={500} rows={2} autoFocus />
       <div className={classes['acts']}>
         <ActButton type="submit" look="main" busy={busy} disabled={bench.classStanding !== 'checked' || state.opened.setup.findings.some(isOpen)} onAct={() => undefined}>

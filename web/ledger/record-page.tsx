@@ -5,6 +5,7 @@ import type { LedgerRecordView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
 import { Busy, Notice } from '../ui/notice.js';
+import { PrivateLandStrip } from '../ui/private-land.js';
 import { whenFull } from '../ui/when.js';
 import { EvidenceTable } from './evidence-table.js';
 import { LeftAs } from './left-as.js';
@@ -30,6 +31,7 @@ function Record({ record }: { readonly record: LedgerRecordView }) {
   const problem = asProblem(checking.error);
   return (
     <div className={classes['page']}>
+      {state?.opened.order.privateLand && <PrivateLandStrip label={state.opened.order.privateLand.label} endsOn={state.opened.order.privateLand.endsOn} />}
       <header className={classes['head']}>
         <div>
           <p className="cap">

@@ -4,6 +4,7 @@ import type { OrderView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
 import { Busy, Notice } from '../ui/notice.js';
+import { PrivateLandStrip } from '../ui/private-land.js';
 import { whenDay } from '../ui/when.js';
 import { Ranks } from './ranks.js';
 import { SideCards } from './side-cards.js';
@@ -34,7 +35,7 @@ export function LinePage() {
       <header className={classes['head']}>
         <div className={classes['title']}>
           <p className="cap">
-            Order {order.number} · {order.customer}
+            Order <Link to={`/orders/${order.id}`}>{order.number}</Link> · {order.customer}
           </p>
           <h1>
             {order.units} units, out on {whenDay(order.dueAt)}
@@ -65,6 +66,7 @@ export function LinePage() {
           </div>
         </dl>
       </header>
+      {order.privateLand && <PrivateLandStrip label={order.privateLand.label} endsOn={order.privateLand.endsOn} />}
       {problem && <Notice kind="care" says={`${problem.message} What you see may be old.`} />}
       <div className={classes['columns']}>
         <div>

@@ -47,6 +47,9 @@ export function IntakeCard({ report, busy, onTake, onLeave }: IntakeCardProps) {
           )}
         </ul>
       )}
+      {report.doubts.map((doubt) => (
+        <Notice key={doubt} kind="care" says={doubt} />
+      ))}
       {report.problemsInAll > 0 && (
         <div className={classes['scroll']} tabIndex={0} role="region" aria-label="Problems in the file">
           <table>

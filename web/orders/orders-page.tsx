@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { kmhWords } from '@decurio/core';
 import { INTAKE_LIMITS, type IntakeReport, type TakenView } from '@decurio/contract';
 import { api, asProblem, type ApiProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
@@ -44,11 +45,18 @@ export function OrdersPage() {
       <div className={classes['intake']}>
         <h1>Take in an order</h1>
         <DropOrder busy={checking.isLoading} onDrop={(file) => void drop(file)} />
+        <p>
+          No file? <Link to="/orders/new">Take one in by hand</Link>, and scan its units one after another.
+        </p>
         {problem && <Notice kind="stop" title="The file was not taken" says={problem.message} />}
         {taken && (
           <Notice kind="done" title={`${taken.unitsTaken} units taken into order ${taken.number}`} says="They stand on Line, each waiting for its check in." />
         )}
-        {taken && <Link className={classes['toLine']} to={`/line/${taken.orderId}`}>See order {taken.number} on Line</Link>}
+        {taken && (
+          <p>
+            <Link className={classes['toLine']} to={`/orders/${taken.orderId}`}>See what its codes will be</Link> <Link className={classes['toLine']} to={`/line/${taken.orderId}`}>See order {taken.number} on Line</Link>
+          </p>
+        )}
         {report && <IntakeCard report={report} busy={taking.isLoading} onTake={() => void take()} onLeave={() => setReport(null)} />}
       </div>
       <OrderList />
@@ -83,13 +91,18 @@ function OrderList() {
             {data.items.map((order) => (
               <tr key={order.id}>
                 <th scope="row">
-                  <Link to={`/line/${order.id}`}>{order.number}</Link>
+                  <Link to={`/orders/${order.id}`}>{order.number}</Link>
                 </th>
                 <td>{order.customer}</td>
                 <td>{whenDay(order.dueAt)}</td>
                 <td>
                   {order.className}
-                  {order.limitKmh !== null && `, at most ${order.limitKmh} km/h`}
+                  {order.limitKmh !== null && `, at most ${kmhWords(order.limitKmh)}`}
+                  {order.privateLand && (
+                    <strong className={classes['land']}>
+                      {order.privateLand.label}, until {order.privateLand.endsOn}
+                    </strong>
+                  )}
                   <small>legal values {order.classChecked}</small>
                 </td>
                 <td className="num">{order.units}</td>

@@ -1,5 +1,6 @@
-import { Checkbox, NumberInput, Select, TextInput, Textarea } from '@mantine/core';
+import { Checkbox, Input, NumberInput, Select, TextInput, Textarea } from '@mantine/core';
 import type { UseFormReturnType } from '@mantine/form';
+import { useId } from 'react';
 import type { Speed, SpeedUnit } from '@decurio/core';
 import classes from './fields.module.css';
 
@@ -18,8 +19,8 @@ export function TextField<T>({ form, path, label, hint, most, rows }: FieldProps
   return rows === undefined ? <TextInput {...props} /> : <Textarea {...props} rows={rows} />;
 }
 
-/** A number with its unit. With `orUnknown` an empty field means that nobody knows. */
-export function NumberField<T>({ form, path, label, hint, unit, orUnknown = false, step }: FieldProps<T> & { readonly unit?: string; readonly orUnknown?: boolean; readonly step?: number }) {
+/** A number with its unit. With `orUnknown` an empty field means that nobody knows, or what it says. */
+export function NumberField<T>({ form, path, label, hint, unit, orUnknown = false, step }: FieldProps<T> & { readonly unit?: string; readonly orUnknown?: boolean | string; readonly step?: number }) {
   const { value, onChange, ...props } = form.getInputProps(path) as { value: number | null | ''; onChange: (value: number | null | '') => void };
   return (
     <NumberInput
@@ -27,12 +28,12 @@ export function NumberField<T>({ form, path, label, hint, unit, orUnknown = fals
       data-scan-guard
       label={unit === undefined ? label : `${label}, ${unit}`}
       value={value ?? ''}
-      onChange={(next) => onChange(next === '' ? (orUnknown ? null : '') : typeof next === 'number' ? next : Number(next))}
+      onChange={(next) => onChange(next === '' ? (orUnknown === false ? '' : null) : typeof next === 'number' ? next : Number(next))}
       hideControls
       decimalSeparator="."
       allowedDecimalSeparators={['.', ',']}
       {...(step === undefined ? {} : { step })}
-      {...(orUnknown ? { placeholder: 'not known' } : {})}
+      {...(orUnknown === false ? {} : { placeholder: orUnknown === true ? 'not known' : orUnknown })}
       {...(hint === undefined ? {} : { description: hint })}
     />
   );
@@ -63,23 +64,25 @@ export interface SpeedFieldProps {
 
 /** A speed in the unit it was laid down in; empty for none. */
 export function SpeedField({ label, value, onChange, unit, error, hint }: SpeedFieldProps) {
+  const id = useId();
   const at = value?.unit ?? unit;
   return (
-    <div className={classes['speed']}>
-      <NumberInput
-        data-scan-guard
-        label={label}
-        value={value?.value ?? ''}
-        onChange={(next) => onChange(next === '' ? null : { value: Number(next), unit: at })}
-        hideControls
-        decimalSeparator="."
-        allowedDecimalSeparators={['.', ',']}
-        placeholder="none"
-        error={error}
-        {...(hint === undefined ? {} : { description: hint })}
-      />
-      <Select aria-label={`Unit of ${label.toLowerCase()}`} data={['km/h', 'mph']} value={at} allowDeselect={false} disabled={value === null} onChange={(next) => value && next && onChange({ ...value, unit: next as SpeedUnit })} />
-    </div>
+    <Input.Wrapper id={id} label={label} error={error} {...(hint === undefined ? {} : { description: hint })}>
+      <div className={classes['speed']}>
+        <NumberInput
+          id={id}
+          data-scan-guard
+          value={value?.value ?? ''}
+          onChange={(next) => onChange(next === '' ? null : { value: Number(next), unit: at })}
+          hideControls
+          decimalSeparator="."
+          allowedDecimalSeparators={['.', ',']}
+          placeholder="none"
+          error={error !== undefined}
+        />
+        <Select aria-label={`Unit of ${label.toLowerCase()}`} data={['km/h', 'mph']} value={at} allowDeselect={false} disabled={value === null} onChange={(next) => value && next && onChange({ ...value, unit: next as SpeedUnit })} />
+      </div>
+    </Input.Wrapper>
   );
 }
 

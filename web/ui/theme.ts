@@ -19,6 +19,8 @@ export const theme = createTheme({
   fontSizes: { xs: '0.8125rem', sm: '0.9375rem', md: '1rem', lg: '1.125rem', xl: '1.375rem' },
   cursorType: 'pointer',
   respectReducedMotion: true,
+  // Hints stand under their field, so that fields of a row stay level.
+  components: { InputWrapper: { defaultProps: { inputWrapperOrder: ['label', 'input', 'description', 'error'] } } },
 });
 
 /** Greys, reds and borders of the component library, brought to ours. */

@@ -20,14 +20,21 @@ export function kmhPerRaw(code: Code, { type, choices }: Pick<Work, 'type' | 'ch
   return inMiles ? scale * KM_PER_MILE : unit === 'km/h' || unit === 'mph' ? scale : undefined;
 }
 
-/** Shown over true speed after the wheel code is set as wished; null while nobody measured it. */
+/**
+ * Shown over true speed after the wheel code is set as wished: from runs where there are any; else from a wheel that was
+ * rolled out, and only where that makes the display count low. Null while nothing speaks against the display.
+ */
 function ratioAfterWheel(work: Work): SpeedRatio | null {
   const { ratio } = work.unit;
   const wheel = work.map.codes.find((code) => code.function === 'wheelSize');
-  if (ratio === null || !wheel || ratio.atWheelRaw === null) return ratio;
-  const raw = wheelSize(wheel, work).raw ?? work.found(wheel);
-  const [was, is] = [circumferenceMm(wheel, ratio.atWheelRaw), circumferenceMm(wheel, raw)];
-  return was === undefined || is === undefined ? ratio : { k: (ratio.k * is) / was, low: (ratio.low * is) / was };
+  if (!wheel) return ratio;
+  const counted = circumferenceMm(wheel, wheelSize(wheel, work).raw ?? work.found(wheel));
+  if (ratio === null) {
+    const rolled = work.type.tyre.rolledMm;
+    return rolled !== null && counted !== undefined && counted < rolled ? { k: counted / rolled, low: counted / rolled } : null;
+  }
+  const was = ratio.atWheelRaw === null ? undefined : circumferenceMm(wheel, ratio.atWheelRaw);
+  return was === undefined || counted === undefined ? ratio : { k: (ratio.k * counted) / was, low: (ratio.low * counted) / was };
 }
 
 /** What a cap that must keep to `limitKmh` is set to, and the sentences that lead there. */
@@ -52,7 +59,15 @@ function capWithin(code: Code, work: Work, limitKmh: number, before: readonly Tr
   if (ratio && cap.raw !== greatest) steps.push({ from: 'unit', says: `The display counts ${percentOff(ratio.k)}, so ${capWords}.`, decided: true });
   else if (!ratio && overshootKmh && cap.raw !== greatest) steps.push({ from: 'display', says: `Drive acts ${kmhWords(overshootKmh)} beyond the cap, so ${capWords}.`, decided: true });
   else if (Math.abs(cap.shownKmh - limitKmh) > 1e-6) steps.push({ from: 'display', says: `The code steps by ${kmhWords(code.range.step * per)}, so ${capWords}.` });
-  return { raw: cap.raw, because: says_(steps), trail: steps };
+  return { raw: cap.raw, because: says_(steps), trail: [...steps, ...openQuestions(work.unit.ratio, overshootKmh, isPercent)] };
+}
+
+/** What keeps a cap provisional: it stands in the trail, not in the reason. */
+function openQuestions(ratio: SpeedRatio | null, overshootKmh: number | null, isPercent: boolean): readonly TrailStep[] {
+  const steps: TrailStep[] = [];
+  if (ratio === null && !isPercent) steps.push({ from: 'display', says: 'Nobody has measured yet how true this display counts: provisional.' });
+  if (overshootKmh === null) steps.push({ from: 'display', says: 'How far drive acts beyond the cap is not known: provisional.' });
+  return steps;
 }
 
 const says_ = (steps: readonly TrailStep[]): string => steps.map(({ says }) => says).join(' ');

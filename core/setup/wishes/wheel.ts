@@ -15,7 +15,10 @@ export const wheelSize: WishFor = (code, work) => {
   }
   const { rolledMm, marking, wheelInch } = work.type.tyre;
   if (work.choices.wheelValue !== 'marked' && rolledMm !== null) return nearestTo(code, rolledMm, work, { from: 'type', says: `Rolled out: ${rolledMm} mm a turn.`, decided: true }, school);
-  if (unitOf(code) !== 'mm') return number(code, wheelInch, step('type', `As marked: ${marking}, not yet measured`));
+  if (unitOf(code) !== 'mm') {
+    const wish = number(code, wheelInch, step('type', `As marked: ${marking}, not yet measured`));
+    return { ...wish, trail: [{ ...school, says: `${school.says}.` }, ...(wish.trail ?? [])] };
+  }
   const tyre = parseTyreMarking(marking);
   if (!tyre) return asFound(`The marking ${marking} tells no circumference: stays as found.`, { level: 'decide', topic: 'rollOut', says: `${code.label} wants millimetres, and the marking ${marking} tells none. Roll the wheel out and put it into the type.` });
   const guess = rollOutGuess(tyre);

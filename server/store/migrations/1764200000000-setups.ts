@@ -14,7 +14,7 @@ export class Setups1764200000000 implements MigrationInterface {
       'orderLimit', IF(limitKmh IS NULL, NULL, JSON_OBJECT('value', limitKmh, 'unit', 'km/h')),
       'throttle', 'asClass', 'privateLand', NULL, 'decisions', JSON_ARRAY())`);
     await runner.query('ALTER TABLE customer_order MODIFY terms LONGTEXT NOT NULL, MODIFY expected LONGTEXT NOT NULL');
-    await runner.query('ALTER TABLE unit ADD ownWishes LONGTEXT NULL, ADD returnedWhy VARCHAR(500) NULL, ADD lastVisitId CHAR(36) CHARACTER SET ascii COLLATE ascii_bin NULL');
+    await runner.query('ALTER TABLE unit MODIFY status VARCHAR(12) NOT NULL, ADD ownWishes LONGTEXT NULL, ADD returnedWhy VARCHAR(500) NULL, ADD lastVisitId CHAR(36) CHARACTER SET ascii COLLATE ascii_bin NULL');
     await runner.query(`CREATE TABLE order_change (
       id ${UUID} PRIMARY KEY,
       orderId ${UUID} NOT NULL,

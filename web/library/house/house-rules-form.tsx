@@ -10,7 +10,7 @@ export const NEW_RULES: HouseRules = { format: 'decurio-house-rules/2', id: '', 
 /** Every question on which practitioners disagree, with its schools, the default and why. */
 export function HouseRulesForm({ start, isNew }: { readonly start: HouseRules; readonly isNew: boolean }) {
   const { form, ...foot } = useDocumentForm('houseRules', start, (rules) => ({ ...rules, customer: rules.customer === null || rules.customer.trim() === '' ? null : rules.customer.trim() }));
-  const rules = form.getValues();
+  const rules = form.values;
   return (
     <>
       <h1>{isNew ? 'New house rules' : `${start.name}, edited`}</h1>

@@ -26,7 +26,7 @@ export function RulePackForm({ start, isNew }: { readonly start: RulePack; reado
     classes: pack.classes.map((each) => (start.classes.some((before) => hashOf(before) === hashOf(each)) ? each : { ...each, checked: null })),
   });
   const { form, ...foot } = useDocumentForm('rulePack', start, uncheckChanged);
-  const pack = form.getValues();
+  const pack = form.values;
   const [open, setOpen] = useState(0);
   const withSlips = new Set(Object.keys(form.errors).flatMap((path) => /^classes\.(\d+)/.exec(path)?.[1] ?? []));
   return (
@@ -95,7 +95,7 @@ function ClassFields({ form, at, each }: { readonly form: ReturnType<typeof useD
         <ChoiceField form={form} path={`${at}.kind`} label="For" options={options(KIND_TITLES)} />
         <ChoiceField form={form} path={`${at}.regime`} label="What may be done" options={options(REGIME_TITLES)} />
         <SpeedFormField form={form} path={`${at}.limit`} label="Assist ends at" unit={unit} hint="in the statute's own unit" />
-        <NumberField form={form} path={`${at}.ratedPowerW`} label="Power limit" unit="W" orUnknown hint="empty: none named" />
+        <NumberField form={form} path={`${at}.ratedPowerW`} label="Power limit" unit="W" orUnknown="none named" />
         <ChoiceField form={form} path={`${at}.powerBasis`} label="Power counts as" options={options(BASIS_TITLES)} />
         <ChoiceField form={form} path={`${at}.throttle`} label="Throttle" options={options(THROTTLE_TITLES)} />
         {each.throttle === 'toSpeed' && <SpeedFormField form={form} path={`${at}.throttleTo`} label="Throttle ends at" unit={unit} />}

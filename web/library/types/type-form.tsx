@@ -18,7 +18,7 @@ const BRAKES = [{ value: 'both', label: 'both levers' }, { value: 'front', label
 export function TypeForm({ start, isNew }: { readonly start: VehicleType; readonly isNew: boolean }) {
   const { form, ...foot } = useDocumentForm('vehicleType', start);
   const maps = api.useLibraryQuery('displayMap').data ?? [];
-  const type = form.getValues();
+  const type = form.values;
   return (
     <>
       <h1>{isNew ? 'New type' : `${start.title}, edited`}</h1>
@@ -82,7 +82,7 @@ export function TypeForm({ start, isNew }: { readonly start: VehicleType; readon
               <NumberField form={form} path="tyre.barFrom" label="Pressure from" unit="bar" orUnknown />
               <NumberField form={form} path="tyre.barTo" label="Pressure to" unit="bar" orUnknown />
               <NumberField form={form} path="wheelPulses" label="Wheel pulses" unit="a turn" />
-              <NumberField form={form} path="pedalMagnets" label="Pedal magnets" orUnknown hint="empty: no pedals" />
+              <NumberField form={form} path="pedalMagnets" label="Pedal magnets" orUnknown="no pedals" />
             </div>
           </section>
           <section className={classes['group']}>
@@ -107,7 +107,7 @@ export function TypeForm({ start, isNew }: { readonly start: VehicleType; readon
           </section>
           <FormFoot {...foot} isNew={isNew} back={`/library/vehicleType/${isNew ? '' : start.id}`} says="Units begun before keep the version they were begun with." />
         </form>
-        <aside className={classes['follows']} aria-label="What follows" aria-live="polite">
+        <aside className={classes['follows']} data-follows aria-label="What follows" aria-live="polite">
           <h2>What follows</h2>
           <ul>
             {whatFollows(type).map(({ kind, says }) => (
@@ -135,7 +135,7 @@ interface SpanFieldsProps {
 
 /** Two ends of a span that may not be known at all. */
 function SpanFields({ form, path, from, to, label, unit, start }: SpanFieldsProps) {
-  const isKnown = form.getValues()[path] !== null;
+  const isKnown = form.values[path] !== null;
   if (!isKnown) return <ActButton onAct={() => form.setFieldValue(path, start as never)}>{`${label}: not known`}</ActButton>;
   return (
     <>

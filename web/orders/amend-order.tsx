@@ -1,0 +1,66 @@
+import { TextInput } from '@mantine/core';
+import dayjs from 'dayjs';
+import { useMemo, useState } from 'react';
+import type { RulePack } from '@decurio/core';
+import { amendRequest, type AmendRequest, type OrderActed, type OrderPageView } from '@decurio/contract';
+import { api, asProblem } from '../state/api.js';
+import { ActButton } from '../ui/act-button.js';
+import { Notice } from '../ui/notice.js';
+import { slipsIn } from '../ui/slips.js';
+import { Doubts } from './doubts.js';
+import { doubtsAbout, promisedOf } from './promise.js';
+import { PromiseFields } from './promise-fields.js';
+import classes from './order-form.module.css';
+
+export interface AmendOrderProps {
+  readonly view: OrderPageView;
+  readonly onDone: (acted: OrderActed) => void;
+  readonly onLeave: () => void;
+}
+
+/** Another promise, with its reason. */
+export function AmendOrder({ view, onDone, onLeave }: AmendOrderProps) {
+  const [promised, setPromised] = useState(() => promisedOf(view));
+  const [reason, setReason] = useState('');
+  const [slips, setSlips] = useState<Readonly<Record<string, string>>>({});
+  const [asked, setAsked] = useState<string | null>(null);
+  const [amend, amending] = api.useAmendOrderMutation();
+  const packs = api.useLibraryQuery('rulePack').data;
+  const vehicleClass = packs?.map((entry) => entry.document as RulePack).find((pack) => pack.id === promised.rulePackId)?.classes.find((each) => each.id === promised.classId);
+  const doubts = useMemo(() => doubtsAbout(promised, vehicleClass, dayjs().format('YYYY-MM-DDTHH:mm')), [promised, vehicleClass]);
+  const doubtKey = doubts.map((doubt) => doubt.id).join('|');
+  const isAsking = asked === doubtKey && doubtKey !== '';
+  const submit = async () => {
+    const body: AmendRequest = { id: crypto.randomUUID(), reason: reason.trim(), ...promised, customer: promised.customer.trim(), notes: promised.notes.trim() };
+    const found = slipsIn(amendRequest, body);
+    setSlips(found);
+    if (Object.keys(found).length > 0) return;
+    if (doubtKey !== '' && asked !== doubtKey) return setAsked(doubtKey);
+    const answer = await amend({ id: view.order.id, body });
+    if (answer.data) onDone(answer.data);
+  };
+  const problem = asProblem(amending.error);
+  return (
+    <form
+      className={classes['form']}
+      aria-label="Amend the order"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void submit();
+      }}
+    >
+      <h2>Amend order {view.order.number}</h2>
+      <PromiseFields value={promised} onChange={setPromised} slips={slips} />
+      <TextInput label="Why it is amended" value={reason} onChange={(e) => setReason(e.target.value)} error={slips['reason']} maxLength={500} />
+      {isAsking && <Doubts doubts={doubts} promised={promised} onMend={setPromised} />}
+      {problem && <Notice kind="stop" title="Nothing was amended" says={problem.message} />}
+      <div className={classes['acts']}>
+        <ActButton type="submit" look="main" busy={amending.isLoading} onAct={() => undefined}>
+          {isAsking ? 'Amend it as it stands' : 'Amend'}
+        </ActButton>
+        <ActButton onAct={onLeave}>Leave it</ActButton>
+        <span className="soft">Units under way are worked out anew; those that are done and differ come back to the line.</span>
+      </div>
+    </form>
+  );
+}
