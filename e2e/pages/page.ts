@@ -64,6 +64,17 @@ export class Page {
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text);
   }
 
+  /** Opens the list under a label and takes the option that begins with these words. */
+  async choose(label: string, option: string): Promise<void> {
+    await (await this.field(label)).click();
+    const path = `//*[@role="option"][starts-with(normalize-space(.), ${quoted(option)})]`;
+    const shown = async (): Promise<WebElement | undefined> => {
+      for (const each of await this.driver.findElements(By.xpath(path))) if (await each.isDisplayed().catch(() => false)) return each;
+      return undefined;
+    };
+    await this.driver.wait(async () => (await shown())?.click().then(() => true, isGoneMeanwhile) ?? false, PATIENCE_MS, `no option "${option}" under "${label}"`);
+  }
+
   async tick(label: string): Promise<void> {
     const box = await this.driver.findElement(By.xpath(`//label[starts-with(normalize-space(.), ${quoted(label)})]`));
     await box.click();

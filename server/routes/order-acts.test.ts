@@ -32,7 +32,7 @@ const order = async (count = 1) => takeOrder(teo, orderFile(Array.from({ length:
 
 describe('an order by hand', () => {
   it('takes serials and units to come, and answers twice the same', async () => {
-    const request = byHand({ units: [unit('H26-0001')], expected: [{ typeId: 'cockle-20', mapId: null, count: 3 }], notes: 'Baskets last.', terms: { ...terms, siteLimit: { value: 12.5, unit: 'mph' } } });
+    const request = byHand({ units: [unit('H26-0001')], expected: [{ typeId: 'cockle-20', mapId: null, count: 3 }, { typeId: 'samphire-26', mapId: null, count: 2 }], notes: 'Baskets last.', terms: { ...terms, siteLimit: { value: 12.5, unit: 'mph' } } });
     const first = await teo.post('/api/orders', request);
     expect(first.statusCode).toBe(201);
     expect((await teo.post('/api/orders', request)).json()).toEqual(first.json());
@@ -40,7 +40,7 @@ describe('an order by hand', () => {
       notes: 'Baskets last.',
       order: { units: 1, limitKmh: expect.closeTo(20.117, 3) },
       groups: [{ typeId: 'samphire-26', units: 1, sealed: 0 }],
-      expected: [{ typeId: 'cockle-20', typeName: 'Cockle 20', mapId: 'ember-three-key', count: 3 }],
+      expected: [{ typeId: 'cockle-20', typeName: 'Cockle 20', mapId: 'ember-three-key', count: 3 }, { typeId: 'samphire-26', count: 2 }],
       changes: [{ kind: 'taken', by: 'The technician' }],
     });
   });

@@ -68,7 +68,7 @@ export async function takeByHand(source: DataSource, request: NewOrderRequest, w
         limitKmh: limitOf(request.terms),
         terms: JSON.stringify(termsFrom(request.terms, writer, [])),
         notes: request.notes,
-        expected: JSON.stringify(expected),
+        expected: '[]',
         isPrivateLand: request.terms.privateLand !== null,
         dueAt: request.dueAt,
         takenAt: new Date(),
@@ -79,6 +79,8 @@ export async function takeByHand(source: DataSource, request: NewOrderRequest, w
       };
       await manager.insert(Orders, order);
       const unitsTaken = await insertUnits(manager, order, request.units, vehicleClass);
+      // Units named now are not among those still to come.
+      await manager.update(Orders, { id: order.id }, { expected: JSON.stringify(expected) });
       await record(manager, order.id, 'taken', writer, request.notes, [`Taken in by hand with ${unitsTaken} units.`]);
       return { orderId: order.id, number: order.number, unitsTaken };
     }),

@@ -21,7 +21,9 @@ export function useDocumentForm<K extends FormKind>(kind: K, start: LibraryDocum
   const navigate = useNavigate();
   const [add, adding] = api.useAddDocumentMutation();
   const [tried, setTried] = useState(false);
-  const form = useForm<LibraryDocuments[K]>({ initialValues: start, validate: (values) => slipsIn(documentSchemas[kind], asKept(values)), validateInputOnChange: tried, validateInputOnBlur: true });
+  // What comes from the store is frozen; a form writes into its copy.
+  const [initialValues] = useState(() => structuredClone(start));
+  const form = useForm<LibraryDocuments[K]>({ initialValues, validate: (values) => slipsIn(documentSchemas[kind], asKept(values)), validateInputOnChange: tried, validateInputOnBlur: true });
   const problem = asProblem(adding.error);
   const submit = () => {
     setTried(true);

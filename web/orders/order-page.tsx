@@ -51,10 +51,10 @@ export function OrderPage() {
         />
       )}
       <div className={classes['acts']}>
-        <ActButton look={view.expected.length > 0 ? 'main' : 'quiet'} onAct={() => setOpen(open === 'arrive' ? 'none' : 'arrive')}>Scan arrivals</ActButton>
-        {isLead && <ActButton onAct={() => setOpen(open === 'amend' ? 'none' : 'amend')}>Amend</ActButton>}
-        <ActButton onAct={() => setOpen(open === 'units' ? 'none' : 'units')}>Units</ActButton>
-        {isLead && <ActButton onAct={() => setOpen(open === 'recompile' ? 'none' : 'recompile')}>Work out anew</ActButton>}
+        <ActButton look={view.expected.length > 0 ? 'main' : 'quiet'} onAct={() => setOpen('arrive')}>Scan arrivals</ActButton>
+        {isLead && <ActButton onAct={() => setOpen('amend')}>Amend</ActButton>}
+        <ActButton onAct={() => setOpen('units')}>Units</ActButton>
+        {isLead && <ActButton onAct={() => setOpen('recompile')}>Work out anew</ActButton>}
         <Link className={classes['toLine']} to={`/line/${orderId}`}>See it on Line</Link>
       </div>
       {acted && <Acted acted={acted} />}
