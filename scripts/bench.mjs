@@ -25,6 +25,7 @@ const { loadDemo } = await import('./lib/load-demo.mjs');
 const { sealUnits, takeOrder } = await import('./bench/fill.mjs');
 const { firstPaint } = await import('./bench/first-paint.mjs');
 const { planFigures } = await import('./bench/key-plans.mjs');
+const { setupFigures } = await import('./bench/setups.mjs');
 const { routeWeights } = await import('./bench/route-weight.mjs');
 const { get, msOf, spreadsOf } = await import('./bench/timing.mjs');
 
@@ -53,7 +54,7 @@ try {
   await owner.query('ANALYZE TABLE unit, visit, customer_order');
   await lists(person, lineOrder);
   await paint(lineOrder);
-  for (const figure of planFigures()) note(figure.what, figure.value, figure.unit, figure.yardstick, figure.yardstickValue, figure.limit);
+  for (const figure of [...setupFigures(), ...planFigures()]) note(figure.what, figure.value, figure.unit, figure.yardstick, figure.yardstickValue, figure.limit);
   for (const { route, gzipBytes, brotliBytes } of routeWeights()) {
     note(`JavaScript, first route ${route}`, gzipBytes / 1000, 'kB gzip', 'the same in brotli', brotliBytes / 1000, 'under 250 kB');
   }

@@ -100,6 +100,36 @@ async function takeAll() {
   await shot('held');
 
   await signInAs('Ines M.');
+  await driver.get(`${server.address}/orders`);
+  await says('What was promised');
+  await driver.findElement(By.linkText('2620')).click();
+  await says('14 of 14 codes get a target');
+  const cap = await driver.findElement(By.css('button[aria-label^="L4.1:"]'));
+  await driver.executeScript('arguments[0].scrollIntoView({ block: "center" }); arguments[0].focus({ preventScroll: true })', cap);
+  await press(Key.ENTER);
+  await says('decided');
+  await shot('order');
+  const asked = await driver.findElement(By.xpath("//label[.='it went out in the class']/following::input[1]"));
+  await asked.click();
+  await driver.wait(until.elementLocated(By.xpath("//*[@role='option'][contains(., 'fast cargo')]")), 5000);
+  for (const option of await driver.findElements(By.xpath("//*[@role='option'][contains(., 'fast cargo')]"))) if (await option.isDisplayed()) await option.click();
+  await says('would be other');
+  await driver.executeScript("document.querySelector('[aria-label=\"What would change if\"]').scrollIntoView({ block: 'end' })");
+  await shot('what-if');
+
+  await driver.get(`${server.address}/library/rulePack/port-isel`);
+  await says('checked by Ines M.');
+  await shot('rules');
+  await driver.get(`${server.address}/library/houseRules/lantern-couriers`);
+  await says('answers differ');
+  await shot('house-rules');
+  await driver.get(`${server.address}/library/vehicleType/whimbrel-24/edit`);
+  await says('What follows');
+  const label = await driver.findElement(By.xpath("//label[.='Label, V']/following::input[1]"));
+  await label.click();
+  await label.sendKeys(Key.chord(Key.CONTROL, 'a'), '52');
+  await says('usually has 14 cells');
+  await shot('type');
   await driver.get(`${server.address}/library/displayMap/sorrel-two-list/edit`);
   await says('all of it hangs together');
   await driver.findElement(By.css('.cm-content')).click();

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { code, fourKey, hire, inputs, line, pedelec, stepThrough, withCodes, words } from '../testing/samples.js';
 import type { Code } from '../display/map/display-map.js';
@@ -21,6 +22,19 @@ describe('a setup', () => {
 
   it('is the same whenever it is worked out', () => {
     expect(compile()).toEqual(compile());
+  });
+
+  it('is the same whatever was worked out before, for whichever unit', () => {
+    const cut = code('L6', 'taperVoltage', { range: { min: 20, max: 40, step: 1 }, factory: 30, encoding: line('V') });
+    const wheel = code('L7', 'wheelSize', { range: { min: 1000, max: 2400, step: 1 }, factory: 2080, encoding: line('mm') });
+    const base = inputs({ map: withCodes(fourKey, [...fourKey.codes, cut, wheel]) });
+    const unit = fc.record({
+      asFound: fc.option(fc.record({ L2: fc.integer({ min: 10, max: 32 }), L6: fc.integer({ min: 25, max: 40 }) })),
+      packV: fc.option(fc.double({ min: 28, max: 60, noNaN: true })),
+      ratio: fc.option(fc.record({ k: fc.double({ min: 0.9, max: 1.1, noNaN: true }), low: fc.constant(0.9), atWheelRaw: fc.constantFrom(null, 2080) })),
+      override: fc.option(fc.record({ choices: fc.constantFrom({}, { wheelValue: 'marked' as const }), limit: fc.constantFrom(null, { value: 15, unit: 'mph' as const }), why: fc.constant('asked'), by: fc.constant('Ines M.') })),
+    });
+    fc.assert(fc.property(fc.array(unit, { minLength: 1, maxLength: 5 }), (units) => units.every((known) => JSON.stringify(compileSetup({ ...base, unit: known })) === JSON.stringify(compileSetup(structuredClone({ ...base, unit: known }))))), { numRuns: 60 });
   });
 
   it('asks a lead where the limit lies above what motor and pack reach', () => {
@@ -129,6 +143,14 @@ describe('a locked code', () => {
     const over = withCode(code('L9', 'autoOff', { range: { min: 0, max: 20, step: 1 }, access: 'locked', encoding: line('min') }));
     expect(target('L9', over)).toMatchObject({ raw: null });
     expect(compile(over).findings).toEqual([expect.objectContaining({ level: 'note', id: 'locked:L9' })]);
+  });
+
+  it('that is never touched is looked at like a locked one, and stays as found', () => {
+    const cut = code('L9', 'cutoffVoltage', { range: { min: 30, max: 44, step: 0.5 }, factory: 41, access: 'never', encoding: line('V') });
+    expect(compile(withCode(cut)).findings).toEqual([expect.objectContaining({ level: 'decide', id: 'locked:L9', says: expect.stringContaining('never touched and delivered at 41 V; it should be 31 V') })]);
+    expect(target('L9', withCode(cut))?.raw).toBeNull();
+    const cap = { ...fourKey.codes[1]!, access: 'tool' as const };
+    expect(compile(instead(cap)).findings[0]).toMatchObject({ level: 'stop', id: 'locked:L2' });
   });
 
   it('for wheel pulses asks a lead', () => {

@@ -11,7 +11,7 @@ import { CAPS, COMFORT, DRIVING } from './function-groups.js';
 import { underRegime } from './regime.js';
 import type { CodeTarget, Finding, Setup } from './setup.js';
 import type { SetupInputs } from './setup-inputs.js';
-import { speedLimit } from './speed-limit.js';
+import { speedLimit, type SpeedLimit } from './speed-limit.js';
 import { WISHES } from './wishes.js';
 import { asFound, step, type Wish, type Work } from './wish.js';
 
@@ -21,10 +21,11 @@ import { asFound, step, type Wish, type Work } from './wish.js';
  * verified gets one and carries no claim. The same inputs give the same setup, whenever and wherever.
  */
 export function compileSetup(inputs: SetupInputs): Setup {
-  const work = prepare(inputs);
-  const wished: Draft = { work, codes: inputs.map.codes.map((code) => ({ code, wish: wishFor(code, work) })) };
+  const order = sharedFor(inputs);
+  const work = prepare(inputs, order);
+  const wished: Draft = { work, codes: inputs.map.codes.map((code) => ({ code, wish: wishFor(code, work, order.wishes) })) };
   const { draft, findings: bounds, keyedAfter } = settleDependencies(wished);
-  const locks = draft.codes.map(({ code, wish }) => lockedFinding(code, wish, work));
+  const locks = draft.codes.map(({ code, wish }) => lockedFinding(code, code.access === 'locked' ? wish : wouldBe(code, work), work));
   const worst = worstReach(draft);
   const reach = locks.some((lock, i) => lock?.level === 'stop' && CAPS.has(draft.codes[i]?.code.function ?? 'unknown')) ? [] : reachFindings(draft, worst);
   const findings = inOrder(
@@ -41,12 +42,12 @@ export function compileSetup(inputs: SetupInputs): Setup {
   };
 }
 
-function prepare(inputs: SetupInputs): Work {
+function prepare(inputs: SetupInputs, order: Shared): Work {
   const { map, unit, houseRules } = inputs;
   const alike = (fn: Code['function']) => map.codes.filter((code) => code.function === fn);
   return {
     ...inputs,
-    limit: speedLimit(inputs),
+    limit: unit.override === null ? order.limit : speedLimit({ ...inputs, override: unit.override }),
     choices: unit.override ? { ...houseRules.choices, ...unit.override.choices } : houseRules.choices,
     nth: (code) => alike(code.function).indexOf(code),
     countOf: (fn) => alike(fn).length,
@@ -54,7 +55,39 @@ function prepare(inputs: SetupInputs): Work {
   };
 }
 
-function wishFor(code: Code, work: Work): Wish {
+/** Wishes that no unit changes, for the order they were worked out for: a fleet differs in few codes from unit to unit. */
+interface Shared extends Pick<SetupInputs, 'map' | 'vehicleClass' | 'houseRules' | 'terms'> {
+  readonly limit: SpeedLimit | null;
+  readonly wishes: Map<Code, Wish>;
+}
+const shared = new WeakMap<SetupInputs['type'], Shared>();
+
+function sharedFor(inputs: SetupInputs): Shared {
+  const { type, map, vehicleClass, houseRules, terms } = inputs;
+  const kept = shared.get(type);
+  if (kept?.map === map && kept.vehicleClass === vehicleClass && kept.houseRules === houseRules && kept.terms === terms) return kept;
+  const fresh: Shared = { map, vehicleClass, houseRules, terms, limit: speedLimit({ vehicleClass, terms, type, override: null }), wishes: new Map() };
+  shared.set(type, fresh);
+  return fresh;
+}
+
+/** Whether what is known of a unit can move this code's wish. */
+function isUnitBound(code: Code, { unit }: Work): boolean {
+  if (unit.override !== null || code.encoding.kind === 'pair' || code.function === 'taperVoltage') return true;
+  const isPercent = code.encoding.kind === 'line' && code.encoding.unit === '%';
+  return unit.ratio !== null && !isPercent && (CAPS.has(code.function) || code.function === 'wheelSize');
+}
+
+function wishFor(code: Code, work: Work, wishes: Shared['wishes']): Wish {
+  if (isUnitBound(code, work)) return freshWish(code, work);
+  const kept = wishes.get(code);
+  if (kept) return kept;
+  const wish = freshWish(code, work);
+  wishes.set(code, wish);
+  return wish;
+}
+
+function freshWish(code: Code, work: Work): Wish {
   if (code.source === 'hearsay') return asFound('Meaning known by hearsay only: stays as found.');
   if (code.access === 'absent') return asFound('In the paper, not on this display.');
   if (code.access === 'tool') return asFound("Readable only with a maker's tool: stays as found.");
@@ -64,6 +97,12 @@ function wishFor(code: Code, work: Work): Wish {
   const wish = WISHES[code.function];
   if (!wish && work.vehicleClass.regime !== 'checkOnly') return asFound(`${functionTitle(code.function)}: nothing was promised, stays as found.`);
   return underRegime(code, wish?.(code, work) ?? asFound(`${functionTitle(code.function)}: nothing was promised, stays as found.`), work);
+}
+
+/** What a code that nobody touches would be set to: it stays as found, and whether that matters is looked at. */
+function wouldBe(code: Code, work: Work): Wish {
+  const isUntouched = (code.access === 'never' || code.access === 'tool') && code.source !== 'hearsay' && code.encoding.kind !== 'pair' && !COMFORT.has(code.function);
+  return (isUntouched && WISHES[code.function]?.(code, work)) || asFound('');
 }
 
 /** Two functions in one code: each half as if it stood alone, and a half nobody promised anything of as found. */
@@ -90,19 +129,19 @@ function codeFindings(code: Code, wish: Wish, lock: Finding | null): readonly Fi
   return lock ? [...findings, lock] : findings;
 }
 
+const targets = new WeakMap<Wish, CodeTarget>();
+
 function targetFor({ code, wish }: Drafted, map: DisplayMap, findings: readonly Finding[]): CodeTarget {
-  const lock = findings.find(({ id }) => id === `locked:${code.label}`);
+  const lock = code.access === 'locked' ? findings.find(({ id }) => id === `locked:${code.label}`) : undefined;
+  const kept = lock ? undefined : targets.get(wish);
+  if (kept) return kept;
   const final = lock && (COMFORT.has(code.function) || lock.decided) ? leftLocked(wish, lock) : wish;
-  return {
-    label: code.label,
-    function: code.function,
-    raw: final.raw,
-    locked: code.access === 'locked',
-    because: final.because,
-    ...(isOffGlass(map, code) || final.secret ? { offGlass: true } : {}),
-    ...(final.secret ? { secret: true } : {}),
-    ...(final.trail ? { trail: final.trail } : {}),
-  };
+  const target: { -readonly [K in keyof CodeTarget]: CodeTarget[K] } = { label: code.label, function: code.function, raw: final.raw, locked: code.access === 'locked', because: final.because };
+  if (isOffGlass(map, code) || final.secret) target.offGlass = true;
+  if (final.secret) target.secret = true;
+  if (final.trail) target.trail = final.trail;
+  if (!lock) targets.set(wish, target);
+  return target;
 }
 
 /** A locked code that stays as it is, because it does not matter or because a lead said so. */
@@ -113,8 +152,19 @@ function leftLocked(wish: Wish, { decided: choice }: Finding): Wish {
 
 function isOffGlass(map: DisplayMap, code: Code): boolean {
   if (code.access === 'absent' || code.access === 'tool') return true;
-  const page = map.menu?.pages.find((p) => p.items.some((item) => 'code' in item && item.code === code.label));
-  return page?.neverEnter !== undefined;
+  return shutAway(map).has(code.label);
+}
+
+const shut = new WeakMap<DisplayMap, ReadonlySet<string>>();
+
+/** Codes on pages that nobody enters. */
+function shutAway(map: DisplayMap): ReadonlySet<string> {
+  const kept = shut.get(map);
+  if (kept) return kept;
+  const pages = (map.menu?.pages ?? []).filter((page) => page.neverEnter !== undefined);
+  const labels = new Set(pages.flatMap((page) => page.items.flatMap((item) => ('code' in item ? [item.code] : []))));
+  shut.set(map, labels);
+  return labels;
 }
 
 function decided(each: Finding, { terms, type }: SetupInputs): Finding {

@@ -16,6 +16,7 @@ export interface Settled {
  * lost to be keyed again.
  */
 export function settleDependencies(draft: Draft): Settled {
+  if (draft.codes.every(({ code }) => code.influences === undefined)) return { draft, findings: hidden(draft), keyedAfter: [] };
   const codes = new Map(draft.codes.map((drafted) => [drafted.code.label, drafted]));
   const findings: Finding[] = [];
   const keyedAfter: KeyedAfter[] = [];
@@ -30,7 +31,7 @@ export function settleDependencies(draft: Draft): Settled {
       if (settled.finding) findings.push(settled.finding);
     }
   }
-  const settledDraft = { ...draft, codes: draft.codes.map(({ code }) => codes.get(code.label) ?? { code, wish: { raw: null, because: '' } }) };
+  const settledDraft = { ...draft, codes: [...codes.values()] };
   return { draft: settledDraft, findings: [...findings, ...hidden(settledDraft)], keyedAfter };
 }
 
@@ -66,6 +67,7 @@ function bring(cause: Drafted, hit: Drafted, bound: number, as: 'most' | 'least'
 /** Entries that the display shows only while another code has certain values. */
 function hidden(draft: Draft): readonly Finding[] {
   return draft.codes.flatMap(({ code, wish }) => {
+    if (code.shownIf === undefined) return [];
     const gate = code.shownIf && draft.codes.find((other) => other.code.label === code.shownIf?.code);
     if (wish.raw === null || !gate || !code.shownIf || code.shownIf.in.includes(willShow(draft, gate))) return [];
     return [finding('note', 'hidden', code.label, `${code.label} is not shown while ${gate.code.label} is ${formatRaw(gate.code, willShow(draft, gate))}: it is keyed before, or stays as found.`)];

@@ -1,4 +1,5 @@
 import { inKmh, speedWords, type Speed } from '../speed/speed.js';
+import type { UnitOverride } from './order-terms.js';
 import type { SetupInputs } from './setup-inputs.js';
 import type { TrailSource, TrailStep } from './setup.js';
 
@@ -20,13 +21,13 @@ interface Asked {
  * Lowest of class, site, order, type and the unit's own limit, each kept in the unit it was laid down in.
  * Null where nothing limits: only off public roads, and then the type's attainable speed is all there is.
  */
-export function speedLimit({ vehicleClass, terms, type, unit }: Pick<SetupInputs, 'vehicleClass' | 'terms' | 'type' | 'unit'>): SpeedLimit | null {
+export function speedLimit({ vehicleClass, terms, type, override }: Pick<SetupInputs, 'vehicleClass' | 'terms' | 'type'> & { readonly override: UnitOverride | null }): SpeedLimit | null {
   const asked: Asked[] = [
     ...one('class', 'The class', vehicleClass.limit),
     ...one('site', 'The site', terms.siteLimit),
     ...one('order', 'The order', terms.orderLimit),
     ...one('type', 'The type', type.speedLimit),
-    ...one('unit', 'This unit', unit.override?.limit ?? null),
+    ...one('unit', 'This unit', override?.limit ?? null),
   ];
   const [first, ...rest] = asked;
   if (!first) return null;

@@ -11,7 +11,7 @@ export interface Speed {
 
 export const inKmh = ({ value, unit }: Speed): number => (unit === 'mph' ? value * KM_PER_MILE : value);
 
-const trim = (n: number, digits: number): string => String(Number(n.toFixed(digits)));
+const trim = (n: number, digits: number): string => String(Math.round(n * 10 ** digits) / 10 ** digits);
 
 /** `25 km/h`, or `15.5 mph (24.945 km/h)`. */
 export const speedWords = (speed: Speed): string =>

@@ -26,11 +26,22 @@ export interface WheelChoice {
 
 /** The value of a wheel code that suits a wheel of `trueMm` best. Undefined where the code's circumferences are unknown. */
 export function wheelValueFor(code: Code, trueMm: number, shown: ShownSpeed): WheelChoice | undefined {
+  const choices = circumferences(code);
+  const allowed = shown === 'neverUnder' ? choices.filter(({ mm }) => mm >= trueMm * (1 - 1e-9)) : choices;
+  const off = ({ mm }: WheelChoice): number => Math.abs(Math.log(mm / trueMm));
+  return (allowed.length > 0 ? allowed : choices).reduce<WheelChoice | undefined>((best, each) => (best === undefined || off(each) < off(best) ? each : best), undefined);
+}
+
+const known = new WeakMap<Code, readonly WheelChoice[]>();
+
+/** What every value of a code makes the display count with. */
+function circumferences(code: Code): readonly WheelChoice[] {
+  const kept = known.get(code);
+  if (kept) return kept;
   const choices = valuesInOrder(code).flatMap((raw) => {
     const mm = circumferenceMm(code, raw);
     return mm === undefined ? [] : [{ raw, mm }];
   });
-  const allowed = shown === 'neverUnder' ? choices.filter(({ mm }) => mm >= trueMm * (1 - 1e-9)) : choices;
-  const off = ({ mm }: WheelChoice): number => Math.abs(Math.log(mm / trueMm));
-  return [...(allowed.length > 0 ? allowed : choices)].sort((a, b) => off(a) - off(b))[0];
+  known.set(code, choices);
+  return choices;
 }

@@ -51,7 +51,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           <li>{bench.type.title}</li>
           <li>{mapTitle(bench.map)}</li>
           <li>
-            {bench.orderNumber}: {bench.className}, <span title="The legal values of this class">{bench.classChecked}</span>
+            {bench.orderNumber}: {bench.className}, <span title={`Legal values of this class: ${bench.classChecked}`}>{bench.classStanding === 'checked' ? bench.classChecked.replace(/ on .*/, '') : bench.classChecked}</span>
           </li>
         </ul>
         <div className={classes['cautions']}>

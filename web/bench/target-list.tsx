@@ -1,5 +1,6 @@
 import { IconCheck, IconLock, IconX } from '@tabler/icons-react';
-import { findCode, formatRaw, functionTitle, isAgainst, meaningBeside, type Code, type CodeTarget, type DisplayMap, type VisitState } from '@decurio/core';
+import { findCode, formatRaw, functionTitle, isAgainst, isOpen, meaningBeside, type Code, type CodeTarget, type DisplayMap, type VisitState } from '@decurio/core';
+import { Notice } from '../ui/notice.js';
 import classes from './target-list.module.css';
 
 export interface TargetListProps {
@@ -13,8 +14,10 @@ export function TargetList({ state, map }: TargetListProps) {
   const targets = state.opened.setup.targets;
   const worked = targets.filter(({ label }) => judged || state.toKey.includes(label) || state.keyedThisRound.includes(label) || state.stuck.has(label));
   const rest = targets.length - worked.length;
+  const waits = state.opened.setup.findings.filter(isOpen).length;
   return (
     <div className={classes['list']}>
+      {waits > 0 && !judged && <Notice kind="care" says={`${waits === 1 ? 'One choice waits' : `${waits} choices wait`} for a lead on the page of the order. The unit can be prepared meanwhile.`} />}
       <table>
         <thead>
           <tr className="cap">

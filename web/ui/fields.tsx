@@ -68,7 +68,7 @@ export function SpeedField({ label, value, onChange, unit, error, hint }: SpeedF
   const at = value?.unit ?? unit;
   return (
     <Input.Wrapper id={id} label={label} error={error} {...(hint === undefined ? {} : { description: hint })}>
-      <div className={classes['speed']}>
+      <div className={classes['speed']} data-hint={hint !== undefined || error !== undefined || undefined}>
         <NumberInput
           id={id}
           data-scan-guard

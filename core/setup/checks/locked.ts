@@ -10,13 +10,19 @@ import { mayBeNoCap, type Wish, type Work } from '../wish.js';
 import { currentOf } from '../wishes/power.js';
 import { kmhPerRaw } from '../wishes/speed.js';
 
-/** A code that shows a value and does not move, where another was wanted: what that would mean on the road. */
+const STANDS: Partial<Record<Code['access'], string>> = { locked: 'is locked', never: 'is never touched', tool: "wants a maker's tool" };
+
+/**
+ * A code that shows a value and is not moved, where another was wanted: what that would mean on the road.
+ * @param wish what it would be set to if it could be
+ */
 export function lockedFinding(code: Code, wish: Wish, work: Work): Finding | null {
   const { raw } = wish;
-  if (code.access !== 'locked' || raw === null) return null;
+  const stands = STANDS[code.access];
+  if (stands === undefined || raw === null) return null;
   const found = work.found(code);
   if (found === raw) return null;
-  const at = `${code.label} is locked${work.unit.asFound?.[code.label] === undefined ? ' and delivered' : ''} at ${valueWords(code, found)}`;
+  const at = `${code.label} ${stands}${work.unit.asFound?.[code.label] === undefined ? ' and delivered' : ' and stands'} at ${valueWords(code, found)}`;
   const should = `it should be ${valueWords(code, raw)}`;
   if (COMFORT.has(code.function)) return finding('note', 'locked', code.label, `${at}; ${should}. It stays so.`);
   if (CAPS.has(code.function)) return lockedCap(code, found, raw, at, work);

@@ -1,3 +1,4 @@
+import type { DisplayMap } from '../../display/map/display-map.js';
 import { kmhWords } from '../../speed/speed.js';
 import { carriesClaim, finding, willShow, withFunction, type Draft, type Drafted } from '../draft.js';
 import type { Finding, Setup } from '../setup.js';
@@ -21,11 +22,10 @@ function reaches(draft: Draft): readonly Reach[] {
   const { map, type } = draft.work;
   const whole = withFunction(draft, 'speedCap').map((cap) => letsThrough(draft, cap));
   const overall = Math.min(Infinity, ...whole);
-  const modes = map.ride?.modes?.list ?? [];
-  if (modes.length === 0) return overall === Infinity ? [] : [{ kmh: Math.min(overall, type.attainableKmh), where: '' }];
-  return modes.flatMap(({ id, title }) => {
-    const labels = new Set(map.menu?.pages.filter((page) => page.mode === id).flatMap((page) => page.items.flatMap((item) => ('code' in item ? [item.code] : []))));
-    const own = draft.codes.filter(({ code }) => labels.has(code.label));
+  const ridden = map.ride?.modes?.list ?? [];
+  if (ridden.length === 0) return overall === Infinity ? [] : [{ kmh: Math.min(overall, type.attainableKmh), where: '' }];
+  return ridden.flatMap(({ id, title }) => {
+    const own = draft.codes.filter(({ code }) => modeOf(map).get(code.label) === id);
     const turbo = own.find(({ code }) => code.function === 'modeTurbo');
     const turboOn = turbo !== undefined && isOn(turbo, willShow(draft, turbo));
     const capped = Math.min(overall, ...own.filter(({ code }) => code.function === 'modeSpeedPercent').map((cap) => letsThrough(draft, cap)));
@@ -34,15 +34,29 @@ function reaches(draft: Draft): readonly Reach[] {
   });
 }
 
+const modes = new WeakMap<DisplayMap, ReadonlyMap<string, string>>();
+
+/** In which ride mode's list a code stands. */
+function modeOf(map: DisplayMap): ReadonlyMap<string, string> {
+  const kept = modes.get(map);
+  if (kept) return kept;
+  const listed = (map.menu?.pages ?? []).flatMap(({ mode, items }) => (mode === undefined ? [] : items.flatMap((item) => ('code' in item ? [[item.code, mode] as const] : []))));
+  const byLabel = new Map(listed);
+  modes.set(map, byLabel);
+  return byLabel;
+}
+
 const isOn = ({ code }: Drafted, raw: number): boolean => (code.encoding.kind === 'table' ? code.encoding.entries.find((entry) => entry.raw === raw)?.value !== 'off' : raw !== 0);
 
 /** The worst a rider can reach, or undefined where some way is left that nothing caps. */
 export function worstReach(draft: Draft): Setup['worst'] {
   const all = reaches(draft);
-  const modes = draft.work.map.ride?.modes?.list.length ?? 0;
-  if (all.length === 0 || all.length < modes) return undefined;
+  const ways = draft.work.map.ride?.modes?.list.length ?? 0;
+  if (all.length === 0 || all.length < ways) return undefined;
   const worst = all.reduce((a, b) => (b.kmh > a.kmh ? b : a));
-  return { kmh: worst.kmh, says: `${worst.where === '' ? 'Assist' : `At worst, in ${worst.where}, drive`} ends at ${kmhWords(worst.kmh)} as the display counts.` };
+  const isSame = all.length > 1 && all.every(({ kmh, where }) => kmh === worst.kmh && where.endsWith('off') === worst.where.endsWith('off'));
+  const drive = worst.where === '' ? 'Assist' : isSame ? `In every mode${worst.where.endsWith('turbo off') ? ', turbo off,' : ''} drive` : `At worst, in ${worst.where}, drive`;
+  return { kmh: worst.kmh, says: `${drive} ends at ${kmhWords(worst.kmh)} as the display counts.` };
 }
 
 /** No cap that may be built on, a combination that outruns the limit, and a limit that cannot be shown to work. */

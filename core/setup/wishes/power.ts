@@ -7,6 +7,22 @@ import { asFound, type Wish, type WishFor, type Work } from '../wish.js';
 export const currentOf = ({ type, vehicleClass }: Pick<Work, 'type' | 'vehicleClass'>): CurrentLimit =>
   currentLimitFor({ pack: type.pack, limitW: vehicleClass.ratedPowerW, basis: vehicleClass.powerBasis, ratedW: type.ratedPowerW, controllerA: type.controllerLimitA, typeA: type.typeLimitA });
 
+interface Power {
+  readonly limit: CurrentLimit;
+  readonly trail: readonly TrailStep[];
+}
+const powers = new WeakMap<Work, Power>();
+
+/** The limit and its trail, worked out once a setup however many codes ask. */
+function powerOf(work: Work): Power {
+  const kept = powers.get(work);
+  if (kept) return kept;
+  const limit = currentOf(work);
+  const power = { limit, trail: powerTrail(work, limit) };
+  powers.set(work, power);
+  return power;
+}
+
 /** All readings of the power limit, and what controller and type allow. */
 function powerTrail({ type, vehicleClass }: Work, { limitA, decidedBy, readings }: CurrentLimit): TrailStep[] {
   const steps: TrailStep[] = [];
@@ -22,8 +38,7 @@ function powerTrail({ type, vehicleClass }: Work, { limitA, decidedBy, readings 
 }
 
 export const currentLimit: WishFor = (code, work) => {
-  const limit = currentOf(work);
-  const trail = powerTrail(work, limit);
+  const { limit, trail } = powerOf(work);
   if (limit.stop) return { ...asFound(`The motor is rated ${work.type.ratedPowerW} W.`, { level: 'stop', topic: 'ratedPower', says: limit.stop }), trail };
   const raw = greatestRawWithin(code, limit.limitA);
   if (raw === undefined) return { ...asFound('No setting of this code is low enough.', { level: 'stop', topic: 'tooLow', says: `${code.label} cannot be set as low as ${limit.limitA.toFixed(1)} A.` }), trail };
@@ -42,10 +57,9 @@ export const modeCurrentPercent: WishFor = (code, work) => shareOfController(cod
 export const maxOutputPercent: WishFor = (code, work) => shareOfController(code, work);
 
 function shareOfController(code: Code, work: Work): Wish {
-  const limit = currentOf(work);
+  const { limit, trail } = powerOf(work);
   if (limit.stop) return asFound(`The motor is rated ${work.type.ratedPowerW} W.`, { level: 'stop', topic: 'ratedPower', says: limit.stop });
   const percent = (limit.limitA / work.type.controllerLimitA) * 100;
-  const trail = powerTrail(work, limit);
   const greatest = greatestRawWithin(code, percent);
   if (greatest === undefined) return { ...asFound('No setting of this code is low enough.', { level: 'stop', topic: 'tooLow', says: `${code.label} cannot be set as low as ${Math.floor(percent)} %.` }), trail };
   const isDelivered = plainValues(code).includes(code.factory) && code.factory <= greatest;

@@ -42,7 +42,7 @@ function capWithin(code: Code, work: Work, limitKmh: number, before: readonly Tr
   const per = kmhPerRaw(code, work);
   if (per === undefined) return asFound('No speed can be told from this code.', { level: 'stop', topic: 'noSpeed', says: `${code.label} is said to be a speed cap, and the map does not say in which unit it counts.` });
   const isPercent = unitOf(code) === '%';
-  const settable = plainValues(code).map((raw) => ({ raw, kmh: raw * per }));
+  const settable = speedsOf(code, per);
   const ratio = isPercent ? null : ratioAfterWheel(work);
   const overshootKmh = work.map.speed?.overshootKmh ?? null;
   const cap = safeCap({ limitKmh, ratio, overshootKmh, tolerance: work.vehicleClass.tolerance, settable });
@@ -60,6 +60,21 @@ function capWithin(code: Code, work: Work, limitKmh: number, before: readonly Tr
   else if (!ratio && overshootKmh && cap.raw !== greatest) steps.push({ from: 'display', says: `Drive acts ${kmhWords(overshootKmh)} beyond the cap, so ${capWords}.`, decided: true });
   else if (Math.abs(cap.shownKmh - limitKmh) > 1e-6) steps.push({ from: 'display', says: `The code steps by ${kmhWords(code.range.step * per)}, so ${capWords}.` });
   return { raw: cap.raw, because: says_(steps), trail: [...steps, ...openQuestions(work.unit.ratio, overshootKmh, isPercent)] };
+}
+
+interface Settable {
+  readonly raw: number;
+  readonly kmh: number;
+}
+const speeds = new WeakMap<Code, { readonly per: number; readonly settable: readonly Settable[] }>();
+
+/** Every value of a cap that means a speed, with that speed, rising. */
+function speedsOf(code: Code, per: number): readonly Settable[] {
+  const kept = speeds.get(code);
+  if (kept?.per === per) return kept.settable;
+  const settable = plainValues(code).map((raw) => ({ raw, kmh: raw * per }));
+  speeds.set(code, { per, settable });
+  return settable;
 }
 
 /** What keeps a cap provisional: it stands in the trail, not in the reason. */

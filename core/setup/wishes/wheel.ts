@@ -33,4 +33,4 @@ function nearestTo(code: Code, trueMm: number, { choices }: Work, why: TrailStep
   return { raw: choice.raw, because: `${why.says}${shows}`, trail: [{ ...school, says: `${school.says}.` }, why, ...(shows ? [{ from: 'display' as const, says: shows.trim() }] : [])] };
 }
 
-export const wheelPulses: WishFor = (code, { type }) => number(code, type.wheelPulses, step('type', `As counted: ${type.wheelPulses} a turn, never a trim`));
+export const wheelPulses: WishFor = (code, { type, choices }) => number(code, type.wheelPulses, step('type', `As counted: ${type.wheelPulses} a turn, ${choices.wheelPulses === 'counted' ? 'never a trim' : 'until runs ask for a trim'}`));

@@ -1,10 +1,11 @@
-import { MultiSelect } from '@mantine/core';
+import { MultiSelect, TextInput } from '@mantine/core';
 import { IconAlertTriangle, IconInfoCircle } from '@tabler/icons-react';
 import { mapTitle, TYPE_FACTS, type DisplayMap, type VehicleType } from '@decurio/core';
 import { api } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
 import { ChoiceField, NumberField, SpeedFormField, TextField, YesNoField } from '../../ui/fields.js';
 import { FormFoot } from '../form-foot.js';
+import { ApprovedFields } from './approved-fields.js';
 import { useDocumentForm } from '../use-document-form.js';
 import { LinesField } from '../lines-field.js';
 import { CHEMISTRY_TITLES, FACT_TITLES, whatFollows } from './type-words.js';
@@ -69,6 +70,7 @@ export function TypeForm({ start, isNew }: { readonly start: VehicleType; readon
               <NumberField form={form} path="pack.cellsInSeries" label="Cells in series" />
               <NumberField form={form} path="pack.capacityAh" label="Capacity" unit="Ah" />
               <NumberField form={form} path="pack.protectionTripsV" label="Pack protects itself" unit="V" orUnknown />
+              <TextInput label="Profile on the display" description="where several exist" maxLength={20} placeholder="not known" value={type.pack.profile ?? ''} onChange={(e) => form.setFieldValue('pack.profile', (e.target.value === '' ? null : e.target.value) as never)} />
               <SpanFields form={form} path="displayStandsV" from="from" to="to" label="Display stands" unit="V" start={{ from: 24, to: 60 }} />
               <SpanFields form={form} path="whPerKm" from="least" to="most" label="Uses" unit="Wh per km" start={{ least: 8, most: 14 }} />
             </div>
@@ -99,6 +101,7 @@ export function TypeForm({ start, isNew }: { readonly start: VehicleType; readon
               </div>
             </div>
           </section>
+          <ApprovedFields form={form} maps={maps.map((entry) => entry.document as DisplayMap)} />
           <section className={classes['group']}>
             <h2>To be known at the stand</h2>
             <TextField form={form} path="cutPower" label="How to cut power, in one line" most={160} />
