@@ -4,9 +4,9 @@ import { PROBLEMS_SHOWN, type IntakeProblem, type IntakeReport, type TakenView }
 import { In, LessThan, QueryFailedError, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Intakes, Orders, Units, type OrderRow, type UnitRow } from '../store/entities.js';
-import { newestDocuments } from '../store/library.js';
-import { limitOf, unitRows } from '../store/order-acts.js';
-import { today } from '../store/setups.js';
+import { getDocument, newestDocuments } from '../store/library.js';
+import { checkOf, limitOf, unitRows } from '../store/order-acts.js';
+import { classOf, today } from '../store/setups.js';
 import { inTransaction } from '../store/transaction.js';
 import dayjs from 'dayjs';
 import { orderDoubts } from './order-doubts.js';
@@ -183,7 +183,7 @@ async function take(manager: EntityManager, intakeId: string, accountId: string)
 
 async function insertOrder(manager: EntityManager, draft: OrderDraft, accountId: string): Promise<OrderRow> {
   const { terms, ...fields } = draft;
-  const row: OrderRow = { id: randomUUID(), ...fields, limitKmh: limitOf(terms), terms: JSON.stringify(terms), expected: '[]', isPrivateLand: false, takenAt: new Date(), takenBy: accountId, units: 0, sealed: 0, held: 0 };
+  const row: OrderRow = { id: randomUUID(), ...fields, limitKmh: limitOf(terms), terms: JSON.stringify(terms), expected: '[]', isPrivateLand: false, classCheck: checkOf(classOf(await getDocument(manager, 'rulePack', draft.rulePackId), draft.classId)), takenAt: new Date(), takenBy: accountId, units: 0, sealed: 0, held: 0 };
   await manager.insert(Orders, row);
   return row;
 }

@@ -123,6 +123,30 @@ describe('an order file', () => {
   });
 });
 
+describe('an order file with limits', () => {
+  const header = 'order,customer,due,place,class,type,serial,limit km/h,limit mph,site limit mph,notes';
+  const row = (limits: string, due = '2099-12-01 08:00') => `${header}\nL${limits.length}${due.length},Causeway Holiday Park,${due},Port Isel,pedelec-25,Samphire 26,LIM-${limits.replace(/\W/g, '')},${limits}`;
+
+  it('keeps each in the unit of its column', async () => {
+    const result = await report(row(',12,10,Baskets last'));
+    expect(result).toMatchObject({ rowsGood: 1, problemsInAll: 0 });
+    const { orderId } = (await take(result.intakeId)).json<{ orderId: string }>();
+    const order = (await teo.get(`/api/orders/${orderId}`)).json<{ terms: object; notes: string; order: { limitKmh: number } }>();
+    expect(order).toMatchObject({ terms: { orderLimit: { value: 12, unit: 'mph' }, siteLimit: { value: 10, unit: 'mph' } }, notes: 'Baskets last', order: { limitKmh: expect.closeTo(16.093, 3) } });
+  });
+
+  it('is asked once about what may be meant, and taken as it stands', async () => {
+    const result = await report(row('15.5,,,', '2020-01-01 08:00'));
+    expect(result.rowsGood).toBe(1);
+    expect(result.doubts).toEqual([expect.stringContaining('which is past'), expect.stringContaining('If 15.5 mph (24.945 km/h) was meant, give it in mph')]);
+  });
+
+  it('given twice, or no speed at all, is told by its column', async () => {
+    expect((await report(row('20,12,,'))).problems).toEqual([expect.objectContaining({ code: 'twoUnits', columnName: 'limit mph' })]);
+    expect((await report(row('-5,,,'))).problems).toEqual([expect.objectContaining({ code: 'badLimit', columnName: 'limit km/h' })]);
+  });
+});
+
 describe('taking', () => {
   it('twice gives the same order once', async () => {
     const { intakeId } = await report(orderFile([serial(1), serial(2)], order));

@@ -56,6 +56,8 @@ export interface OrderRow {
   /** `OrderTerms` as JSON. */
   terms: string;
   notes: string;
+  /** `ClassCheck` of its class in the newest rule pack as JSON, or null; written whenever the pack moves. */
+  classCheck: string | null;
   /** Units still to arrive, `ExpectedUnits[]` as JSON. */
   expected: string;
   isPrivateLand: boolean;
@@ -236,6 +238,7 @@ export const Orders = new EntitySchema<OrderRow>({
     notes: { type: 'varchar', length: 1000 },
     expected: { type: 'longtext' },
     isPrivateLand: { type: 'boolean' },
+    classCheck: { type: 'varchar', length: 1000, nullable: true },
     dueAt: { type: 'varchar', length: 16 },
     takenAt: { type: 'datetime', precision: 3 },
     takenBy: uuid,

@@ -2,7 +2,7 @@ import { canonicalJson, hashOf, type ClassCheck, type RulePack } from '@decurio/
 import type { LibraryDocuments, LibraryEntry, LibraryKind, VersionView } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import { Accounts, Library, type LibraryRow } from './entities.js';
+import { Accounts, Library, Orders, type LibraryRow } from './entities.js';
 import { readJson } from './json-column.js';
 import { inTransaction } from './transaction.js';
 
@@ -28,6 +28,7 @@ export async function addDocument<K extends LibraryKind>(
       addedBy: accountId,
     };
     await manager.insert(Library, row);
+    if (kind === 'rulePack') await projectChecks(manager, document as RulePack);
     return entryOf<K>(row);
   });
 }
@@ -39,6 +40,11 @@ function refuseForeignChecks(next: RulePack, newest: RulePack | null): void {
     const before = newest?.classes.find(({ id }) => id === each.id);
     if (!before || hashOf(before) !== hashOf(each)) throw new HttpProblem('checkedElsewhere', { fields: { [each.id]: `"${each.title}" is new or changed: "checked" must be null.` } });
   }
+}
+
+/** Lists of orders say who checked their class: written here, so that no list has to open a rule pack. */
+async function projectChecks(manager: EntityManager, pack: RulePack): Promise<void> {
+  for (const { id, checked } of pack.classes) await manager.update(Orders, { rulePackId: pack.id, classId: id }, { classCheck: checked && JSON.stringify(checked) });
 }
 
 /** Confirms one class of the newest version of a rule pack: a new version that says who did it, with which authority. */
@@ -53,6 +59,7 @@ export async function confirmClass(source: DataSource, packId: string, classId: 
     const classes = pack.classes.map((each) => (each.id === classId ? { ...each, checked: check } : each));
     const row: LibraryRow = { ...newest, version: newest.version + 1, body: canonicalJson({ ...pack, classes }), addedAt: new Date(), addedBy: seen.userId };
     await manager.insert(Library, row);
+    await projectChecks(manager, { ...pack, classes });
     return entryOf<'rulePack'>(row);
   });
 }

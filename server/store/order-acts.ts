@@ -41,6 +41,9 @@ export function unitRows(order: Pick<OrderRow, 'id' | 'units'>, units: readonly 
   }));
 }
 
+/** Who checked a class, as lists of orders keep it. */
+export const checkOf = ({ checked }: VehicleClass): string | null => checked && JSON.stringify(checked);
+
 /** Lowest of what site and order ask, km/h, as lists show it. */
 export function limitOf({ siteLimit, orderLimit }: Pick<OrderTerms, 'siteLimit' | 'orderLimit'>): number | null {
   const asked = [siteLimit, orderLimit].flatMap((speed) => (speed === null ? [] : [inKmh(speed)]));
@@ -70,6 +73,7 @@ export async function takeByHand(source: DataSource, request: NewOrderRequest, w
         notes: request.notes,
         expected: '[]',
         isPrivateLand: request.terms.privateLand !== null,
+        classCheck: checkOf(vehicleClass),
         dueAt: request.dueAt,
         takenAt: new Date(),
         takenBy: writer.by.userId,
@@ -106,6 +110,7 @@ export async function amendOrder(source: DataSource, orderId: string, request: A
       terms: JSON.stringify(kept ? { ...terms, privateLand: before.privateLand } : terms),
       limitKmh: limitOf(request.terms),
       isPrivateLand: request.terms.privateLand !== null,
+      classCheck: checkOf(vehicleClass),
     } satisfies Partial<OrderRow>;
     const next: OrderRow = { ...order, ...fields };
     const says = amendmentWords(order, next);

@@ -1,9 +1,8 @@
 import type { ExpectedUnits, LineUnit, LineView, OrderPageView, OrderView, Page } from '@decurio/contract';
-import { checkedLine, type VehicleClass } from '@decurio/core';
+import { checkedLine, type ClassCheck } from '@decurio/core';
 import type { DataSource } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { OrderChanges, Orders, type UnitRow } from './entities.js';
-import { readJson } from './json-column.js';
 import { readCursor, writeCursor } from './page-cursor.js';
 import { termsOf, today } from './setups.js';
 
@@ -13,9 +12,7 @@ const PAGE = 50;
  * What is read all day long is written as SQL: building these few questions anew for every reader cost more than asking them.
  */
 const ORDER_SQL = `SELECT o.id, o.number, o.customer, o.place, o.className, o.limitKmh, IF(o.isPrivateLand, o.terms, NULL) AS landTerms, o.dueAt, o.takenAt, o.units, o.sealed, o.held,
-    o.rulePackId, o.classId FROM customer_order o`;
-const CLASSES_SQL = `SELECT l.docId, JSON_EXTRACT(l.body, '$.classes') AS classes FROM library_document l
-  WHERE l.kind = 'rulePack' AND l.docId IN (?) AND l.version = (SELECT MAX(n.version) FROM library_document n WHERE n.kind = 'rulePack' AND n.docId = l.docId)`;
+    o.classCheck FROM customer_order o`;
 const LINE_SQL = `SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId, returnedWhy
   FROM unit WHERE orderId = ? AND status <> 'withdrawn' ORDER BY position`;
 
@@ -28,7 +25,7 @@ export async function listOrders(source: DataSource, after?: string): Promise<Pa
   const items = rows.slice(0, PAGE);
   const last = items.at(-1);
   return {
-    items: await orderViews(source, items),
+    items: items.map(orderView),
     next: rows.length > PAGE && last ? writeCursor({ at: last.takenAt, id: last.id }) : null,
   };
 }
@@ -37,9 +34,7 @@ export async function listOrders(source: DataSource, after?: string): Promise<Pa
 export async function readLine(source: DataSource, orderId: string): Promise<LineView> {
   const [order] = await source.query<RawOrder[]>(`${ORDER_SQL} WHERE o.id = ?`, [orderId]);
   if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
-  const [view] = await orderViews(source, [order]);
-  if (!view) throw new HttpProblem('notFound');
-  return { order: view, units: await source.query<LineUnit[]>(LINE_SQL, [orderId]) };
+  return { order: orderView(order), units: await source.query<LineUnit[]>(LINE_SQL, [orderId]) };
 }
 
 export const lineUnit = (row: UnitRow): LineUnit => ({
@@ -57,21 +52,14 @@ export const lineUnit = (row: UnitRow): LineUnit => ({
   returnedWhy: row.returnedWhy,
 });
 
-type RawOrder = Omit<OrderView, 'takenAt' | 'classChecked' | 'privateLand'> & { readonly takenAt: Date; readonly landTerms: string | null; readonly rulePackId: string; readonly classId: string };
+type RawOrder = Omit<OrderView, 'takenAt' | 'classChecked' | 'privateLand'> & { readonly takenAt: Date; readonly landTerms: string | null; readonly classCheck: string | null };
 
-/** Orders as lists show them, each with the standing of its class today. */
-async function orderViews(source: DataSource, rows: readonly RawOrder[]): Promise<OrderView[]> {
-  const packIds = [...new Set(rows.map((row) => row.rulePackId))];
-  const packs = packIds.length === 0 ? [] : await source.query<{ docId: string; classes: unknown }[]>(CLASSES_SQL, [packIds]);
-  const checks = new Map(packs.flatMap(({ docId, classes }) => readJson<readonly VehicleClass[]>(classes).map((each) => [`${docId} ${each.id}`, each.checked] as const)));
-  const day = today();
-  return rows.map(({ rulePackId, classId, takenAt, landTerms, ...row }) => ({
-    ...row,
-    privateLand: landTerms === null ? null : landOf(landTerms),
-    takenAt: takenAt.toISOString(),
-    classChecked: checkedLine(checks.get(`${rulePackId} ${classId}`) ?? null, day),
-  }));
-}
+const orderView = ({ classCheck, takenAt, landTerms, ...row }: RawOrder): OrderView => ({
+  ...row,
+  privateLand: landTerms === null ? null : landOf(landTerms),
+  takenAt: takenAt.toISOString(),
+  classChecked: checkedLine(classCheck === null ? null : (JSON.parse(classCheck) as ClassCheck), today()),
+});
 
 function landOf(terms: string): OrderView['privateLand'] {
   const land = termsOf({ terms }).privateLand;

@@ -8,7 +8,6 @@ import { Busy, Notice } from '../ui/notice.js';
 import { PrivateLandStrip } from '../ui/private-land.js';
 import { useHotkeys } from '../ui/use-hotkeys.js';
 import { BeginVisit } from './begin-visit.js';
-import { CheckIn } from './check-in.js';
 import { Held } from './held.js';
 import { KeyIn } from './key-in/key-in.js';
 import { ReadBack } from './read-back/read-back.js';
@@ -20,6 +19,7 @@ import { TargetList } from './target-list.js';
 import { useVisit, type Visit } from './use-visit.js';
 import classes from './bench-page.module.css';
 
+const CheckIn = lazy(() => import('./check-in.js').then((m) => ({ default: m.CheckIn })));
 const HoldDialog = lazy(() => import('./correcting-dialogs.js').then((m) => ({ default: m.HoldDialog })));
 const UndoDialog = lazy(() => import('./correcting-dialogs.js').then((m) => ({ default: m.UndoDialog })));
 
@@ -96,7 +96,11 @@ function Step({ bench, visit }: { readonly bench: BenchView; readonly visit: Vis
   if (state.held) return <Held state={state} visit={visit} />;
   switch (state.step) {
     case 'checkIn':
-      return <CheckIn bench={bench} visit={visit} />;
+      return (
+        <Suspense fallback={<Busy />}>
+          <CheckIn bench={bench} visit={visit} />
+        </Suspense>
+      );
     case 'keyIn':
       return <KeyIn key={state.round} bench={bench} state={state} visit={visit} />;
     case 'restart':

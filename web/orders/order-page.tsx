@@ -1,5 +1,5 @@
 import { Tabs } from '@mantine/core';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { isOpen, kmhWords, speedWords } from '@decurio/core';
 import type { OrderActed, OrderPageView } from '@decurio/contract';
@@ -10,17 +10,18 @@ import { Busy, Notice } from '../ui/notice.js';
 import { FindingList } from '../ui/finding-list.js';
 import { PrivateLandStrip } from '../ui/private-land.js';
 import { whenDay } from '../ui/when.js';
-import { AmendOrder } from './amend-order.js';
-import { Arrivals } from './arrivals.js';
 import { ChangeList } from './change-list.js';
 import { Decide } from './decide.js';
 import { PinCard } from './pin-card.js';
-import { Recompile } from './recompile.js';
 import { SetupTable } from './setup-table.js';
-import { UnitsOfOrder } from './units-of-order.js';
 import { useOrderSetups, type GroupSetup } from './use-order-setups.js';
 import { WhatIf } from './what-if.js';
 import classes from './order-page.module.css';
+
+const AmendOrder = lazy(() => import('./amend-order.js').then((m) => ({ default: m.AmendOrder })));
+const Arrivals = lazy(() => import('./arrivals.js').then((m) => ({ default: m.Arrivals })));
+const Recompile = lazy(() => import('./recompile.js').then((m) => ({ default: m.Recompile })));
+const UnitsOfOrder = lazy(() => import('./units-of-order.js').then((m) => ({ default: m.UnitsOfOrder })));
 
 type Open = 'none' | 'amend' | 'arrive' | 'units' | 'recompile';
 
@@ -58,10 +59,12 @@ export function OrderPage() {
         <Link className={classes['toLine']} to={`/line/${orderId}`}>See it on Line</Link>
       </div>
       {acted && <Acted acted={acted} />}
-      {open === 'arrive' && <Arrivals view={view} />}
-      {open === 'amend' && <AmendOrder view={view} onDone={done} onLeave={() => setOpen('none')} />}
-      {open === 'units' && <UnitsOfOrder view={view} isLead={isLead} onDone={setActed} />}
-      {open === 'recompile' && <Recompile orderId={orderId} onDone={done} onLeave={() => setOpen('none')} />}
+      <Suspense fallback={<Busy />}>
+        {open === 'arrive' && <Arrivals view={view} />}
+        {open === 'amend' && <AmendOrder view={view} onDone={done} onLeave={() => setOpen('none')} />}
+        {open === 'units' && <UnitsOfOrder view={view} isLead={isLead} onDone={setActed} />}
+        {open === 'recompile' && <Recompile orderId={orderId} onDone={done} onLeave={() => setOpen('none')} />}
+      </Suspense>
       {setups ? <Setups groups={setups.groups} view={view} setups={setups} isLead={isLead} onDone={setActed} /> : <Busy />}
       <div className={classes['foot']}>
         <ChangeList changes={view.changes} />
