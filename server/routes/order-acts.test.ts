@@ -149,6 +149,19 @@ describe('an amendment', () => {
     expect((await teo.get(`/api/ledger?search=${first!.serial}`)).json<{ items: unknown[] }>().items).toHaveLength(2);
   });
 
+  it('of a due time or a note brings nobody back, whatever moved in the library', async () => {
+    const { taken, units } = await order();
+    const bench = await new Bench(teo, units[0]!.id).open();
+    await (await bench.toSignOff()).sign();
+    const rules = JSON.parse(demoFile('rules/hire-default.json')) as { choices: object };
+    await ines.post('/api/library', { kind: 'houseRules', document: { ...rules, choices: { ...rules.choices, autoOffMin: 5 } } });
+    expect((await amend(taken.orderId, { dueAt: '2026-12-24T08:00' })).json()).toEqual({ revised: 0, returned: [] });
+    expect((await line(taken.orderId))[0]?.status).toBe('sealed');
+    const anew = await ines.post(`/api/orders/${taken.orderId}/setups`, { id: randomUUID(), reason: 'the house rules moved' });
+    expect(anew.json<OrderActed>().returned).toEqual([{ serial: units[0]!.serial, says: 'L7.2 left at 10, must be 5.' }]);
+    await ines.post('/api/library', { kind: 'houseRules', document: rules });
+  });
+
   it('that moves nothing for a unit leaves it sealed', async () => {
     const { taken, units } = await order();
     const bench = await new Bench(teo, units[0]!.id).open();

@@ -116,11 +116,14 @@ export async function amendOrder(source: DataSource, orderId: string, request: A
     const says = amendmentWords(order, next);
     if (says.length === 0) throw new HttpProblem('nothingChanged');
     await manager.update(Orders, { id: orderId }, fields);
-    const acted = await reviseUnits(manager, next, `Order amended: ${request.reason}`, writer);
+    const acted = await reviseUnits(manager, next, { why: `Order amended: ${request.reason}`, writer, done: decidesSetup(order, next) ? 'compared' : 'left' });
     await record(manager, orderId, 'amended', writer, request.reason, [...says, ...actedWords(acted)], request.id);
     return acted;
   });
 }
+
+/** Whether an amendment moves anything that a code follows from; another due time or note brings nobody back. */
+const decidesSetup = (was: OrderRow, is: OrderRow): boolean => was.rulePackId !== is.rulePackId || was.classId !== is.classId || was.houseRulesId !== is.houseRulesId || hashOf(termsOf(was)) !== hashOf(termsOf(is));
 
 /** A lead's written choice on a finding, for one type of the order. */
 export async function decide(source: DataSource, orderId: string, request: DecideRequest, writer: Writer): Promise<OrderActed> {
@@ -133,7 +136,7 @@ export async function decide(source: DataSource, orderId: string, request: Decid
     ];
     const next = { ...order, terms: JSON.stringify({ ...terms, decisions }) };
     await manager.update(Orders, { id: orderId }, { terms: next.terms });
-    const acted = await reviseUnits(manager, next, `Decided: ${request.words}`, writer, request.typeId);
+    const acted = await reviseUnits(manager, next, { why: `Decided: ${request.words}`, writer, typeId: request.typeId, done: 'compared' });
     await record(manager, orderId, 'decided', writer, request.words, [decisionWords(request.finding, type.name), ...actedWords(acted)], request.id);
     return acted;
   });
@@ -142,7 +145,7 @@ export async function decide(source: DataSource, orderId: string, request: Decid
 /** Works every setup of the order out anew, as when a map, type or rule changed. */
 export async function recompileOrder(source: DataSource, orderId: string, request: RecompileRequest, writer: Writer): Promise<OrderActed> {
   return acting(source, orderId, request.id, async (manager, order) => {
-    const acted = await reviseUnits(manager, order, `Worked out anew: ${request.reason}`, writer);
+    const acted = await reviseUnits(manager, order, { why: `Worked out anew: ${request.reason}`, writer, done: 'compared' });
     const pack = await getDocument(manager, 'rulePack', order.rulePackId);
     await manager.update(Orders, { id: orderId }, { className: classOf(pack, order.classId).title });
     await record(manager, orderId, 'recompiled', writer, request.reason, actedWords(acted), request.id);
@@ -196,7 +199,7 @@ export async function setWishes(source: DataSource, unitId: string, request: Wis
     const next = { ...locked, ownWishes: wishes && JSON.stringify(wishes) };
     await manager.update(Units, { id: unitId }, { ownWishes: next.ownWishes });
     const why = wishes?.why ?? 'As the order has it again.';
-    const acted = await reviseUnit(manager, order, next, `This unit otherwise: ${why}`, writer);
+    const acted = await reviseUnit(manager, order, next, { why: `This unit otherwise: ${why}`, writer, done: 'compared' });
     await record(manager, order.id, 'wishes', writer, why, [`${locked.serial} ${wishes ? 'is set otherwise than the order' : 'is set as the order again'}.`, ...actedWords(acted)], request.id);
     return acted;
   });

@@ -9,25 +9,35 @@ import { appendIn, leftAs, readEvidence, type Writer } from './visits.js';
 /** Documents by type and display, fetched once for a whole order. */
 type Shelf = Map<string, Deciding>;
 
-/** Works the setup of every unit of an order out anew, of one type where it is named. */
-export async function reviseUnits(manager: EntityManager, order: OrderRow, why: string, writer: Writer, typeId?: string): Promise<OrderActed> {
+export interface Revision {
+  readonly why: string;
+  readonly writer: Writer;
+  /** Of one type alone. */
+  readonly typeId?: string;
+  /** `compared`: units that were done come back where they differ. `left`: nothing that decides a setup moved. */
+  readonly done: 'compared' | 'left';
+}
+
+/** Works the setup of every unit of an order out anew. */
+export async function reviseUnits(manager: EntityManager, order: OrderRow, revision: Revision): Promise<OrderActed> {
+  const { typeId } = revision;
   const units = await manager.find(Units, { where: { orderId: order.id, ...(typeId === undefined ? {} : { typeId }) }, order: { position: 'ASC' } });
   const shelf: Shelf = new Map();
   let revised = 0;
   const returned: OrderActed['returned'][number][] = [];
   for (const unit of units) {
-    const acted = await revise(manager, order, unit, why, writer, shelf);
+    const acted = await revise(manager, order, unit, revision, shelf);
     revised += acted.revised;
     returned.push(...acted.returned);
   }
   return { revised, returned };
 }
 
-export const reviseUnit = (manager: EntityManager, order: OrderRow, unit: UnitRow, why: string, writer: Writer): Promise<OrderActed> => revise(manager, order, unit, why, writer, new Map());
+export const reviseUnit = (manager: EntityManager, order: OrderRow, unit: UnitRow, revision: Revision): Promise<OrderActed> => revise(manager, order, unit, revision, new Map());
 
 const UNTOUCHED: OrderActed = { revised: 0, returned: [] };
 
-async function revise(manager: EntityManager, order: OrderRow, unit: UnitRow, why: string, writer: Writer, shelf: Shelf): Promise<OrderActed> {
+async function revise(manager: EntityManager, order: OrderRow, unit: UnitRow, { why, writer, done }: Revision, shelf: Shelf): Promise<OrderActed> {
   if (unit.visitId === null || unit.status === 'waiting' || unit.status === 'withdrawn') return UNTOUCHED;
   const visit = await manager.findOne(Visits, { where: { id: unit.visitId }, lock: { mode: 'pessimistic_write' } });
   if (!visit) return UNTOUCHED;
@@ -38,7 +48,7 @@ async function revise(manager: EntityManager, order: OrderRow, unit: UnitRow, wh
   const fold = foldVisit(evidence);
   if (!fold.ok) throw new Error(`accepted evidence does not fold: ${fold.problem.message}`);
   const state = fold.value;
-  if (state.step === null) return comeBack(manager, order, unit, deciding, leftAs(evidence), why);
+  if (state.step === null) return done === 'left' ? UNTOUCHED : comeBack(manager, order, unit, deciding, leftAs(evidence), why);
   const known: Partial<UnitKnown> = { asFound: Object.fromEntries([...state.witnessed].map((label) => [label, state.known[label] ?? 0])), packV: state.checkedIn?.packV ?? null };
   const data = revisionOf(deciding, order, unit, known, why);
   if (hashOf(data.setup) === hashOf(state.opened.setup) && hashOf(data.order) === hashOf(state.opened.order)) return UNTOUCHED;
