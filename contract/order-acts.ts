@@ -29,10 +29,8 @@ export interface NewUnit {
   readonly mapId: string | null;
 }
 
-/** An order taken in by hand. */
-export const newOrderRequest = object({
-  id: uuid(),
-  number: text(40),
+/** What is promised of an order, by hand or by amendment. */
+const promised = () => ({
   customer: text(120),
   rulePackId: docId(),
   classId: docId(),
@@ -40,6 +38,13 @@ export const newOrderRequest = object({
   dueAt: dueAt(),
   notes: words(1000),
   terms: askedTermsSchema,
+});
+
+/** An order taken in by hand. */
+export const newOrderRequest = object({
+  id: uuid(),
+  number: text(40),
+  ...promised(),
   units: array(newUnitSchema).max(1000, 'More than a thousand at once come by file.').required(),
   expected: array(strictly({ typeId: docId(), mapId: orNull(docId()), count: number().strict().integer('A whole number.').min(1, 'At least one.').max(INTAKE_LIMITS.rows).required() })).max(50).required(),
 }).noUnknown();
@@ -58,17 +63,7 @@ export interface NewOrderRequest {
 }
 
 /** What may be amended; all of it as it is to be from now on. */
-export const amendRequest = object({
-  id: uuid(),
-  reason: reason(),
-  customer: text(120),
-  rulePackId: docId(),
-  classId: docId(),
-  houseRulesId: docId(),
-  dueAt: dueAt(),
-  notes: words(1000),
-  terms: askedTermsSchema,
-}).noUnknown();
+export const amendRequest = object({ id: uuid(), reason: reason(), ...promised() }).noUnknown();
 export interface AmendRequest extends Pick<NewOrderRequest, 'id' | 'customer' | 'rulePackId' | 'classId' | 'houseRulesId' | 'dueAt' | 'notes' | 'terms'> {
   readonly reason: string;
 }

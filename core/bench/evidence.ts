@@ -1,5 +1,5 @@
 import type { Setup } from '../setup/setup.js';
-import type { LabelledPack } from '../setup/vehicle-type.js';
+import type { LabelledPack } from '../setup/inputs/vehicle-type.js';
 import type { StepId } from './steps.js';
 
 export type Role = 'technician' | 'lead' | 'owner';

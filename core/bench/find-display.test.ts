@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { compileSetup } from '../setup/compile-setup.js';
+import { compileSetup } from '../setup/compile/compile-setup.js';
 import { demoMap } from '../testing/demo-maps.js';
 import { code, fourKey, inputs, withCodes, words } from '../testing/samples.js';
 import { checkedIn, opened, refusalOf, stateAfter, type Act } from '../testing/visit-script.js';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { compileSetup } from '../setup/compile-setup.js';
-import { PLAIN_TERMS } from '../setup/order-terms.js';
-import type { SetupInputs } from '../setup/setup-inputs.js';
+import { compileSetup } from '../setup/compile/compile-setup.js';
+import { PLAIN_TERMS } from '../setup/inputs/order-terms.js';
+import type { SetupInputs } from '../setup/inputs/setup-inputs.js';
 import { fourKey, inputs, stepThrough, withCodes } from '../testing/samples.js';
 import { allKeyed, allRead, checkedIn, INES, keyed, opened, opening, read, refusalOf, restarted, stateAfter, type Act } from '../testing/visit-script.js';
 

@@ -1,4 +1,4 @@
-import type { Chemistry } from '../setup/vehicle-type.js';
+import type { Chemistry } from '../setup/inputs/vehicle-type.js';
 
 /** Volts of one cell: loaded floor, nominal, highest rested, end of charge. A lead-acid cell is 2 V. */
 export interface CellVolts {

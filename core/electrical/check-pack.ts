@@ -1,4 +1,4 @@
-import type { LabelledPack } from '../setup/vehicle-type.js';
+import type { LabelledPack } from '../setup/inputs/vehicle-type.js';
 import { CELL_VOLTS } from './cell.js';
 
 /** Cells in series that packs of each chemistry are built with. */

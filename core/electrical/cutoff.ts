@@ -1,4 +1,4 @@
-import type { LabelledPack, Pack } from '../setup/vehicle-type.js';
+import type { LabelledPack, Pack } from '../setup/inputs/vehicle-type.js';
 import { CELL_VOLTS } from './cell.js';
 
 export interface CutoffWish {

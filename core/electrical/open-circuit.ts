@@ -1,4 +1,4 @@
-import type { Chemistry } from '../setup/vehicle-type.js';
+import type { Chemistry } from '../setup/inputs/vehicle-type.js';
 
 type Curve = readonly (readonly [percent: number, volts: number])[];
 

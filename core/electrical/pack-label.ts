@@ -1,4 +1,4 @@
-import type { Chemistry, LabelledPack } from '../setup/vehicle-type.js';
+import type { Chemistry, LabelledPack } from '../setup/inputs/vehicle-type.js';
 import { CELL_VOLTS } from './cell.js';
 
 /** Cells in series that packs of a nominal label are built with. */

@@ -1,4 +1,4 @@
-import type { LabelledPack } from '../setup/vehicle-type.js';
+import type { LabelledPack } from '../setup/inputs/vehicle-type.js';
 
 export interface RangeInputs {
   readonly pack: LabelledPack;

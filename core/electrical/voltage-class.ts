@@ -1,4 +1,4 @@
-import type { Chemistry } from '../setup/vehicle-type.js';
+import type { Chemistry } from '../setup/inputs/vehicle-type.js';
 import { CELL_VOLTS } from './cell.js';
 import { chargeTold } from './open-circuit.js';
 

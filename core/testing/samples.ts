@@ -1,11 +1,11 @@
 import type { Code, Encoding, KeyedMap, MenuRules } from '../display/map/display-map.js';
 import { hold, tap } from '../display/map/gesture.js';
-import type { HouseRules } from '../setup/house-rules.js';
-import { PLAIN_TERMS } from '../setup/order-terms.js';
-import { STANDARD_CHOICES } from '../setup/schools.js';
-import { NOTHING_KNOWN, type SetupInputs } from '../setup/setup-inputs.js';
-import type { VehicleClass } from '../setup/rule-pack.js';
-import type { VehicleType } from '../setup/vehicle-type.js';
+import type { HouseRules } from '../setup/inputs/house-rules.js';
+import { PLAIN_TERMS } from '../setup/inputs/order-terms.js';
+import { STANDARD_CHOICES } from '../setup/inputs/schools.js';
+import { NOTHING_KNOWN, type SetupInputs } from '../setup/inputs/setup-inputs.js';
+import type { VehicleClass } from '../setup/inputs/rule-pack.js';
+import type { VehicleType } from '../setup/inputs/vehicle-type.js';
 
 export const words = (...rows: (readonly [number, string])[]): Encoding => ({
   kind: 'table',

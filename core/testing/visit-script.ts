@@ -2,7 +2,7 @@ import type { Actor, Deed, EvidenceData, EvidenceKind } from '../bench/evidence.
 import { foldVisit } from '../bench/fold-visit.js';
 import type { VisitState } from '../bench/visit-state.js';
 import { STEPS_OFFERED } from '../bench/steps.js';
-import { compileSetup } from '../setup/compile-setup.js';
+import { compileSetup } from '../setup/compile/compile-setup.js';
 import { fourKey, inputs, pedelec, stepThrough } from './samples.js';
 
 export const TEO: Actor = { userId: 'u-teo', name: 'Teo R.', role: 'technician' };

@@ -1,4 +1,4 @@
-import type { CodeFunction } from '../display/map/functions.js';
+import type { CodeFunction } from '../../display/map/functions.js';
 
 const set = (...names: CodeFunction[]): ReadonlySet<CodeFunction> => new Set(names);
 

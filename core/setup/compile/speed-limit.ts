@@ -1,7 +1,7 @@
-import { inKmh, speedWords, type Speed } from '../speed/speed.js';
-import type { UnitOverride } from './order-terms.js';
-import type { SetupInputs } from './setup-inputs.js';
-import type { TrailSource, TrailStep } from './setup.js';
+import { inKmh, speedWords, type Speed } from '../../speed/speed.js';
+import type { UnitOverride } from '../inputs/order-terms.js';
+import type { SetupInputs } from '../inputs/setup-inputs.js';
+import type { TrailSource, TrailStep } from '../setup.js';
 
 /** The limit that holds, km/h true speed, and how it came about. */
 export interface SpeedLimit {

@@ -1,4 +1,4 @@
-import type { Speed } from '../speed/speed.js';
+import type { Speed } from '../../speed/speed.js';
 
 /** Who checked a class's values, with which authority, by which source, and until when that holds. Days as 2026-11-25. */
 export interface ClassCheck {

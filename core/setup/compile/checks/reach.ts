@@ -1,7 +1,7 @@
-import type { DisplayMap } from '../../display/map/display-map.js';
-import { kmhWords } from '../../speed/speed.js';
+import type { DisplayMap } from '../../../display/map/display-map.js';
+import { kmhWords } from '../../../speed/speed.js';
 import { carriesClaim, finding, willShow, withFunction, type Draft, type Drafted } from '../draft.js';
-import type { Finding, Setup } from '../setup.js';
+import type { Finding, Setup } from '../../setup.js';
 import { mayBeNoCap } from '../wish.js';
 import { kmhPerRaw } from '../wishes/speed.js';
 

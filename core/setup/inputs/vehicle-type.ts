@@ -1,4 +1,4 @@
-import type { Speed } from '../speed/speed.js';
+import type { Speed } from '../../speed/speed.js';
 
 /** Chemistry of a pack; decides the floor and full volts of a cell. */
 export type Chemistry = 'liIon' | 'lfp' | 'leadAcid';

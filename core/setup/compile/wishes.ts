@@ -1,4 +1,4 @@
-import type { CodeFunction } from '../display/map/functions.js';
+import type { CodeFunction } from '../../display/map/functions.js';
 import type { WishFor } from './wish.js';
 import * as battery from './wishes/battery.js';
 import * as display from './wishes/display.js';

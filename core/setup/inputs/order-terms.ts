@@ -1,4 +1,4 @@
-import type { Speed } from '../speed/speed.js';
+import type { Speed } from '../../speed/speed.js';
 import type { Choices } from './house-rules.js';
 
 /** What makes riding off public roads an order of its own kind: who allowed it, until when, and what the customer wrote. */

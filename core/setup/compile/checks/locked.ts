@@ -1,10 +1,10 @@
-import type { Code } from '../../display/map/display-map.js';
-import { rawForWord, valueWords } from '../../display/map/raw-value.js';
-import { gaugeUnderEachClass } from '../../electrical/voltage-class.js';
-import { kmhWords } from '../../speed/speed.js';
+import type { Code } from '../../../display/map/display-map.js';
+import { rawForWord, valueWords } from '../../../display/map/raw-value.js';
+import { gaugeUnderEachClass } from '../../../electrical/voltage-class.js';
+import { kmhWords } from '../../../speed/speed.js';
 import { finding } from '../draft.js';
 import { CAPS, COMFORT } from '../function-groups.js';
-import type { Finding } from '../setup.js';
+import type { Finding } from '../../setup.js';
 import { throttlePermission } from '../throttle-permission.js';
 import { mayBeNoCap, type Wish, type Work } from '../wish.js';
 import { currentOf } from '../wishes/power.js';

@@ -1,6 +1,6 @@
-import { inKmh, kmhWords, speedWords } from '../../speed/speed.js';
+import { inKmh, kmhWords, speedWords } from '../../../speed/speed.js';
 import { carriesClaim, finding, willMean, withFunction, type Draft } from '../draft.js';
-import type { Finding, Proof } from '../setup.js';
+import type { Finding, Proof } from '../../setup.js';
 import { throttlePermission } from '../throttle-permission.js';
 
 /** Where drive mode, start, scope, class and what is fitted speak against one another, or make a throttle look dead. */

@@ -1,7 +1,7 @@
-import type { Code } from '../../display/map/display-map.js';
-import { greatestRawWithin, plainValues } from '../../display/map/raw-value.js';
-import { inKmh, speedWords } from '../../speed/speed.js';
-import type { TrailStep } from '../setup.js';
+import type { Code } from '../../../display/map/display-map.js';
+import { greatestRawWithin, plainValues } from '../../../display/map/raw-value.js';
+import { inKmh, speedWords } from '../../../speed/speed.js';
+import type { TrailStep } from '../../setup.js';
 import { asFound, choiceStep, nearest, number, rawOfSentinel, step, strength, unitOf, word, type Wish, type WishFor } from '../wish.js';
 
 export const pedalMagnets: WishFor = (code, { type }) =>

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { code, fourKey, hire, inputs, pedelec, stepThrough, withCodes, words } from '../testing/samples.js';
+import { code, fourKey, hire, inputs, pedelec, stepThrough, withCodes, words } from '../../testing/samples.js';
 import { compileSetup } from './compile-setup.js';
-import { PLAIN_TERMS } from './order-terms.js';
-import type { SetupInputs } from './setup-inputs.js';
+import { PLAIN_TERMS } from '../inputs/order-terms.js';
+import type { SetupInputs } from '../inputs/setup-inputs.js';
 
 const throttled = { ...stepThrough, throttleFitted: true };
 const free = { ...pedelec, throttle: 'toCap' as const };

@@ -1,5 +1,5 @@
-import type { DisplayMap } from '../display/map/display-map.js';
-import type { SpeedRatio } from '../speed/safe-cap.js';
+import type { DisplayMap } from '../../display/map/display-map.js';
+import type { SpeedRatio } from '../../speed/safe-cap.js';
 import type { HouseRules } from './house-rules.js';
 import type { OrderTerms, UnitOverride } from './order-terms.js';
 import type { VehicleClass } from './rule-pack.js';

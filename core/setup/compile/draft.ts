@@ -1,7 +1,7 @@
-import type { Code } from '../display/map/display-map.js';
-import { rawForWord } from '../display/map/raw-value.js';
-import type { CodeFunction } from '../display/map/functions.js';
-import type { Finding } from './setup.js';
+import type { Code } from '../../display/map/display-map.js';
+import { rawForWord } from '../../display/map/raw-value.js';
+import type { CodeFunction } from '../../display/map/functions.js';
+import type { Finding } from '../setup.js';
 import type { Wish, Work } from './wish.js';
 
 /** One code with what it is to be, while the checks still look at the whole. */

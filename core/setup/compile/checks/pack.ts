@@ -1,8 +1,8 @@
-import { CELL_VOLTS } from '../../electrical/cell.js';
-import { checkPack } from '../../electrical/check-pack.js';
-import { doubtAboutPack } from '../../electrical/pack-label.js';
+import { CELL_VOLTS } from '../../../electrical/cell.js';
+import { checkPack } from '../../../electrical/check-pack.js';
+import { doubtAboutPack } from '../../../electrical/pack-label.js';
 import { finding } from '../draft.js';
-import type { Finding } from '../setup.js';
+import type { Finding } from '../../setup.js';
 import type { Work } from '../wish.js';
 
 /** What is odd about the pack: its label against its cells, the meter against the type, the display against its volts. */

@@ -1,7 +1,7 @@
-import type { Code } from '../../display/map/display-map.js';
-import { formatRaw, greatestRawWithin, plainValues } from '../../display/map/raw-value.js';
-import { currentLimitFor, type CurrentLimit } from '../../electrical/current-limit.js';
-import type { TrailStep } from '../setup.js';
+import type { Code } from '../../../display/map/display-map.js';
+import { formatRaw, greatestRawWithin, plainValues } from '../../../display/map/raw-value.js';
+import { currentLimitFor, type CurrentLimit } from '../../../electrical/current-limit.js';
+import type { TrailStep } from '../../setup.js';
 import { asFound, type Wish, type WishFor, type Work } from '../wish.js';
 
 export const currentOf = ({ type, vehicleClass }: Pick<Work, 'type' | 'vehicleClass'>): CurrentLimit =>

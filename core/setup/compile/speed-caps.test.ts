@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { plainValues } from '../display/map/raw-value.js';
-import { demoMap } from '../testing/demo-maps.js';
-import { code, fourKey, hire, inputs, line, pedelec, stepThrough, withCodes } from '../testing/samples.js';
+import { plainValues } from '../../display/map/raw-value.js';
+import { demoMap } from '../../testing/demo-maps.js';
+import { code, fourKey, hire, inputs, line, pedelec, stepThrough, withCodes } from '../../testing/samples.js';
 import { compileSetup } from './compile-setup.js';
-import { PLAIN_TERMS, type OrderTerms } from './order-terms.js';
-import { NOTHING_KNOWN, type SetupInputs } from './setup-inputs.js';
+import { PLAIN_TERMS, type OrderTerms } from '../inputs/order-terms.js';
+import { NOTHING_KNOWN, type SetupInputs } from '../inputs/setup-inputs.js';
 
 const compile = (over: Partial<SetupInputs> = {}) => compileSetup(inputs(over));
 const target = (label: string, over: Partial<SetupInputs> = {}) => compile(over).targets.find((t) => t.label === label);

@@ -1,10 +1,10 @@
-import type { Code } from '../display/map/display-map.js';
-import { formatRaw, nearestValue, onGrid, plainValues, rawForWord, sentinelOf, valuesInOrder } from '../display/map/raw-value.js';
+import type { Code } from '../../display/map/display-map.js';
+import { formatRaw, nearestValue, onGrid, plainValues, rawForWord, sentinelOf, valuesInOrder } from '../../display/map/raw-value.js';
 import type { SpeedLimit } from './speed-limit.js';
-import type { Choice, Choices } from './house-rules.js';
-import { answerWords } from './schools.js';
-import type { SetupInputs } from './setup-inputs.js';
-import type { Finding, TrailSource, TrailStep } from './setup.js';
+import type { Choice, Choices } from '../inputs/house-rules.js';
+import { answerWords } from '../inputs/schools.js';
+import type { SetupInputs } from '../inputs/setup-inputs.js';
+import type { Finding, TrailSource, TrailStep } from '../setup.js';
 
 /** What one code should be set to (null: as found), the reason, how it came about, and what is wrong with it if anything. */
 export interface Wish {

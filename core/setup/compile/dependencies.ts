@@ -1,7 +1,7 @@
-import type { Influence } from '../display/map/display-map.js';
-import { formatRaw, greatestRawWithin, leastRawFrom } from '../display/map/raw-value.js';
+import type { Influence } from '../../display/map/display-map.js';
+import { formatRaw, greatestRawWithin, leastRawFrom } from '../../display/map/raw-value.js';
 import { finding, willShow, type Draft, type Drafted } from './draft.js';
-import type { Finding, KeyedAfter } from './setup.js';
+import type { Finding, KeyedAfter } from '../setup.js';
 import { lineScale, step, type Wish } from './wish.js';
 
 export interface Settled {

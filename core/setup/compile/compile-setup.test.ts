@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { code, fourKey, hire, inputs, line, pedelec, stepThrough, withCodes, words } from '../testing/samples.js';
-import type { Code } from '../display/map/display-map.js';
+import { code, fourKey, hire, inputs, line, pedelec, stepThrough, withCodes, words } from '../../testing/samples.js';
+import type { Code } from '../../display/map/display-map.js';
 import { compileSetup } from './compile-setup.js';
-import { NOTHING_KNOWN, type SetupInputs } from './setup-inputs.js';
+import { NOTHING_KNOWN, type SetupInputs } from '../inputs/setup-inputs.js';
 
 const compile = (over: Partial<SetupInputs> = {}) => compileSetup(inputs(over));
 const target = (label: string, over: Partial<SetupInputs> = {}) => compile(over).targets.find((t) => t.label === label);

@@ -1,5 +1,5 @@
-import type { Code } from '../display/map/display-map.js';
-import { formatRaw, onGrid, valueWords } from '../display/map/raw-value.js';
+import type { Code } from '../../display/map/display-map.js';
+import { formatRaw, onGrid, valueWords } from '../../display/map/raw-value.js';
 import { CAPS, DRIVING, RAISING } from './function-groups.js';
 import { asFound, mayBeNoCap, step, type Wish, type Work } from './wish.js';
 

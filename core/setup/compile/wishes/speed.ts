@@ -1,9 +1,9 @@
-import type { Code } from '../../display/map/display-map.js';
-import { formatRaw, plainValues } from '../../display/map/raw-value.js';
-import { safeCap, type SpeedRatio } from '../../speed/safe-cap.js';
-import { kmhWords, KM_PER_MILE } from '../../speed/speed.js';
-import { circumferenceMm } from '../../speed/wheel-code.js';
-import type { TrailStep } from '../setup.js';
+import type { Code } from '../../../display/map/display-map.js';
+import { formatRaw, plainValues } from '../../../display/map/raw-value.js';
+import { safeCap, type SpeedRatio } from '../../../speed/safe-cap.js';
+import { kmhWords, KM_PER_MILE } from '../../../speed/speed.js';
+import { circumferenceMm } from '../../../speed/wheel-code.js';
+import type { TrailStep } from '../../setup.js';
 import { throttlePermission } from '../throttle-permission.js';
 import { asFound, choiceStep, lineScale, rawOfSentinel, step, unitOf, word, type Wish, type WishFor, type Work } from '../wish.js';
 import { wheelSize } from './wheel.js';

@@ -1,5 +1,5 @@
-import type { Code, DisplayMap } from '../display/map/display-map.js';
-import { functionTitle } from '../display/map/functions.js';
+import type { Code, DisplayMap } from '../../display/map/display-map.js';
+import { functionTitle } from '../../display/map/functions.js';
 import { packFindings } from './checks/pack.js';
 import { lockedFinding } from './checks/locked.js';
 import { reachFindings, worstReach } from './checks/reach.js';
@@ -9,8 +9,8 @@ import { settleDependencies } from './dependencies.js';
 import { finding, type Draft, type Drafted } from './draft.js';
 import { CAPS, COMFORT, DRIVING } from './function-groups.js';
 import { underRegime } from './regime.js';
-import type { CodeTarget, Finding, Setup } from './setup.js';
-import type { SetupInputs } from './setup-inputs.js';
+import type { CodeTarget, Finding, Setup } from '../setup.js';
+import type { SetupInputs } from '../inputs/setup-inputs.js';
 import { speedLimit, type SpeedLimit } from './speed-limit.js';
 import { WISHES } from './wishes.js';
 import { asFound, step, type Wish, type Work } from './wish.js';

@@ -1,8 +1,8 @@
-import { mapTitle } from '../../display/map/display-map.js';
-import { inKmh, speedWords } from '../../speed/speed.js';
+import { mapTitle } from '../../../display/map/display-map.js';
+import { inKmh, speedWords } from '../../../speed/speed.js';
 import { finding, willShow, withFunction, type Draft } from '../draft.js';
-import { checkStanding } from '../rule-pack.js';
-import type { Finding } from '../setup.js';
+import { checkStanding } from '../../inputs/rule-pack.js';
+import type { Finding } from '../../setup.js';
 import type { Work } from '../wish.js';
 import { kmhPerRaw } from '../wishes/speed.js';
 

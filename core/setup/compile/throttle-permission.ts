@@ -1,5 +1,5 @@
-import { inKmh, speedWords } from '../speed/speed.js';
-import type { TrailStep } from './setup.js';
+import { inKmh, speedWords } from '../../speed/speed.js';
+import type { TrailStep } from '../setup.js';
 import { step, type Work } from './wish.js';
 
 export interface ThrottlePermission {

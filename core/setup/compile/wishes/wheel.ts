@@ -1,8 +1,8 @@
-import type { Code } from '../../display/map/display-map.js';
-import { formatRaw } from '../../display/map/raw-value.js';
-import { parseTyreMarking, rollOutGuess } from '../../speed/tyre-marking.js';
-import { circumferenceMm, wheelValueFor } from '../../speed/wheel-code.js';
-import type { TrailStep } from '../setup.js';
+import type { Code } from '../../../display/map/display-map.js';
+import { formatRaw } from '../../../display/map/raw-value.js';
+import { parseTyreMarking, rollOutGuess } from '../../../speed/tyre-marking.js';
+import { circumferenceMm, wheelValueFor } from '../../../speed/wheel-code.js';
+import type { TrailStep } from '../../setup.js';
 import { asFound, choiceStep, number, step, unitOf, type Wish, type WishFor, type Work } from '../wish.js';
 
 /** As fitted to a reference speed where there are runs, else as rolled out, else as marked. */

@@ -1,9 +1,9 @@
-import type { Code } from '../../display/map/display-map.js';
-import { formatRaw, leastRawFrom, plainValues } from '../../display/map/raw-value.js';
-import { CELL_VOLTS } from '../../electrical/cell.js';
-import { cutoffWish } from '../../electrical/cutoff.js';
-import { gaugeSteps } from '../../electrical/gauge-steps.js';
-import { chargeTold } from '../../electrical/open-circuit.js';
+import type { Code } from '../../../display/map/display-map.js';
+import { formatRaw, leastRawFrom, plainValues } from '../../../display/map/raw-value.js';
+import { CELL_VOLTS } from '../../../electrical/cell.js';
+import { cutoffWish } from '../../../electrical/cutoff.js';
+import { gaugeSteps } from '../../../electrical/gauge-steps.js';
+import { chargeTold } from '../../../electrical/open-circuit.js';
 import { asFound, choiceStep, nearest, number, rawOfSentinel, step, word, type Wish, type WishFor, type WishFinding, type Work } from '../wish.js';
 
 export const nominalVoltage: WishFor = (code, { type: { pack } }) => {
