@@ -12,8 +12,8 @@ const LinePage = lazy(() => import('./line/line-page.js').then((m) => ({ default
 const BenchHome = lazy(() => import('./bench/bench-home.js').then((m) => ({ default: m.BenchHome })));
 const BenchPage = lazy(() => import('./bench/bench-page.js').then((m) => ({ default: m.BenchPage })));
 const OrdersPage = lazy(() => import('./orders/orders-page.js').then((m) => ({ default: m.OrdersPage })));
-const OrderPage = lazy(() => import('./orders/order-page.js').then((m) => ({ default: m.OrderPage })));
-const TakeByHand = lazy(() => import('./orders/take-by-hand.js').then((m) => ({ default: m.TakeByHand })));
+const OrderPage = lazy(() => import('./orders/order/order-page.js').then((m) => ({ default: m.OrderPage })));
+const TakeByHand = lazy(() => import('./orders/intake/take-by-hand.js').then((m) => ({ default: m.TakeByHand })));
 const LibraryPage = lazy(() => import('./library/library-page.js').then((m) => ({ default: m.LibraryPage })));
 const PracticePage = lazy(() => import('./practice/practice-page.js').then((m) => ({ default: m.PracticePage })));
 const LedgerPage = lazy(() => import('./ledger/ledger-page.js').then((m) => ({ default: m.LedgerPage })));

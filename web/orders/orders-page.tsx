@@ -6,8 +6,8 @@ import { api, asProblem, type ApiProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
 import { Busy, Notice } from '../ui/notice.js';
 import { whenDay } from '../ui/when.js';
-import { DropOrder } from './drop-order.js';
-import { IntakeCard } from './intake-card.js';
+import { DropOrder } from './intake/drop-order.js';
+import { IntakeCard } from './intake/intake-card.js';
 import classes from './orders-page.module.css';
 
 /** Intake of order files, and what was promised to whom. */

@@ -1,5 +1,5 @@
-import { ActButton } from '../ui/act-button.js';
-import { Notice } from '../ui/notice.js';
+import { ActButton } from '../../ui/act-button.js';
+import { Notice } from '../../ui/notice.js';
 import type { Doubt, Promised } from './promise.js';
 import classes from './order-form.module.css';
 

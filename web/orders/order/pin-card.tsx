@@ -2,9 +2,9 @@ import { Select } from '@mantine/core';
 import { useState } from 'react';
 import type { HouseRules } from '@decurio/core';
 import type { OrderPageView, PinView } from '@decurio/contract';
-import { api, asProblem } from '../state/api.js';
-import { ActButton } from '../ui/act-button.js';
-import { whenFull } from '../ui/when.js';
+import { api, asProblem } from '../../state/api.js';
+import { ActButton } from '../../ui/act-button.js';
+import { whenFull } from '../../ui/when.js';
 import { ReasonAct } from './reason-act.js';
 import classes from './order-page.module.css';
 

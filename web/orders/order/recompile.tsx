@@ -1,6 +1,6 @@
 import type { OrderActed } from '@decurio/contract';
-import { api, asProblem } from '../state/api.js';
-import { ActButton } from '../ui/act-button.js';
+import { api, asProblem } from '../../state/api.js';
+import { ActButton } from '../../ui/act-button.js';
 import { ReasonAct } from './reason-act.js';
 import classes from './order-page.module.css';
 

@@ -2,7 +2,7 @@ import { Loader } from '@mantine/core';
 import { IconFileImport } from '@tabler/icons-react';
 import { useDropzone } from 'react-dropzone';
 import { ORDER_COLUMNS } from '@decurio/contract';
-import { ActButton } from '../ui/act-button.js';
+import { ActButton } from '../../ui/act-button.js';
 import classes from './drop-order.module.css';
 
 /** Where an order file is dropped, or chosen by key or finger. Every kind of file is let in: the server says what is wrong. */

@@ -4,15 +4,15 @@ import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { RulePack } from '@decurio/core';
 import { newOrderRequest, type NewOrderRequest } from '@decurio/contract';
-import { api, asProblem } from '../state/api.js';
-import { ActButton } from '../ui/act-button.js';
-import { Notice } from '../ui/notice.js';
-import { slipsIn } from '../ui/slips.js';
-import { Doubts } from './doubts.js';
-import { doubtsAbout, NOTHING_PROMISED } from './promise.js';
-import { PromiseFields } from './promise-fields.js';
+import { api, asProblem } from '../../state/api.js';
+import { ActButton } from '../../ui/act-button.js';
+import { Notice } from '../../ui/notice.js';
+import { slipsIn } from '../../ui/slips.js';
+import { Doubts } from '../promise/doubts.js';
+import { doubtsAbout, NOTHING_PROMISED } from '../promise/promise.js';
+import { PromiseFields } from '../promise/promise-fields.js';
 import { EMPTY_LINE, serialsOf, UnitLines, type UnitLine } from './unit-lines.js';
-import classes from './order-form.module.css';
+import classes from '../promise/order-form.module.css';
 
 /** An order taken in by hand: what was promised, and units by type, scanned now or when they arrive. */
 export function TakeByHand() {

@@ -2,11 +2,11 @@ import { Checkbox, Select, TextInput, Textarea } from '@mantine/core';
 import dayjs from 'dayjs';
 import type { ReactNode } from 'react';
 import { checkedLine, type HouseRules, type RulePack } from '@decurio/core';
-import { api } from '../state/api.js';
-import { useSession } from '../state/session.js';
-import { SpeedField } from '../ui/fields.js';
-import { Notice } from '../ui/notice.js';
-import { today } from '../ui/when.js';
+import { api } from '../../state/api.js';
+import { useSession } from '../../state/session.js';
+import { SpeedField } from '../../ui/fields.js';
+import { Notice } from '../../ui/notice.js';
+import { today } from '../../ui/when.js';
 import type { Promised } from './promise.js';
 import classes from './order-form.module.css';
 

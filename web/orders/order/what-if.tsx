@@ -1,8 +1,8 @@
 import { Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { compileSetup, findCode, formatRaw, functionTitle, meaningBeside, type DisplayMap, type Finding, type Setup, type SetupInputs, type Speed } from '@decurio/core';
-import { SpeedField } from '../ui/fields.js';
-import { FindingList } from '../ui/finding-list.js';
+import { SpeedField } from '../../ui/fields.js';
+import { FindingList } from '../../ui/finding-list.js';
 import type { GroupSetup, OrderSetups } from './use-order-setups.js';
 import classes from './what-if.module.css';
 

@@ -1,10 +1,10 @@
 import { NumberInput, Select, Textarea } from '@mantine/core';
 import { mapTitle, type DisplayMap, type VehicleType } from '@decurio/core';
-import { api } from '../state/api.js';
-import { ActButton } from '../ui/act-button.js';
-import type { Promised } from './promise.js';
+import { api } from '../../state/api.js';
+import { ActButton } from '../../ui/act-button.js';
+import type { Promised } from '../promise/promise.js';
 import { SetupGlance } from './setup-glance.js';
-import classes from './order-form.module.css';
+import classes from '../promise/order-form.module.css';
 
 /** Units of one type as they are typed: serials scanned one after another, and how many are still to come. */
 export interface UnitLine {

@@ -1,11 +1,11 @@
 import { useMemo } from 'react';
 import { compileSetup, isOpen, kmhWords, NOTHING_KNOWN, type DisplayMap, type HouseRules, type RulePack, type VehicleType } from '@decurio/core';
-import { api } from '../state/api.js';
-import { useSession } from '../state/session.js';
-import { FindingList } from '../ui/finding-list.js';
-import { today } from '../ui/when.js';
-import type { Promised } from './promise.js';
-import classes from './order-form.module.css';
+import { api } from '../../state/api.js';
+import { useSession } from '../../state/session.js';
+import { FindingList } from '../../ui/finding-list.js';
+import { today } from '../../ui/when.js';
+import type { Promised } from '../promise/promise.js';
+import classes from '../promise/order-form.module.css';
 
 export interface SetupGlanceProps {
   readonly type: VehicleType;

@@ -2,11 +2,11 @@ import { NumberInput, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { answerWords, SCHOOLS, type Choice, type Choices, type Speed } from '@decurio/core';
 import { wishesRequest, type LineUnit, type OrderActed } from '@decurio/contract';
-import { api, asProblem } from '../state/api.js';
-import { ActButton } from '../ui/act-button.js';
-import { SpeedField } from '../ui/fields.js';
-import { Notice } from '../ui/notice.js';
-import { slipsIn } from '../ui/slips.js';
+import { api, asProblem } from '../../state/api.js';
+import { ActButton } from '../../ui/act-button.js';
+import { SpeedField } from '../../ui/fields.js';
+import { Notice } from '../../ui/notice.js';
+import { slipsIn } from '../../ui/slips.js';
 import classes from './order-page.module.css';
 
 export interface OwnWishesProps {

@@ -1,8 +1,8 @@
 import { useMemo } from 'react';
 import { compileSetup, NOTHING_KNOWN, type DisplayMap, type HouseRules, type RulePack, type Setup, type SetupInputs, type VehicleType } from '@decurio/core';
 import type { OrderPageView } from '@decurio/contract';
-import { api } from '../state/api.js';
-import { today } from '../ui/when.js';
+import { api } from '../../state/api.js';
+import { today } from '../../ui/when.js';
 
 /** Units of an order that carry the same display, with the setup they all get. */
 export interface GroupSetup {

@@ -1,6 +1,6 @@
 import { TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { ActButton } from '../ui/act-button.js';
+import { ActButton } from '../../ui/act-button.js';
 import classes from './order-page.module.css';
 
 export interface ReasonActProps {

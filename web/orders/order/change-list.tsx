@@ -1,5 +1,5 @@
 import type { OrderChangeKind, OrderChangeView } from '@decurio/contract';
-import { whenFull } from '../ui/when.js';
+import { whenFull } from '../../ui/when.js';
 import classes from './order-page.module.css';
 
 const TITLES: Readonly<Record<OrderChangeKind, string>> = {

@@ -1,7 +1,7 @@
 import type { IntakeReport } from '@decurio/contract';
-import { ActButton } from '../ui/act-button.js';
-import { Notice } from '../ui/notice.js';
-import { whenDay } from '../ui/when.js';
+import { ActButton } from '../../ui/act-button.js';
+import { Notice } from '../../ui/notice.js';
+import { whenDay } from '../../ui/when.js';
 import classes from './intake-card.module.css';
 
 export interface IntakeCardProps {

@@ -1,6 +1,6 @@
 import type { Finding } from '@decurio/core';
 import type { OrderActed } from '@decurio/contract';
-import { api, asProblem } from '../state/api.js';
+import { api, asProblem } from '../../state/api.js';
 import { ReasonAct } from './reason-act.js';
 
 export interface DecideProps {

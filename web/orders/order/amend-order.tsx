@@ -3,14 +3,14 @@ import dayjs from 'dayjs';
 import { useMemo, useState } from 'react';
 import type { RulePack } from '@decurio/core';
 import { amendRequest, type AmendRequest, type OrderActed, type OrderPageView } from '@decurio/contract';
-import { api, asProblem } from '../state/api.js';
-import { ActButton } from '../ui/act-button.js';
-import { Notice } from '../ui/notice.js';
-import { slipsIn } from '../ui/slips.js';
-import { Doubts } from './doubts.js';
-import { doubtsAbout, promisedOf } from './promise.js';
-import { PromiseFields } from './promise-fields.js';
-import classes from './order-form.module.css';
+import { api, asProblem } from '../../state/api.js';
+import { ActButton } from '../../ui/act-button.js';
+import { Notice } from '../../ui/notice.js';
+import { slipsIn } from '../../ui/slips.js';
+import { Doubts } from '../promise/doubts.js';
+import { doubtsAbout, promisedOf } from '../promise/promise.js';
+import { PromiseFields } from '../promise/promise-fields.js';
+import classes from '../promise/order-form.module.css';
 
 export interface AmendOrderProps {
   readonly view: OrderPageView;

@@ -2,10 +2,10 @@ import { Select, TextInput } from '@mantine/core';
 import { useRef, useState } from 'react';
 import type { VehicleType } from '@decurio/core';
 import { addUnitsRequest, type OrderPageView } from '@decurio/contract';
-import { api, asProblem } from '../state/api.js';
-import { ActButton } from '../ui/act-button.js';
-import { Notice } from '../ui/notice.js';
-import { slipsIn } from '../ui/slips.js';
+import { api, asProblem } from '../../state/api.js';
+import { ActButton } from '../../ui/act-button.js';
+import { Notice } from '../../ui/notice.js';
+import { slipsIn } from '../../ui/slips.js';
 import classes from './order-page.module.css';
 
 /** Units scanned one after another as they come off the van; each stands in the order at once. */
