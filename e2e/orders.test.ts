@@ -105,6 +105,15 @@ describe('a lead who takes an order by hand', () => {
   });
 });
 
+describe('a unit that was withdrawn', () => {
+  it('says so to whoever scans it', async () => {
+    await page.driver.get(`${stage.address}/bench`);
+    await page.says('Scan a unit');
+    await page.press('W24-0002', Key.ENTER);
+    await page.says('W24-0002 was withdrawn from order 2640');
+  });
+});
+
 describe('an order that is amended', () => {
   it('says what moved, and brings units that were done back to the line', async () => {
     await page.driver.get(`${stage.address}/orders`);

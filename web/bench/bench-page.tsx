@@ -92,6 +92,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
 
 function Step({ bench, visit }: { readonly bench: BenchView; readonly visit: Visit }) {
   const { state } = visit;
+  if (bench.unit.status === 'withdrawn') return <Notice kind="note" title={`${bench.unit.serial} was withdrawn from order ${bench.orderNumber}`} says={state?.withdrawn ? `${state.withdrawn}. What was done stays in its record.` : 'It had not been begun. It may be taken into an order again.'} />;
   if (state === null) return <BeginVisit bench={bench} visit={visit} />;
   if (state.held) return <Held state={state} visit={visit} />;
   switch (state.step) {

@@ -41,7 +41,7 @@ function Record({ record }: { readonly record: LedgerRecordView }) {
           <p>
             {record.typeName}, {mapTitle(record.map)}. {record.className}, legal values {state?.opened.order.classChecked ?? 'not checked'}.
           </p>
-          <p className="soft">{isSealed ? `Sealed ${whenFull(record.sealedAt)} by ${record.sealedBy}` : 'Not signed off yet'}</p>
+          <p className="soft">{isSealed ? `Sealed ${whenFull(record.sealedAt)} by ${record.sealedBy}` : state?.withdrawn ? `Withdrawn: ${state.withdrawn}` : 'Not signed off yet'}</p>
         </div>
         {isSealed && (
           <div className={classes['acts']}>
