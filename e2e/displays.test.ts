@@ -224,7 +224,7 @@ describe('displays that look alike, on the bench', () => {
 
   it('are keyed by a plan for that revision, and read back', async () => {
     await page.keyIn(display);
-    expect(display.state.stored).toMatchObject({ d1: 28, d5: 1, d6: 10 });
+    expect(display.state.stored).toMatchObject({ d1: 28, d5: 1, d6: 15 });
     await page.press(' ');
     await page.restart(display);
     await page.readBack(display);
