@@ -3,7 +3,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { signIn as signInTo } from '../scripts/lib/api-client.mjs';
+import { playVisit } from '../scripts/lib/load-demo.mjs';
 import { ROOT } from '../scripts/lib/paths.mjs';
+import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { Page } from './pages/page.js';
 import { SignInPage } from './pages/sign-in-page.js';
 import { startStage, type Stage } from './support/start.js';
@@ -114,5 +117,33 @@ describe('a document from a file', () => {
     await input.sendKeys(fileOf('right.json', JSON.stringify({ ...rules, id: 'quay', name: 'Quay hire' })));
     await page.says('Quay hire');
     await page.says('HOUSE RULES · VERSION 1');
+  });
+});
+
+describe('a unit under a class that nobody has checked', () => {
+  it('is prepared, and not signed off until a lead has confirmed the class', async () => {
+    const ines = await signInTo(stage.address, 'ines', DEMO_PASSWORD, 'bay 2');
+    await playVisit(ines, 'P10-0201', { serials: [], by: 'ines', station: 'bay 2', until: 'signOff', packV: 62 }, { at: Date.now() - 3_600_000 });
+    await go('/bench');
+    await page.says('Scan a unit');
+    await page.press('P10-0201', Key.ENTER);
+    await page.says('Nobody here has checked this class');
+    const sign = await page.driver.findElement({ xpath: '//button[contains(., "Sign off and seal")]' });
+    expect(await sign.isEnabled()).toBe(false);
+
+    await go('/library/rulePack/port-isel');
+    await page.says('e-scooter to 20 km/h');
+    await (await page.find('section[aria-label="e-scooter to 20 km/h"] button')).click();
+    await page.type('Authority that was asked', 'Port Isel harbour office');
+    await page.type('Paper that says so', 'Letter HO-119');
+    await page.click('Confirm in writing');
+    await page.saysNot('Confirm in writing');
+
+    await go('/bench');
+    await page.says('Scan a unit');
+    await page.press('P10-0201', Key.ENTER);
+    await page.says('Legal values: checked by Ines M.');
+    await page.click('Sign off and seal');
+    await page.says('P10-0201 is sealed');
   });
 });

@@ -70,7 +70,7 @@ async function loadVisits(address, visits) {
 
 /** Works one unit as far as the scenario says, each act some seconds after the one before.
  * @param {Client} client @param {string} serial @param {DemoVisit} script @param {{ at: number }} clock */
-async function playVisit(client, serial, script, clock) {
+export async function playVisit(client, serial, script, clock) {
   const tick = (seconds = 7) => new Date((clock.at += seconds * 1000)).toISOString();
   const unit = await client.get(`/api/units?serial=${encodeURIComponent(serial)}`);
   const visitId = randomUUID();

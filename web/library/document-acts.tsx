@@ -8,6 +8,7 @@ import { ActButton } from '../ui/act-button.js';
 import { Notice } from '../ui/notice.js';
 import { saveFile } from '../ui/save-file.js';
 import { slipsIn } from '../ui/slips.js';
+import { whenFull } from '../ui/when.js';
 import { FileInput } from './displays/file-input.js';
 import classes from './library-form.module.css';
 
@@ -18,14 +19,35 @@ export function DocumentActs<K extends FormKind>({ entry }: { readonly entry: Li
   const { who } = useSession();
   const navigate = useNavigate();
   return (
-    <div className={classes['acts']}>
-      {who?.role !== 'technician' && (
-        <ActButton look="main" onAct={() => void navigate(`/library/${entry.kind}/${entry.id}/edit`)}>
-          Edit
-        </ActButton>
-      )}
-      <ActButton onAct={() => saveFile(`${entry.id}-v${entry.version}.json`, JSON.stringify(entry.document, null, 2))}>Export as JSON</ActButton>
-    </div>
+    <>
+      <div className={classes['acts']}>
+        {who?.role !== 'technician' && (
+          <ActButton look="main" onAct={() => void navigate(`/library/${entry.kind}/${entry.id}/edit`)}>
+            Edit
+          </ActButton>
+        )}
+        <ActButton onAct={() => saveFile(`${entry.id}-v${entry.version}.json`, JSON.stringify(entry.document, null, 2))}>Export as JSON</ActButton>
+      </div>
+      <Versions kind={entry.kind as FormKind} id={entry.id} />
+    </>
+  );
+}
+
+/** Every version there was, newest first. */
+function Versions({ kind, id }: { readonly kind: FormKind; readonly id: string }) {
+  const { data } = api.useVersionsQuery({ kind, id });
+  return (
+    <details className={classes['versions']}>
+      <summary>Versions</summary>
+      <p className="soft">A version never changes: visits and certificates name the one they used.</p>
+      <ul>
+        {data?.map((version) => (
+          <li key={version.version}>
+            Version {version.version}, {whenFull(version.addedAt)}, {version.addedBy}
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 

@@ -166,6 +166,11 @@ export interface SpeedShown {
   readonly overshootKmh: number | null;
 }
 
+/** How the battery gauge counts its bars: `edge`, a bar goes out at the end of its share of the charge; `centre`, in the middle of it. */
+export interface GaugeRules {
+  readonly barGoesOutAt: 'edge' | 'centre';
+}
+
 /** Something a person can see that tells this revision from those that look alike. */
 export interface Tell {
   /** The question, such as `Letter on the sticker at the back`. */
@@ -188,6 +193,8 @@ export interface DisplayMap {
   readonly ride?: RideRules;
   readonly icons?: readonly RidingIcon[];
   readonly speed?: SpeedShown;
+  /** Bars go out at the edge of their share where nothing is said. */
+  readonly gauge?: GaugeRules;
   /** Null for a unit that is set by instruction. */
   readonly menu: MenuRules | null;
   readonly instructions?: InstructionChannel;

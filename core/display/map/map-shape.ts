@@ -165,6 +165,7 @@ export const mapShape = strictly({
     .noUnknown()
     .default(undefined)
     .optional(),
+  gauge: object({ barGoesOutAt: oneOf('edge', 'centre') }).noUnknown().default(undefined).optional(),
   menu: orNull(menu),
   instructions,
   restart: array(strictly({ act: text(160), waitMs: ms(0) })).min(1).required(),

@@ -93,6 +93,8 @@ describe('the pack', () => {
     const bars = [1, 2, 3].map((n) => code(`G${n}`, 'gaugeStep', volts));
     const { targets } = compile(also(...bars, code('G4', 'gaugeEmptyV', volts), code('G5', 'gaugeFullV', volts)));
     expect(targets.slice(-5).map((t) => t.raw)).toEqual([35.8, 37, 39.1, 30, 42]);
+    const centre = compile({ map: { ...also(...bars).map, gauge: { barGoesOutAt: 'centre' } } });
+    expect(centre.targets.slice(-3).map((t) => t.raw)).toEqual([36.4, 38, 40.4]);
   });
 });
 

@@ -59,6 +59,7 @@ export interface VehicleType {
   readonly motors: readonly Motor[];
   /** The motor's label, W; of all motors together. */
   readonly ratedPowerW: number;
+  /** Battery current of all controllers together, A. */
   readonly controllerLimitA: number;
   /** What the maker of the vehicle allows, at most the controller's limit. */
   readonly typeLimitA: number;

@@ -52,7 +52,7 @@ export const taperVoltage: WishFor = (code, work) => {
 
 export const gaugeMode: WishFor = (code, work) => word(code, work.choices.batteryShown, choiceStep(work, 'batteryShown'));
 
-const gaugeOf = ({ type: { pack }, countOf }: Work) => gaugeSteps({ pack, bars: countOf('gaugeStep') + 1, goesOutAt: 'edge' });
+const gaugeOf = ({ type: { pack }, map, countOf }: Work) => gaugeSteps({ pack, bars: countOf('gaugeStep') + 1, goesOutAt: map.gauge?.barGoesOutAt ?? 'edge' });
 
 function gaugeVolts(code: Code, volts: number, says: string): Wish {
   const raw = leastRawFrom(code, volts);

@@ -52,7 +52,10 @@ function shortReason({ type, vehicleClass }: Work, { limitA, decidedBy, readings
   return `${vehicleClass.ratedPowerW} W: ${vehicleClass.powerBasis === 'full' ? `${whenFull}, as the rule counts; ${byLabel}` : `${byLabel}, as the rule counts; ${whenFull}`}`;
 }
 
-/** Current of one ride mode in per cent of what the controller gives: as delivered where that is within the limit. */
+/**
+ * Current of one ride mode in per cent of what the controller gives: as delivered where that is within the limit. With a
+ * motor front and rear each has its share, so that both at p % draw p % together.
+ */
 export const modeCurrentPercent: WishFor = (code, work) => shareOfController(code, work);
 export const maxOutputPercent: WishFor = (code, work) => shareOfController(code, work);
 
@@ -65,6 +68,7 @@ function shareOfController(code: Code, work: Work): Wish {
   const isDelivered = plainValues(code).includes(code.factory) && code.factory <= greatest;
   const raw = isDelivered ? code.factory : greatest;
   const amps = ((work.type.controllerLimitA * raw) / 100).toFixed(1);
-  const because = isDelivered ? `As the maker delivers it: ${formatRaw(code, raw)} %, ${amps} A of ${limit.limitA.toFixed(1)} A allowed` : `${formatRaw(code, raw)} % of the controller's ${work.type.controllerLimitA} A is ${amps} A; ${limit.limitA.toFixed(1)} A is allowed`;
+  const [whose, together] = work.type.motors.length > 1 ? ["both controllers'", ' for both motors'] : ["the controller's", ''];
+  const because = isDelivered ? `As the maker delivers it: ${formatRaw(code, raw)} %, ${amps} A${together} of ${limit.limitA.toFixed(1)} A allowed` : `${formatRaw(code, raw)} % of ${whose} ${work.type.controllerLimitA} A is ${amps} A${together}; ${limit.limitA.toFixed(1)} A is allowed`;
   return { raw, because, trail };
 }
