@@ -39,7 +39,10 @@ describe('the speed cap', () => {
     const over = { ...terms({ siteLimit: kmh(20) }), ...measured(0.96) };
     expect(target('L2', over)).toMatchObject({ raw: 19, because: '25 km/h: the class. The site allows 20 km/h, so 20 km/h. The display counts 4 % low, so 19.' });
     expect(target('L2', measured(1.08))?.raw).toBe(25);
-    expect(target('L2', measured(1, 0.97))?.raw).toBe(24);
+    expect(target('L2', measured(1, 0.97))).toMatchObject({ raw: 24, because: '25 km/h: the class. The display may count up to 3 % low, so 24.' });
+    const map = { ...fourKey, speed: { rounding: 'nearest' as const, decimals: 0, overshootKmh: 0.3 } };
+    expect(target('L2', { map, ...measured(1) })?.because).toBe('25 km/h: the class. Drive acts 0.3 km/h beyond the cap, so 24.');
+    expect(target('L2', { map, ...measured(0.98) })?.because).toBe('25 km/h: the class. The display counts 2 % low and drive acts 0.3 km/h beyond the cap, so 24.');
   });
 
   it('goes lower where the wheel value that was chosen makes the display count low', () => {

@@ -52,15 +52,24 @@ function capWithin(code: Code, work: Work, limitKmh: number, before: readonly Tr
     const lowest = settable[0];
     const least = lowest ? `its lowest is ${formatRaw(code, lowest.raw)}, ${kmhWords(lowest.kmh)}` : 'it has no value that means a speed';
     const says = `${code.label} cannot be set as low as ${kmhWords(limitKmh)}${ratio ? ' of true speed' : ''}; ${least}. The unit cannot be delivered in this class with this display.`;
-    return { ...asFound(`${says_(steps)} Below the range of this code.`, { level: 'stop', topic: 'tooLow', says }), trail: steps };
+    return { ...asFound(`${sentences(steps)} Below the range of this code.`, { level: 'stop', topic: 'tooLow', says }), trail: steps };
   }
   const greatest = settable.filter(({ kmh }) => kmh <= limitKmh * (1 + 1e-9)).at(-1)?.raw;
   const capWords = isPercent ? `${formatRaw(code, cap.raw)} %, ${kmhWords(cap.shownKmh)}` : formatRaw(code, cap.raw);
-  if (ratio && cap.raw !== greatest) steps.push({ from: 'unit', says: `The display counts ${percentOff(ratio.k)}, so ${capWords}.`, decided: true });
-  else if (!ratio && overshootKmh && cap.raw !== greatest) steps.push({ from: 'display', says: `Drive acts ${kmhWords(overshootKmh)} beyond the cap, so ${capWords}.`, decided: true });
+  const lowered = cap.raw === greatest ? '' : whyLower(ratio, overshootKmh);
+  if (lowered !== '') steps.push({ from: work.unit.ratio ? 'unit' : 'display', says: `${lowered}, so ${capWords}.`, decided: true });
   else if (Math.abs(cap.shownKmh - limitKmh) > 1e-6) steps.push({ from: 'display', says: `The code steps by ${kmhWords(code.range.step * per)}, so ${capWords}.` });
-  return { raw: cap.raw, because: says_(steps), trail: [...steps, ...openQuestions(work.unit.ratio, overshootKmh, isPercent)] };
+  return { raw: cap.raw, because: sentences(steps), trail: [...steps, ...openQuestions(work.unit.ratio, overshootKmh, isPercent)] };
 }
+
+/** Why a cap lies under the greatest that the limit alone would allow. */
+function whyLower(ratio: SpeedRatio | null, overshootKmh: number | null): string {
+  const counts = ratio === null || ratio.low >= 1 ? '' : ratio.k < 1 ? `The display counts ${percent(1 - ratio.k)} low` : `The display may count up to ${percent(1 - ratio.low)} low`;
+  if (!overshootKmh) return counts;
+  return counts === '' ? `Drive acts ${kmhWords(overshootKmh)} beyond the cap` : `${counts} and drive acts ${kmhWords(overshootKmh)} beyond the cap`;
+}
+
+const percent = (share: number): string => `${Number((share * 100).toFixed(1))} %`;
 
 interface Settable {
   readonly raw: number;
@@ -85,12 +94,7 @@ function openQuestions(ratio: SpeedRatio | null, overshootKmh: number | null, is
   return steps;
 }
 
-const says_ = (steps: readonly TrailStep[]): string => steps.map(({ says }) => says).join(' ');
-
-const percentOff = (k: number): string => {
-  const percent = Math.abs(k - 1) * 100;
-  return percent < 0.05 ? 'true' : `${Number(percent.toFixed(1))} % ${k < 1 ? 'low' : 'high'}`;
-};
+const sentences = (steps: readonly TrailStep[]): string => steps.map(({ says }) => says).join(' ');
 
 /** The whole vehicle's cap. */
 export const speedCap: WishFor = (code, work) => {
