@@ -1,7 +1,8 @@
 import type { HouseRules, RulePack, VehicleType } from '@decurio/core';
 import type { LibraryEntry, LibraryKind } from '@decurio/contract';
 import { HouseRulesForm, NEW_RULES } from './house/house-rules-form.js';
-import { NEW_PACK, RulePackForm } from './rules/rule-pack-form.js';
+import { NEW_PACK } from './rules/new-pack.js';
+import { RulePackForm } from './rules/rule-pack-form.js';
 import { NEW_TYPE } from './types/new-type.js';
 import { TypeForm } from './types/type-form.js';
 

@@ -5,19 +5,11 @@ import { ChoiceField, NumberField, SpeedFormField, TextField, YesNoField } from 
 import { FormFoot } from '../form-foot.js';
 import { LinesField } from '../lines-field.js';
 import { useDocumentForm } from '../use-document-form.js';
+import { NEW_CLASS } from './new-pack.js';
 import { BASIS_TITLES, KIND_TITLES, LIVE_TITLES, REGIME_TITLES, THROTTLE_TITLES } from './class-words.js';
 import classes from '../library-form.module.css';
 
 const options = (titles: Readonly<Record<string, string>>) => Object.entries(titles).map(([value, label]) => ({ value, label }));
-
-/** A class nobody has written yet. */
-export const NEW_CLASS = {
-  id: '', title: '', kind: 'bike', regime: 'set', limit: null, ratedPowerW: null, powerBasis: 'rated', throttle: 'none', throttleTo: null, startAid: null,
-  walk: 'allowed', walkTo: null, liveStart: 'allowed', walkingMode: null, settingsOutOfReach: false, needsSpeedometer: false, endSpeedMeasured: true, tolerance: 0,
-  labelFields: [], ageNote: '', source: '', note: '', checked: null,
-} as const satisfies VehicleClass;
-
-export const NEW_PACK: RulePack = { format: 'decurio-rule-pack/2', id: '', name: '', place: '', classes: [NEW_CLASS] };
 
 /** A rule pack being written. A class that says something new is not checked until a lead confirms it again. */
 export function RulePackForm({ start, isNew }: { readonly start: RulePack; readonly isNew: boolean }) {
