@@ -1,4 +1,4 @@
-import type { StepId } from '@decurio/core';
+import type { StepId, UnitOverride } from '@decurio/core';
 import { object, string, type InferType } from 'yup';
 
 export interface OrderView {
@@ -34,6 +34,8 @@ export interface LineUnit {
   readonly visitId: string | null;
   /** Why it came back although it was done, or null. */
   readonly returnedWhy: string | null;
+  /** What it is to have otherwise than its order, or null. */
+  readonly own: UnitOverride | null;
 }
 
 export interface LineView {

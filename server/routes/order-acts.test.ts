@@ -206,6 +206,7 @@ describe('one unit otherwise', () => {
       return ['L4.1', 'L5.1'].map((label) => bench.state.opened.setup.targets.find((t) => t.label === label)?.raw);
     };
     expect(await raws(units[0]!.id)).toEqual([15, 3]);
+    expect((await line(taken.orderId)).map(({ own }) => own?.why ?? null)).toEqual(['one rider wants it gentler', null]);
     expect((await put(null)).json()).toMatchObject({ revised: 1 });
     expect(await raws(units[0]!.id)).toEqual([24, 5]);
     expect((await page(taken.orderId)).changes.map(({ kind }) => kind)).toEqual(['wishes', 'wishes']);

@@ -4,7 +4,7 @@ import type { DataSource } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { OrderChanges, Orders, type UnitRow } from './entities.js';
 import { readCursor, writeCursor } from './page-cursor.js';
-import { termsOf, today } from './setups.js';
+import { termsOf, today, wishesOf } from './setups.js';
 
 const PAGE = 50;
 
@@ -13,7 +13,7 @@ const PAGE = 50;
  */
 const ORDER_SQL = `SELECT o.id, o.number, o.customer, o.place, o.className, o.limitKmh, IF(o.isPrivateLand, o.terms, NULL) AS landTerms, o.dueAt, o.takenAt, o.units, o.sealed, o.held,
     o.classCheck FROM customer_order o`;
-const LINE_SQL = `SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId, returnedWhy
+const LINE_SQL = `SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId, returnedWhy, ownWishes
   FROM unit WHERE orderId = ? AND status <> 'withdrawn' ORDER BY position`;
 
 /** Orders, newest first. */
@@ -34,7 +34,7 @@ export async function listOrders(source: DataSource, after?: string): Promise<Pa
 export async function readLine(source: DataSource, orderId: string): Promise<LineView> {
   const [order] = await source.query<RawOrder[]>(`${ORDER_SQL} WHERE o.id = ?`, [orderId]);
   if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
-  return { order: orderView(order), units: await source.query<LineUnit[]>(LINE_SQL, [orderId]) };
+  return { order: orderView(order), units: (await source.query<RawUnit[]>(LINE_SQL, [orderId])).map(({ ownWishes, ...unit }) => ({ ...unit, own: wishesOf({ ownWishes }) })) };
 }
 
 export const lineUnit = (row: UnitRow): LineUnit => ({
@@ -50,7 +50,10 @@ export const lineUnit = (row: UnitRow): LineUnit => ({
   station: row.station,
   visitId: row.visitId,
   returnedWhy: row.returnedWhy,
+  own: wishesOf(row),
 });
+
+type RawUnit = Omit<LineUnit, 'own'> & { readonly ownWishes: string | null };
 
 type RawOrder = Omit<OrderView, 'takenAt' | 'classChecked' | 'privateLand'> & { readonly takenAt: Date; readonly landTerms: string | null; readonly classCheck: string | null };
 

@@ -16,7 +16,7 @@ export function Starters() {
       <h2>Start from what ships with Decurio</h2>
       <p className="soft">From general knowledge and checked by nobody. Bring in the places you deliver to, then confirm each class with the authority there.</p>
       {problem && <Notice kind="stop" says={problem.message} />}
-      <ul className={classes['list']}>
+      <ul className={`${classes['list']} ${classes['columns']}`}>
         {data.map(({ id, name, place, classes: count }) => (
           <li key={id}>
             <span>

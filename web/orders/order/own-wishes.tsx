@@ -17,9 +17,9 @@ export interface OwnWishesProps {
 
 /** One unit set otherwise than its order, with the reason: never beyond what the class allows. */
 export function OwnWishes({ unit, onDone, onLeave }: OwnWishesProps) {
-  const [choices, setChoices] = useState<Partial<Choices>>({});
-  const [limit, setLimit] = useState<Speed | null>(null);
-  const [why, setWhy] = useState('');
+  const [choices, setChoices] = useState<Partial<Choices>>(unit.own?.choices ?? {});
+  const [limit, setLimit] = useState<Speed | null>(unit.own?.limit ?? null);
+  const [why, setWhy] = useState(unit.own?.why ?? '');
   const [slips, setSlips] = useState<Readonly<Record<string, string>>>({});
   const [set, setting] = api.useSetWishesMutation();
   const send = async (wishes: { choices: Partial<Choices>; limit: Speed | null; why: string } | null) => {

@@ -55,9 +55,10 @@ export function UnitsOfOrder({ view, isLead, onDone }: UnitsOfOrderProps) {
                   <Link to={unit.status === 'sealed' && unit.visitId ? `/ledger/${unit.visitId}` : `/bench/${unit.id}`}>{unit.serial}</Link>
                 </th>
                 <td>{unit.typeName}</td>
-                <td>
+                <td data-words>
                   {STATUS[unit.status]}
                   {unit.heldWords !== null && `: ${unit.heldWords}`}
+                  {unit.own !== null && `, set otherwise: ${unit.own.why}`}
                   {unit.returnedWhy !== null && unit.status !== 'sealed' && `, came back: ${unit.returnedWhy}`}
                 </td>
                 {isLead && (
