@@ -37,6 +37,8 @@ const PLACES: readonly (readonly [path: string, words: string])[] = [
   ['/line', 'NEXT FOR YOU'],
   ['/bench', 'Scan a unit'],
   ['/orders', 'What was promised'],
+  ['/orders/new', 'Take in an order by hand'],
+  ['/orders/add/S26-0999', 'S26-0999 is in no order'],
   ['/library', 'Tallow four-key, revision C'],
   ['/library/displayMap/sorrel-two-list', 'Other list'],
   ['/library/displayMap/dunlin-a/compare', 'codes differ'],
@@ -68,6 +70,21 @@ describe.each(PLACES)('%s', (path, words) => {
   it('breaks no rule of accessibility, and fits a phone without sideways scrolling', async () => {
     await stage.browser.driver.get(stage.address + path);
     await page.says(words);
+    expect(await violations()).toEqual([]);
+    await stage.browser.setViewport(390, 844);
+    expect((await overflow())[0]).toBe(0);
+    await stage.browser.setViewport(1280, 800);
+  });
+});
+
+describe('the page of an order', () => {
+  it('breaks no rule of accessibility with a trail open, and fits a phone', async () => {
+    await stage.browser.driver.get(`${stage.address}/orders`);
+    await page.says('What was promised');
+    await page.click('2620');
+    await page.says('14 of 14 codes get a target');
+    await (await page.find('button[aria-label^="L4.1:"]')).click();
+    await page.says('decided');
     expect(await violations()).toEqual([]);
     await stage.browser.setViewport(390, 844);
     expect((await overflow())[0]).toBe(0);

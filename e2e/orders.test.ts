@@ -105,6 +105,26 @@ describe('a lead who takes an order by hand', () => {
   });
 });
 
+describe('a serial that is in no order', () => {
+  it('is added to one from the scan box, and goes to the bench', async () => {
+    await page.driver.get(`${stage.address}/bench`);
+    await page.says('Scan a unit');
+    await page.press('S26-0799', Key.ENTER);
+    await page.says('No unit S26-0799 is in an order.');
+    await page.click('Add it to an order');
+    await page.says('S26-0799 is in no order');
+    await page.click('Add it and begin');
+    await page.says('Choose the order and the type first.');
+    await page.choose('Order', '2620, Wrack Lane Rentals');
+    await page.click('Add it and begin');
+    await page.says('S26-0799 has not been begun');
+    await page.press('p');
+    await page.says('Hands off the throttle');
+    await page.press(Key.ESCAPE);
+    await page.saysNot('Hands off the throttle');
+  });
+});
+
 describe('a unit that was withdrawn', () => {
   it('says so to whoever scans it', async () => {
     await page.driver.get(`${stage.address}/bench`);

@@ -13,6 +13,7 @@ const BenchHome = lazy(() => import('./bench/bench-home.js').then((m) => ({ defa
 const BenchPage = lazy(() => import('./bench/bench-page.js').then((m) => ({ default: m.BenchPage })));
 const OrdersPage = lazy(() => import('./orders/orders-page.js').then((m) => ({ default: m.OrdersPage })));
 const OrderPage = lazy(() => import('./orders/order/order-page.js').then((m) => ({ default: m.OrderPage })));
+const AddUnit = lazy(() => import('./orders/intake/add-unit.js').then((m) => ({ default: m.AddUnit })));
 const TakeByHand = lazy(() => import('./orders/intake/take-by-hand.js').then((m) => ({ default: m.TakeByHand })));
 const LibraryPage = lazy(() => import('./library/library-page.js').then((m) => ({ default: m.LibraryPage })));
 const PracticePage = lazy(() => import('./practice/practice-page.js').then((m) => ({ default: m.PracticePage })));
@@ -41,6 +42,7 @@ export function App() {
             <Route path="/bench/:unitId" element={<BenchPage />} />
             <Route path="/orders" element={<OrdersPage />} />
             <Route path="/orders/new" element={<TakeByHand />} />
+            <Route path="/orders/add/:serial" element={<AddUnit />} />
             <Route path="/orders/:orderId" element={<OrderPage />} />
             <Route path="/library" element={<LibraryPage />} />
             <Route path="/library/:kind" element={<LibraryPage />} />

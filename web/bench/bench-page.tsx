@@ -20,6 +20,7 @@ import { useVisit, type Visit } from './use-visit.js';
 import classes from './bench-page.module.css';
 
 const CheckIn = lazy(() => import('./check-in.js').then((m) => ({ default: m.CheckIn })));
+const CutPower = lazy(() => import('./cut-power.js').then((m) => ({ default: m.CutPower })));
 const HoldDialog = lazy(() => import('./correcting-dialogs.js').then((m) => ({ default: m.HoldDialog })));
 const UndoDialog = lazy(() => import('./correcting-dialogs.js').then((m) => ({ default: m.UndoDialog })));
 
@@ -35,13 +36,14 @@ export function BenchPage() {
 
 function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: BenchView }) {
   const visit = useVisit(unitId, bench);
-  const [dialog, setDialog] = useState<'hold' | 'undo' | null>(null);
+  const [dialog, setDialog] = useState<'hold' | 'undo' | 'cut' | null>(null);
   const { state } = visit;
   const mayHold = state !== null && state.step !== null && !state.held;
   const mayUndo = state?.mayUndo ?? null;
   useHotkeys({
     H: mayHold ? () => setDialog('hold') : undefined,
     U: mayUndo !== null ? () => setDialog('undo') : undefined,
+    P: () => setDialog('cut'),
   });
   return (
     <div className={classes['bench']}>
@@ -67,7 +69,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
         <Step bench={bench} visit={visit} />
         <footer className={classes['aside']}>
           <span className={classes['cut']}>
-            Cut power: <b>{bench.type.cutPower}</b>
+            Cut power <kbd aria-hidden="true">P</kbd> <b>{bench.type.cutPower}</b>
           </span>
           {mayUndo !== null && (
             <ActButton hotkey="U" onAct={() => setDialog('undo')}>
@@ -83,6 +85,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
       </section>
       <aside className={classes['side']}>{state && <Side state={state} bench={bench} />}</aside>
       <Suspense fallback={null}>
+        {dialog === 'cut' && <CutPower says={bench.type.cutPower} onClose={() => setDialog(null)} />}
         {dialog === 'hold' && <HoldDialog visit={visit} onClose={() => setDialog(null)} />}
         {dialog === 'undo' && mayUndo !== null && <UndoDialog visit={visit} voids={mayUndo} evidence={bench.evidence} onClose={() => setDialog(null)} />}
       </Suspense>

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { api, asProblem } from '../state/api.js';
 import { useScanner } from './use-scanner.js';
 import classes from './scan-box.module.css';
@@ -12,6 +12,7 @@ export function ScanBox() {
   const [find, { isFetching }] = api.useLazyFindUnitQuery();
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
+  const [unknown, setUnknown] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
 
   const open = useCallback(
@@ -19,6 +20,7 @@ export function ScanBox() {
       const serial = scanned.trim();
       if (serial === '') return;
       setProblem(null);
+      setUnknown(null);
       const seal = SEAL.exec(serial);
       if (seal) {
         setText('');
@@ -32,7 +34,9 @@ export function ScanBox() {
         void navigate(answer.data.status === 'sealed' && answer.data.visitId !== null ? `/ledger/${answer.data.visitId}` : `/bench/${answer.data.id}`);
       } else {
         setText(serial);
-        setProblem(asProblem(answer.error)?.message ?? null);
+        const refusal = asProblem(answer.error);
+        setProblem(refusal?.message ?? null);
+        setUnknown(refusal?.code === 'unitNotFound' ? serial : null);
       }
     },
     [find, navigate],
@@ -71,6 +75,11 @@ export function ScanBox() {
       <kbd aria-hidden="true">/</kbd>
       <div id="scan-problem" role="alert" className={classes['problem']} hidden={problem === null}>
         {problem}
+        {unknown !== null && (
+          <Link to={`/orders/add/${encodeURIComponent(unknown)}`} onClick={() => setProblem(null)}>
+            Add it to an order
+          </Link>
+        )}
       </div>
     </form>
   );

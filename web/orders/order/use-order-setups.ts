@@ -40,7 +40,7 @@ export function useOrderSetups(view: OrderPageView | undefined): OrderSetups | n
       const map = maps.find((entry) => entry.id === mapId)?.document as DisplayMap | undefined;
       if (!type || !map) return [];
       const inputs: SetupInputs = { type, map, vehicleClass, houseRules: own, terms: view.terms, unit: NOTHING_KNOWN, today: today() };
-      return [{ key: `${typeId} ${mapId}`, type, map, units, sealed, expected, inputs, setup: compileSetup(inputs) }];
+      return [{ key: `${typeId}--${mapId}`, type, map, units, sealed, expected, inputs, setup: compileSetup(inputs) }];
     });
     return { groups, pack, houseRules };
   }, [view, types, maps, packs, rules]);
