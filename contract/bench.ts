@@ -1,5 +1,5 @@
-import type { CheckStanding, DisplayMap, Evidence, EvidenceData, EvidenceKind, HoldReason, LabelledPack } from '@decurio/core';
-import { HOLD_REASONS } from '@decurio/core';
+import type { CheckStanding, DisplayMap, Evidence, EvidenceData, EvidenceKind, Finding, HoldReason, LabelledPack, Part, PhotoSubject } from '@decurio/core';
+import { HOLD_REASONS, PARTS, PHOTO_SUBJECTS, SENT_BACK_TO } from '@decurio/core';
 import { array, boolean, number, object, string, type InferType, type ObjectSchema } from 'yup';
 import type { LineUnit } from './orders.js';
 
@@ -24,18 +24,47 @@ export const evidenceSchemas = {
     accessories: words(200),
     damage: words(1000),
   }).noUnknown(),
+  photographed: object({
+    photoId: string().strict().uuid().required(),
+    subject: string().oneOf(Object.keys(PHOTO_SUBJECTS) as PhotoSubject[]).required(),
+    sha256: string().strict().matches(/^[0-9a-f]{64}$/).required(),
+    words: words(200),
+  }).noUnknown(),
+  madeSafe: object({ cautions: array(string().strict().max(500).required()).max(60).defined() }).noUnknown(),
+  asFoundRead: object({ label: label(), raw: raw().nullable().defined() }).noUnknown(),
+  strayFound: object({ shown: string().strict().trim().min(1, 'Type the label as the glass shows it.').max(12).required(), value: string().strict().trim().min(1, 'Type the value as the glass shows it.').max(12).required() }).noUnknown(),
+  asFoundClosed: nothing,
   codeSeen: object({ label: label(), raw: raw() }).noUnknown(),
   codeKeyed: object({ label: label(), fromRaw: raw(), raw: raw(), presses: number().strict().integer().min(0).max(999).required() }).noUnknown(),
   codeStuck: object({ label: label(), raw: raw() }).noUnknown(),
   keyInClosed: nothing,
-  restarted: object({ acts: array(string().strict().max(160).required()).min(1).max(20).required() }).noUnknown(),
+  restarted: object({ acts: array(string().strict().max(160).required()).min(1).max(20).required(), unplugged: boolean().strict().optional() }).noUnknown(),
   codeRead: object({ label: label(), raw: raw().nullable().defined() }).noUnknown(),
   readBackClosed: nothing,
   held: object({
     reason: string().oneOf(Object.keys(HOLD_REASONS) as HoldReason[]).required(),
     words: string().strict().trim().min(3, 'Say in a few words why.').max(500).required('Say in a few words why.'),
   }).noUnknown(),
-  released: object({ words: string().strict().trim().min(3, 'Say in writing why it may go on.').max(500).required() }).noUnknown(),
+  released: object({
+    words: string().strict().trim().min(3, 'Say in writing why.').max(500).required('Say in writing why.'),
+    decision: object({
+      way: string().oneOf(['goOn', 'accept', 'sendBack'] as const).required(),
+      labels: array(label()).max(99).when('way', { is: 'accept', then: (labels) => labels.min(1, 'Say which codes are accepted.').required('Say which codes are accepted.') }),
+      to: string().oneOf([...SENT_BACK_TO]).when('way', { is: 'sendBack', then: (to) => to.required('Say to which step it goes back.') }),
+    })
+      .noUnknown()
+      .default(undefined)
+      .optional(),
+  }).noUnknown(),
+  takenOver: object({ from: string().strict().min(1).max(40).required() }).noUnknown(),
+  partReplaced: object({
+    part: string().oneOf(Object.keys(PARTS) as Part[], 'Say which part.').required(),
+    words: string().strict().trim().min(3, 'Say in a few words what was changed and why.').max(500).required(),
+    oldOdometerKm: number().strict().min(0, 'Not below zero.').max(999999).nullable().defined(),
+    newOdometerKm: number().strict().min(0, 'Not below zero.').max(999999).nullable().defined(),
+    packV: number().strict().min(0, 'Not below zero.').max(120, 'Above 120 V no pack of this trade reads.').nullable().defined(),
+  }).noUnknown(),
+  stepByHand: object({ step: string().oneOf(['calibrate', 'prove'] as const).required(), done: boolean().strict().required(), words: words(500) }).noUnknown(),
   undone: object({ voids: string().strict().uuid().required() }).noUnknown(),
   signedOff: object({ words: words(500), classChecked: string().strict().max(200).required('Say which check of the class it is signed under.') }).noUnknown(),
 } satisfies { [K in WrittenKind]: ObjectSchema<object> };
@@ -79,6 +108,31 @@ export interface BenchView {
   readonly batch: { readonly mapId: string; readonly serial: string } | null;
   /** The unit's newest visit, oldest entry first; empty where none was opened. */
   readonly evidence: readonly Evidence[];
+  /** Of a unit held at its read-back: what it would mean to let the codes stand as they show. */
+  readonly ifAccepted: readonly Finding[];
+}
+
+/** What an entry brought: itself, and what the server wrote because of it. */
+export interface EntryTaken {
+  readonly entry: Evidence;
+  readonly followed: readonly Evidence[];
+}
+
+export interface PhotoKept {
+  readonly id: string;
+  /** Of the bytes as they are stored. */
+  readonly sha256: string;
+  readonly bytes: number;
+  readonly widthPx: number;
+  readonly heightPx: number;
+}
+
+/** That a unit, or an order itself where `unitId` is null, moved; `seq` is the unit's newest entry. */
+export interface ChangeSeen {
+  readonly id: number;
+  readonly orderId: string;
+  readonly unitId: string | null;
+  readonly seq: number;
 }
 
 export interface UnitFound {

@@ -5,6 +5,7 @@ import type { DataSource } from 'typeorm';
 import type { Config } from './config.js';
 import { handleError, nothingHere } from './error-handler.js';
 import { benchRoutes } from './routes/bench.js';
+import { changeRoutes } from './routes/changes.js';
 import { disputeRoutes } from './routes/disputes.js';
 import { healthRoutes } from './routes/health.js';
 import { intakeRoutes } from './routes/intakes.js';
@@ -13,6 +14,7 @@ import { libraryRoutes } from './routes/library.js';
 import { describeApi } from './routes/openapi.js';
 import { orderRoutes } from './routes/orders.js';
 import { paceRoutes } from './routes/pace.js';
+import { photoRoutes } from './routes/photos.js';
 import { sessionRoutes } from './routes/session.js';
 import { serveWeb } from './routes/web.js';
 import { sessions } from './security/sessions.js';
@@ -65,6 +67,8 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(intakeRoutes);
       await api.register(orderRoutes, { pinSecret: config.pinSecret });
       await api.register(benchRoutes);
+      await api.register(photoRoutes);
+      await api.register(changeRoutes);
       await api.register(ledgerRoutes);
     },
     { prefix: '/api' },

@@ -1,5 +1,6 @@
 import type { Setup } from '../setup/setup.js';
 import type { LabelledPack } from '../setup/inputs/vehicle-type.js';
+import type { BenchTerms } from './bench-terms.js';
 import type { StepId } from './steps.js';
 
 export type Role = 'technician' | 'lead' | 'owner';
@@ -39,6 +40,23 @@ export interface OrderOfVisit {
   readonly privateLand?: { readonly label: string; readonly endsOn: string; readonly authorityBy: string };
 }
 
+/** What a photograph shows. */
+export const PHOTO_SUBJECTS = { display: 'Display', ratingPlate: 'Rating plate', serial: 'Serial', damage: 'Damage' } as const;
+export type PhotoSubject = keyof typeof PHOTO_SUBJECTS;
+
+/** Parts whose change voids what was read or measured before. */
+export const PARTS = { display: 'Display', controller: 'Controller', motor: 'Motor', tyre: 'Tyre', pack: 'Pack' } as const;
+export type Part = keyof typeof PARTS;
+
+/**
+ * What a lead decides on a held unit. `goOn`: the cause is gone. `accept`: the codes named stay as they show.
+ * `sendBack`: the unit goes back to a step.
+ */
+export type HoldDecision =
+  | { readonly way: 'goOn' }
+  | { readonly way: 'accept'; readonly labels: readonly string[] }
+  | { readonly way: 'sendBack'; readonly to: StepId };
+
 /** What each kind of evidence says. Raw values are digits as the display shows them. */
 export interface EvidenceData {
   readonly opened: {
@@ -55,12 +73,16 @@ export interface EvidenceData {
     /** As the maker delivers them, raw by code label: what key-in presumes until a value is seen. */
     readonly factory: Readonly<Record<string, number>>;
     readonly setup: Setup;
+    /** What the bench asks of this visit; visits of the first releases have none, and none of it is asked of them. */
+    readonly bench?: BenchTerms;
     /** The visit that this one takes up again, whose readings stand for what the unit shows now. */
     readonly follows?: { readonly visitId: string; readonly why: string };
   };
   /** Order, rules or a unit's own wishes changed: the setup worked out anew. Written by the server. */
   readonly setupRevised: {
     readonly why: string;
+    /** The entry it follows from, where the server wrote it because of one. */
+    readonly cause?: string;
     readonly order: OrderOfVisit;
     readonly versions: { readonly type: VersionRef; readonly rulePack: VersionRef; readonly houseRules: VersionRef };
     readonly pack: LabelledPack;
@@ -74,6 +96,7 @@ export interface EvidenceData {
     readonly map: VersionRef & { readonly revision: string };
     readonly factory: Readonly<Record<string, number>>;
     readonly setup: Setup;
+    readonly bench?: BenchTerms;
   };
   readonly checkedIn: {
     readonly revisionConfirmed: true;
@@ -87,18 +110,34 @@ export interface EvidenceData {
     readonly accessories: string;
     readonly damage: string;
   };
+  /** A photograph that was kept; `sha256` of the bytes as they are stored. */
+  readonly photographed: { readonly photoId: string; readonly subject: PhotoSubject; readonly sha256: string; readonly words: string };
+  /** Every caution that applies, each acknowledged. */
+  readonly madeSafe: { readonly cautions: readonly string[] };
+  /** A code read before any was touched; null where the display does not show it. */
+  readonly asFoundRead: { readonly label: string; readonly raw: number | null };
+  /** A code on the glass that this display's map does not know: its label and value as shown. */
+  readonly strayFound: { readonly shown: string; readonly value: string };
+  readonly asFoundClosed: Record<string, never>;
   /** A value met on the glass while keying, other than presumed. */
   readonly codeSeen: { readonly label: string; readonly raw: number };
   readonly codeKeyed: { readonly label: string; readonly fromRaw: number; readonly raw: number; readonly presses: number };
   /** A code that shows a value and does not move. */
   readonly codeStuck: { readonly label: string; readonly raw: number };
   readonly keyInClosed: Record<string, never>;
-  readonly restarted: { readonly acts: readonly string[] };
+  /** `unplugged`: the display was taken off its plug and put back meanwhile. */
+  readonly restarted: { readonly acts: readonly string[]; readonly unplugged?: boolean };
   /** One blind reading; null where the display does not show the code. */
   readonly codeRead: { readonly label: string; readonly raw: number | null };
   readonly readBackClosed: Record<string, never>;
   readonly held: { readonly reason: HoldReason; readonly words: string };
-  readonly released: { readonly words: string };
+  readonly released: { readonly words: string; readonly decision?: HoldDecision };
+  /** Taken over from the stand it was on, knowingly. */
+  readonly takenOver: { readonly from: string };
+  /** `old` and `newOdometerKm` where a display was changed, `packV` where a pack was. */
+  readonly partReplaced: { readonly part: Part; readonly words: string; readonly oldOdometerKm: number | null; readonly newOdometerKm: number | null; readonly packV: number | null };
+  /** A step that was done by other means, or left out, in the technician's words. */
+  readonly stepByHand: { readonly step: 'calibrate' | 'prove'; readonly done: boolean; readonly words: string };
   /** Takes back the entry it names; both stay in the log. */
   readonly undone: { readonly voids: string };
   /** `classChecked`: what the screen said of the class's check when it was signed. */

@@ -1,9 +1,16 @@
 import type { Setup } from '../setup/setup.js';
 
 /**
- * `agrees`: shows its target. `differs`: read twice, and does not. `locked`: differs, and keys cannot change it. `notShown`: the display has no such code. `notRead`: no final reading yet. `asFound`: no target, recorded.
+ * `agrees`: shows its target. `differs`: read twice, and does not. `locked`: differs, and keys cannot change it. `notShown`: the display has no such code. `notRead`: no final reading yet. `accepted`: differs, and a lead lets it stand in writing. `asFound`: no target, recorded.
  */
-export type Verdict = 'agrees' | 'differs' | 'locked' | 'notShown' | 'notRead' | 'asFound';
+export type Verdict = 'agrees' | 'differs' | 'locked' | 'notShown' | 'notRead' | 'accepted' | 'asFound';
+
+/** A value that a lead lets stand though it is not the target. */
+export interface Accepted {
+  readonly raw: number | null;
+  readonly words: string;
+  readonly by: string;
+}
 
 export interface CodeVerdict {
   readonly label: string;
@@ -27,10 +34,13 @@ export function judgeReadback(
   setup: Setup,
   readings: Readonly<Record<string, readonly (number | null)[]>>,
   stuck: ReadonlySet<string> = new Set(),
+  accepted: Readonly<Record<string, Accepted>> = {},
 ): readonly CodeVerdict[] {
   return setup.targets.map(({ label, raw: target, locked }) => {
     const own = readings[label] ?? [];
-    return { label, target, readings: own, verdict: verdictOf(target, own, locked || stuck.has(label)) };
+    const verdict = verdictOf(target, own, locked || stuck.has(label));
+    const stands = AGAINST.has(verdict) && accepted[label] !== undefined && accepted[label].raw === (own.at(-1) ?? null);
+    return { label, target, readings: own, verdict: stands ? 'accepted' : verdict };
   });
 }
 
@@ -42,6 +52,8 @@ function verdictOf(target: number | null, readings: readonly (number | null)[], 
   if (last === target) return 'agrees';
   return cannotChange ? 'locked' : 'differs';
 }
+
+const AGAINST: ReadonlySet<Verdict> = new Set<Verdict>(['differs', 'locked', 'notShown']);
 
 /** Verdicts that keep a unit from being signed off: it does not show what it must. */
 export const isAgainst = ({ verdict, target }: CodeVerdict): boolean =>

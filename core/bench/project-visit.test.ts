@@ -5,7 +5,7 @@ import { STEPS, STEPS_OFFERED } from './steps.js';
 
 it('shows ten marks, one a step, for what is done, now, to do and not part of the visit', () => {
   expect(STEPS).toHaveLength(10);
-  expect(untouchedLadder(STEPS_OFFERED)).toBe('txxtttxxtx');
+  expect(untouchedLadder(STEPS_OFFERED)).toBe('tttttttttx');
   expect(projectVisit(stateAfter([opened])).ladder).toBe('nxxtttxxtx');
   expect(projectVisit(stateAfter([opened, checkedIn, ...allKeyed])).ladder).toBe('dxxdntxxtx');
   expect(projectVisit(stateAfter(cleanVisit))).toMatchObject({ ladder: 'dxxdddxxdx', status: 'sealed', step: null });

@@ -1,4 +1,5 @@
 import type { DeedOf } from './evidence.js';
+import { targetOf } from '../setup/setup.js';
 import { isAgainst, isFinal } from './judge-readback.js';
 import type { StepId } from './steps.js';
 import { judged, type VisitState } from './visit-state.js';
@@ -15,11 +16,15 @@ export function reviseSetup(state: VisitState, { data, at, by }: DeedOf<'setupRe
   const toKey = data.setup.targets.filter((t) => t.raw !== null && !t.locked && !(state.stuck.has(t.label) && unmoved(state, t.label, t.raw)) && t.raw !== known[t.label]).map((t) => t.label);
   const stop = data.setup.findings.find((finding) => finding.level === 'stop');
   const held = stop ? { reason: 'setup' as const, words: stop.says, at, by } : state.held?.reason === 'setup' ? null : state.held;
-  const moved = { ...state, opened, toKey, held, stuck: new Set([...state.stuck].filter((label) => !toKey.includes(label))) };
+  const moved = { ...state, opened, toKey, held, stuck: new Set([...state.stuck].filter((label) => !toKey.includes(label))), accepted: stillAccepted(state, opened.setup) };
   return isPastKeyIn(state) ? afterKeyIn(moved, known, at, by) : judged({ ...moved, toRead: stillToRead(moved, toKey), keyedThisRound: state.keyedThisRound.filter((label) => !toKey.includes(label)) });
 }
 
 const unmoved = (state: VisitState, label: string, raw: number): boolean => state.opened.setup.targets.some((t) => t.label === label && t.raw === raw);
+
+/** What a lead let stand was held against a target; where that moved, it is decided anew. */
+const stillAccepted = ({ accepted, opened }: VisitState, setup: VisitState['opened']['setup']): VisitState['accepted'] =>
+  Object.fromEntries(Object.entries(accepted).filter(([label]) => targetOf(opened.setup, label)?.raw === targetOf(setup, label)?.raw));
 
 function isPastKeyIn({ step, opened }: VisitState): boolean {
   return step !== null && opened.steps.indexOf(step) > opened.steps.indexOf('keyIn');

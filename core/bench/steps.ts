@@ -18,6 +18,11 @@ export type StepId = (typeof STEPS)[number]['id'];
  * Steps a visit opened today goes through. The others stand in the ladder and are not offered; each visit
  * keeps the list it was opened with, so a later, longer list leaves old records as they were.
  */
-export const STEPS_OFFERED: readonly StepId[] = ['checkIn', 'keyIn', 'restart', 'readBack', 'signOff'];
+export const STEPS_OFFERED: readonly StepId[] = ['checkIn', 'makeSafe', 'asFound', 'keyIn', 'restart', 'readBack', 'calibrate', 'prove', 'signOff'];
+
+/** Whether `id` lies after `other` in the order of the ten. */
+export const isAfter = (id: StepId, other: StepId): boolean => indexOf(id) > indexOf(other);
+
+const indexOf = (id: StepId): number => STEPS.findIndex((step) => step.id === id);
 
 export const stepTitle = (id: StepId): string => STEPS.find((step) => step.id === id)?.title ?? id;

@@ -1,6 +1,7 @@
-import type { Actor, EvidenceData, HoldReason } from './evidence.js';
-import { judgeReadback, type CodeVerdict } from './judge-readback.js';
-import type { StepId } from './steps.js';
+import type { Actor, EvidenceData, HoldReason, Part, PhotoSubject } from './evidence.js';
+import { judgeReadback, type Accepted, type CodeVerdict } from './judge-readback.js';
+import { isAfter, type StepId } from './steps.js';
+import type { Surprise } from './surprises.js';
 
 export interface StepDone {
   readonly step: StepId;
@@ -19,6 +20,17 @@ export interface VisitState {
   /** What told the display's revision at check in, or null where nobody asked. */
   readonly displayTold: EvidenceData['displayFound']['told'] | null;
   readonly done: readonly StepDone[];
+  /** The stand it is on, and who last worked on it there. */
+  readonly stand: { readonly station: string; readonly by: Actor };
+  /** Whether its cautions were acknowledged since it last came to a stand. */
+  readonly isSafe: boolean;
+  readonly photos: readonly { readonly photoId: string; readonly subject: PhotoSubject; readonly sha256: string; readonly words: string; readonly during: StepId | null }[];
+  /** Values read before any code was touched; null where the display does not show one. */
+  readonly found: Readonly<Record<string, number | null>>;
+  /** Codes still to be read as found, in menu order. */
+  readonly toFind: readonly string[];
+  /** What was met as found and not expected. */
+  readonly surprises: readonly Surprise[];
   readonly held: { readonly reason: HoldReason; readonly words: string; readonly at: string; readonly by: Actor } | null;
   /** 1 at first; one more each time read-back sends the unit back to key-in. */
   readonly round: number;
@@ -32,11 +44,22 @@ export interface VisitState {
   readonly toKey: readonly string[];
   readonly keyedThisRound: readonly string[];
   readonly stuck: ReadonlySet<string>;
+  /** Whoever keyed in this round, by id: another may have to read back. */
+  readonly keyedBy: ReadonlySet<string>;
+  /** Values that a lead lets stand, by label. */
+  readonly accepted: Readonly<Record<string, Accepted>>;
   /** Codes to be read back in this round, in menu order. */
   readonly toRead: readonly string[];
   readonly readings: Readonly<Record<string, readonly (number | null)[]>>;
   /** Verdict per code over all rounds: a code read again counts by its newest round. */
   readonly verdicts: readonly CodeVerdict[];
+  readonly parts: readonly { readonly part: Part; readonly words: string; readonly at: string; readonly by: Actor }[];
+  /** Kilometres on odometers that are not on the vehicle any more. */
+  readonly carriedKm: number;
+  /** 1 for the wheel it came with, one more with each change of tyre or motor: runs of one family tell nothing of the next. */
+  readonly wheelFamily: number;
+  /** Steps done by other means or left out, as said. */
+  readonly byHand: readonly EvidenceData['stepByHand'][];
   /** The entry that an undo would take back, if any. */
   readonly mayUndo: string | null;
   /** Why it was taken out of its order before it was finished, or null. */
@@ -49,5 +72,12 @@ export interface VisitState {
 /** The state with the verdict on every code worked out anew. */
 export const judged = (state: VisitState): VisitState => ({
   ...state,
-  verdicts: judgeReadback(state.opened.setup, state.readings, state.stuck),
+  verdicts: judgeReadback(state.opened.setup, state.readings, state.stuck, state.accepted),
 });
+
+/** Whether the cautions must be acknowledged before hands go on: it came to a stand since. */
+export const needsSafety = ({ step, isSafe, opened }: VisitState): boolean =>
+  step !== null && !isSafe && opened.bench !== undefined && isAfter(step, 'makeSafe') && isAfter('signOff', step);
+
+/** Kilometres of the vehicle as far as anybody read them, whatever odometer it carries; null where none was. */
+export const odometerKm = ({ checkedIn, carriedKm }: VisitState): number | null => (checkedIn?.odometerKm === null || checkedIn === null ? null : checkedIn.odometerKm + carriedKm);

@@ -1,6 +1,7 @@
 import type { Actor, Deed, EvidenceData, EvidenceKind } from '../bench/evidence.js';
 import { foldVisit } from '../bench/fold-visit.js';
 import type { VisitState } from '../bench/visit-state.js';
+import { benchTermsFor } from '../bench/bench-terms.js';
 import { STEPS_OFFERED } from '../bench/steps.js';
 import { compileSetup } from '../setup/compile/compile-setup.js';
 import { fourKey, inputs, pedelec, stepThrough } from './samples.js';
@@ -10,10 +11,11 @@ export const INES: Actor = { userId: 'u-ines', name: 'Ines M.', role: 'lead' };
 
 export const setup = compileSetup(inputs());
 
+/** As the first releases opened a visit: five steps, and nothing more asked. */
 export const opening: EvidenceData['opened'] = {
   serial: 'S26-0001',
   order: { number: '1', customer: 'Sample', className: pedelec.title, classChecked: 'not checked' },
-  steps: STEPS_OFFERED,
+  steps: ['checkIn', 'keyIn', 'restart', 'readBack', 'signOff'],
   versions: {
     type: { id: 'step-through', version: 1, name: 'Sample 26' },
     map: { id: 'four-key', version: 1, name: 'Sample four-key', revision: 'A' },
@@ -37,18 +39,25 @@ export const soundCheckIn: EvidenceData['checkedIn'] = {
   damage: '',
 };
 
-export type Act = { [K in EvidenceKind]: readonly [K, EvidenceData[K], Actor?] }[EvidenceKind];
+/** As visits open today, read as found in full. */
+export const benchOpening: EvidenceData['opened'] = {
+  ...opening,
+  steps: STEPS_OFFERED,
+  bench: benchTermsFor({ type: stepThrough, map: fourKey, houseRules: inputs().houseRules, batch: { units: 0, sinceSurprise: null } }),
+};
+
+export type Act = { [K in EvidenceKind]: readonly [K, EvidenceData[K], Actor?, string?] }[EvidenceKind];
 
 /** Deeds of one visit from a short list of acts, numbered and a second apart. */
 export function deedsOf(acts: readonly Act[]): Deed[] {
-  return acts.map(([kind, data, by = TEO], i) => ({
+  return acts.map(([kind, data, by = TEO, station = 'bay 1'], i) => ({
     id: `e-${i + 1}`,
     visitId: 'v-1',
     seq: i + 1,
     kind,
     at: new Date(Date.UTC(2026, 10, 24, 9, 0, i)).toISOString(),
     by,
-    station: 'bay 1',
+    station,
     data,
   })) as Deed[];
 }
@@ -76,3 +85,15 @@ export const allKeyed: readonly Act[] = [keyed('L1', 12, 11), keyed('L2', 30, 25
 export const restarted: Act = ['restarted', { acts: ['Off and on.'] }];
 export const allRead: readonly Act[] = [read('L1', 11), read('L2', 25), read('L3', 31), read('L4', 31), read('L5', 12)];
 export const cleanVisit: readonly Act[] = [opened, checkedIn, ...allKeyed, restarted, ...allRead, ['readBackClosed', {}], ['signedOff', { words: '' }]];
+
+export const benchOpened: Act = ['opened', benchOpening];
+export const madeSafe: Act = ['madeSafe', { cautions: benchOpening.bench?.cautions ?? [] }];
+export const found = (label: string, raw: number | null): Act => ['asFoundRead', { label, raw }];
+/** Read as found, as delivered. */
+export const foundAsDelivered: readonly Act[] = fourKey.codes.map((code) => found(code.label, code.factory));
+export const upToKeyIn: readonly Act[] = [benchOpened, checkedIn, madeSafe, ...foundAsDelivered, ['asFoundClosed', {}]];
+export const upToReadBack: readonly Act[] = [...upToKeyIn, ...allKeyed, restarted];
+export const byHand: readonly Act[] = [
+  ['stepByHand', { step: 'calibrate', done: false, words: '' }],
+  ['stepByHand', { step: 'prove', done: true, words: 'Ridden in the yard; assist ends, levers cut.' }],
+];

@@ -9,7 +9,7 @@ import { signIn } from './api-client.mjs';
 import { ROOT } from './paths.mjs';
 
 /** @typedef {import('./api-client.mjs').Client} Client */
-/** @typedef {{ serials: string[], by: string, station: string, until: string, packV?: number, misreads?: Record<string, number>, stuck?: Record<string, number> }} DemoVisit */
+/** @typedef {{ serials: string[], by: string, station: string, until: string, packV?: number, misreads?: Record<string, number>, stuck?: Record<string, number>, found?: Record<string, number> }} DemoVisit */
 
 /** @param {string} path */
 const demoText = (path) => readFileSync(join(ROOT, 'demo', path), 'utf8');
@@ -85,13 +85,21 @@ export async function playVisit(client, serial, script, clock) {
   /** @param {string} kind @param {object} data @param {number} [seconds] */
   const act = async (kind, data, seconds) => {
     const draft = { id: randomUUID(), seq: evidence.length + 1, kind, at: tick(seconds), data };
-    evidence.push(await client.post(`/api/units/${unit.id}/visits/${visitId}/evidence`, draft));
+    const { entry, followed } = await client.post(`/api/units/${unit.id}/visits/${visitId}/evidence`, draft);
+    evidence.push(entry, ...followed);
   };
   await act('checkedIn', checkInData(script), 60);
-  if (script.until === 'checkedIn') return;
+  if (script.until === 'checkedIn' || state().held) return;
+  await act('madeSafe', { cautions: state().opened.bench?.cautions ?? [] }, 15);
+  if (script.until === 'madeSafe') return;
+  for (let [label] = state().toFind; label !== undefined; [label] = state().toFind) {
+    await act('asFoundRead', { label, raw: script.found?.[label] ?? state().known[label] }, 4);
+  }
+  await act('asFoundClosed', {});
+  if (script.until === 'foundAll') return;
   /** @type {Set<string>} */
   const misread = new Set();
-  while (state().step !== 'signOff' && !state().held) {
+  while (state().step !== 'calibrate' && !state().held) {
     for (const label of state().toKey) {
       const { known, opened: { setup } } = state();
       const stuck = script.stuck?.[label];
@@ -113,10 +121,15 @@ export async function playVisit(client, serial, script, clock) {
     }
     await act('readBackClosed', {});
   }
+  if (state().held) return;
+  for (const step of ['calibrate', 'prove']) await act('stepByHand', byHand(step), 5);
   if (script.until !== 'sealed') return;
   const { classChecked } = await client.get(`/api/units/${unit.id}/bench`);
   await act('signedOff', { words: '', classChecked }, 15);
 }
+
+/** @param {string} step */
+const byHand = (step) => (step === 'calibrate' ? { step, done: false, words: '' } : { step, done: true, words: 'Ridden in the yard on level 5: assist ends, both levers cut the motor, throttle only once rolling.' });
 
 /** @param {DemoVisit} script */
 const checkInData = ({ packV = 39.8 }) => ({

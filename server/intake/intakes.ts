@@ -4,6 +4,7 @@ import { PROBLEMS_SHOWN, type IntakeProblem, type IntakeReport, type TakenView }
 import { In, LessThan, QueryFailedError, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Intakes, Orders, Units, type OrderRow, type UnitRow } from '../store/entities.js';
+import { noteOrderChange } from '../store/changes.js';
 import { getDocument, newestDocuments } from '../store/library.js';
 import { checkOf, limitOf, unitRows } from '../store/order-acts.js';
 import { classOf, today } from '../store/setups.js';
@@ -177,6 +178,7 @@ async function take(manager: EntityManager, intakeId: string, accountId: string)
     await manager.createQueryBuilder().insert().into(Units).values(rows.slice(from, from + CHUNK)).updateEntity(false).execute();
   }
   await manager.increment(Orders, { id: order.id }, 'units', rows.length);
+  await noteOrderChange(manager, order.id);
   await manager.update(Intakes, { id: intakeId }, { takenOrderId: order.id, unitsTaken: rows.length });
   return { orderId: order.id, number: order.number, unitsTaken: rows.length };
 }

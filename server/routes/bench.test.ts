@@ -1,7 +1,8 @@
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { verifyChain, type Evidence } from '@decurio/core';
-import type { BenchView, LineUnit, LineView, UnitFound } from '@decurio/contract';
+import type { BenchView, EntryTaken, LineUnit, LineView, PhotoKept, UnitFound } from '@decurio/contract';
 import { buildApp } from '../app.js';
 import { Bench, CHECK_IN, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
 
@@ -50,7 +51,7 @@ describe('a visit', () => {
   it('goes from check-in to the seal, and Line and the serial follow it', async () => {
     const bench = await newBench();
     await bench.toSignOff();
-    expect(await onLine(bench.unitId)).toMatchObject({ status: 'open', step: 'signOff', ladder: 'dxxdddxxnx', worker: 'The technician', station: 'bay 7' });
+    expect(await onLine(bench.unitId)).toMatchObject({ status: 'open', step: 'signOff', ladder: 'ddddddddnx', worker: 'The technician', station: 'bay 7' });
     const sealedBefore = (await teo.get(`/api/orders/${orderId}/line`)).json<LineView>().order.sealed;
     expect((await bench.sign('ready')).statusCode).toBe(201);
     const line = (await teo.get(`/api/orders/${orderId}/line`)).json<LineView>();
@@ -103,7 +104,7 @@ describe('an entry', () => {
 
   it('with a stale seq is refused with the one error shape, whoever is second', async () => {
     const bench = await newBench();
-    await bench.act('checkedIn', CHECK_IN);
+    await bench.toKeyIn();
     const mine = bench.draft('codeSeen', { label: 'L1.1', raw: 11 });
     const theirs = bench.draft('codeSeen', { label: 'L1.2', raw: 4 });
     const answers = await Promise.all([bench.send(mine), bench.send(theirs, ines)]);
@@ -165,25 +166,127 @@ describe('an entry', () => {
   });
 });
 
+describe('what was found', () => {
+  it('works the setup out anew, in an entry that names the one it follows from, and once however often it is sent', async () => {
+    const bench = await newBench();
+    await bench.act('checkedIn', CHECK_IN);
+    await bench.makeSafe();
+    await bench.readFound({ 'L7.1': 30 });
+    const draft = bench.draft('asFoundClosed', {});
+    const [first, again] = [await bench.send(draft), await bench.send(draft)];
+    expect([first.statusCode, again.statusCode]).toEqual([201, 200]);
+    const taken = first.json<EntryTaken>();
+    expect(again.json()).toEqual(taken);
+    expect(taken.followed.map(({ kind }) => kind)).toEqual(['setupRevised']);
+    expect(taken.followed[0]?.data).toMatchObject({ cause: draft.id, why: 'Held against what was found' });
+    bench.keep(first);
+    expect(bench.state.opened.setup.findings).toContainEqual(expect.objectContaining({ label: 'L7.1' }));
+    expect((await teo.get(`/api/units/${bench.unitId}/bench`)).json<BenchView>().evidence).toHaveLength(bench.evidence.length);
+  });
+
+  it('of the first three of a batch is read in full, then by sample until something surprises', async () => {
+    const rows = Array.from({ length: 6 }, (_, i) => `S27-000${i + 1}`);
+    const batch = (await takeOrder(teo, orderFile(rows, '2651'))).units;
+    const reads: number[] = [];
+    for (const [i, unit] of batch.entries()) {
+      const bench = await new Bench(teo, unit.id).open();
+      reads.push(bench.state.toFind.length);
+      await bench.toKeyIn(i === 3 ? { 'L4.1': 28 } : {});
+    }
+    const [full] = reads;
+    expect(reads.slice(0, 3)).toEqual([full, full, full]);
+    expect(reads[3]).toBeLessThan(full!);
+    expect(reads.slice(4)).toEqual([full, full]);
+  });
+});
+
+describe('a code that does not change', () => {
+  const heldWith = async (shows: number) => {
+    const bench = await newBench();
+    await bench.toKeyIn();
+    for (const label of bench.state.toKey) {
+      const { known, opened } = bench.state;
+      if (label === 'L4.1') await bench.act('codeStuck', { label, raw: shows });
+      else await bench.act('codeKeyed', { label, fromRaw: known[label], raw: opened.setup.targets.find((t) => t.label === label)?.raw, presses: 2 });
+    }
+    await bench.act('keyInClosed');
+    await bench.act('restarted', { acts: ['Off and on.'] });
+    for (const label of bench.state.toRead) for (let n = 0; n < (label === 'L4.1' ? 2 : 1); n++) await bench.act('codeRead', { label, raw: label === 'L4.1' ? shows : bench.state.known[label] });
+    await bench.act('readBackClosed');
+    return bench;
+  };
+
+  it('above the limit cannot be accepted, and the lead is told what it would mean', async () => {
+    const bench = await heldWith(30);
+    const view = (await ines.get(`/api/units/${bench.unitId}/bench`)).json<BenchView>();
+    expect(view.ifAccepted).toContainEqual(expect.objectContaining({ level: 'stop', label: 'L4.1' }));
+    const refused = await bench.send(bench.draft('released', { words: 'let it be', decision: { way: 'accept', labels: ['L4.1'] } }), ines);
+    expect(errorOf(refused)).toMatchObject({ code: 'cannotAccept', message: expect.stringContaining('30') });
+    const open = await bench.send(bench.draft('released', { words: 'let it be', decision: { way: 'accept' } }), ines);
+    expect(errorOf(open).fields).toMatchObject({ 'data.decision.labels': 'Say which codes are accepted.' });
+  });
+
+  it('below it can: the record says who let it stand, and why', async () => {
+    const bench = await heldWith(22);
+    bench.keep(await bench.send(bench.draft('released', { words: 'Slower is fine for them.', decision: { way: 'accept', labels: ['L4.1'] } }), ines));
+    await bench.makeSafe();
+    await bench.act('readBackClosed');
+    expect(bench.state).toMatchObject({ step: 'calibrate', accepted: { 'L4.1': { raw: 22, by: 'The lead' } } });
+  });
+});
+
+describe('a photograph', () => {
+  const jpeg = (size = 800) => sharp({ create: { width: size, height: 400, channels: 3, background: '#386' } }).jpeg().toBuffer();
+  const keep = (bench: Bench, id: string, body: Buffer, type = 'image/jpeg') => server.app.inject({ method: 'PUT', url: `/api/units/${bench.unitId}/visits/${bench.visitId}/photos/${id}`, headers: { cookie: teo.cookie, 'content-type': type }, payload: body });
+
+  it('is kept byte for byte, and its hash stands in the evidence', async () => {
+    const bench = await newBench();
+    const [id, body] = [randomUUID(), await jpeg()];
+    const kept = (await keep(bench, id, body)).json<PhotoKept>();
+    expect(kept).toEqual({ id, sha256: createHash('sha256').update(body).digest('hex'), bytes: body.length, widthPx: 800, heightPx: 400 });
+    expect((await keep(bench, id, body)).json()).toEqual(kept);
+    await bench.act('photographed', { photoId: id, subject: 'damage', sha256: kept.sha256, words: 'scratch' });
+    expect((await teo.get(`/api/photos/${id}`)).rawPayload.equals(body)).toBe(true);
+  });
+
+  it('that is none, is too large, or tells where it was taken is refused in words', async () => {
+    const bench = await newBench();
+    const located = await sharp(await jpeg()).withExif({ IFD3: { GPSLatitudeRef: 'N' } }).jpeg().toBuffer();
+    const png = await sharp(await jpeg()).png().toBuffer();
+    const answers = [await keep(bench, randomUUID(), Buffer.from('no picture')), await keep(bench, randomUUID(), png), await keep(bench, randomUUID(), await jpeg(1700)), await keep(bench, randomUUID(), located), await keep(bench, randomUUID(), Buffer.from('{}'), 'application/json')];
+    expect(answers.map((answer) => errorOf(answer).code)).toEqual(['notAPhoto', 'notAPhoto', 'photoTooLarge', 'photoTells', 'wrongMedia']);
+  });
+
+  it('must have arrived before an entry names it, with its own hash', async () => {
+    const bench = await newBench();
+    const entry = (photoId: string, sha256: string) => bench.send(bench.draft('photographed', { photoId, subject: 'display', sha256, words: '' }));
+    expect(errorOf(await entry(randomUUID(), 'a'.repeat(64))).code).toBe('photoMissing');
+    const id = randomUUID();
+    await keep(bench, id, await jpeg());
+    expect(errorOf(await entry(id, 'a'.repeat(64))).code).toBe('photoMissing');
+  });
+});
+
 describe('two servers on one database', () => {
   it('take entries of one visit in turn, and its chain stays whole', async () => {
     const second = await buildApp({ host: '127.0.0.1', port: 0, databaseUrl: server.applicationUrl, ownerUrl: null, cookieSecret: 'for tests only', pinSecret: 'for tests only', webRoot: null, logLevel: 'silent', secureCookie: false });
     try {
       const bench = await newBench();
-      await bench.act('checkedIn', CHECK_IN);
+      await bench.toKeyIn();
+      const before = bench.evidence.length;
       const drafts = Array.from({ length: 12 }, (_, i) => ({ id: randomUUID(), kind: 'codeSeen', at: new Date().toISOString(), data: { label: 'L1.2', raw: (i % 5) + 1 } }));
       const url = `/api/units/${bench.unitId}/visits/${bench.visitId}/evidence`;
       const write = async (draft: (typeof drafts)[number], app: typeof second) => {
-        for (let seq = 3; ; seq++) {
+        for (let seq = before + 1; ; seq++) {
           const answer = await app.inject({ method: 'POST', url, headers: { cookie: teo.cookie }, payload: { ...draft, seq } });
           if (answer.statusCode === 201) return;
           expect(errorOf(answer).code).toBe('staleSeq');
-          if (seq > 40) seq = 2;
+          if (seq > before + 40) seq = before;
         }
       };
       await Promise.all(drafts.map((draft, i) => write(draft, i % 2 === 0 ? server.app : second)));
       const { evidence } = (await teo.get(`/api/units/${bench.unitId}/bench`)).json<BenchView>();
-      expect(evidence).toHaveLength(14);
+      expect(evidence).toHaveLength(before + 12);
       expect(verifyChain(evidence).ok).toBe(true);
     } finally {
       await second.close();

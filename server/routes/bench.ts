@@ -1,11 +1,12 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { object, string, ValidationError, type InferType } from 'yup';
-import { displayFoundRequest, evidenceSchemas, newEvidenceRequest, openVisitRequest, type DisplayFoundRequest, type NewEvidence, type OpenVisitRequest } from '@decurio/contract';
+import { displayFoundRequest, evidenceSchemas, newEvidenceRequest, openVisitRequest, type DisplayFoundRequest, type EntryTaken, type NewEvidence, type OpenVisitRequest } from '@decurio/contract';
 import { HttpProblem } from '../problems.js';
 import { permit, type Act } from '../security/roles.js';
 import { findDisplay } from '../store/find-display.js';
 import { readBench } from '../store/units.js';
-import { appendEvidence, openVisit, type Writer } from '../store/visits.js';
+import { appendEvidence } from '../store/append-evidence.js';
+import { openVisit, type Writer } from '../store/visits.js';
 
 const unitParams = object({ unitId: string().uuid().required() });
 const visitParams = unitParams.shape({ visitId: string().uuid().required() });
@@ -37,8 +38,9 @@ export async function benchRoutes(app: FastifyInstance): Promise<void> {
       checkData(draft);
       const writer = writerOf(request, draft.kind === 'released' ? 'release' : 'work');
       const { unitId, visitId } = request.params;
-      const { entry, isReplay } = await appendEvidence(app.source, unitId, visitId, draft, writer);
-      return reply.status(isReplay ? 200 : 201).send(entry);
+      const { entry, followed, isReplay } = await appendEvidence(app.source, unitId, visitId, draft, writer);
+      const taken: EntryTaken = { entry, followed };
+      return reply.status(isReplay ? 200 : 201).send(taken);
     },
   );
 

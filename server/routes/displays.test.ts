@@ -65,12 +65,12 @@ describe('a map that is changed', () => {
 describe('a dispute', () => {
   it('is raised by a code that will not change, once for each code and version', async () => {
     const bench = await new Bench(teo, units[0]!.id).open();
-    await bench.act('checkedIn', CHECK_IN);
+    await bench.toKeyIn();
     await bench.act('codeStuck', { label: 'L4.1', raw: 30 });
     const disputes = (await teo.get('/api/disputes?mapId=tallow-four-key')).json<DisputeView[]>();
     expect(disputes).toEqual([expect.objectContaining({ label: 'L4.1', kind: 'doesNotChange', serial: 'S26-0001', by: 'The technician', says: 'Shows 30 and does not change to 24.', settled: null })]);
     const second = await new Bench(teo, units[1]!.id).open();
-    await second.act('checkedIn', CHECK_IN);
+    await second.toKeyIn();
     await second.act('codeStuck', { label: 'L4.1', raw: 30 });
     expect((await teo.get('/api/disputes?mapId=tallow-four-key')).json<DisputeView[]>()).toHaveLength(1);
   });

@@ -4,6 +4,7 @@ import { ENTITIES } from './entities.js';
 import { Ground1764000000000 } from './migrations/1764000000000-ground.js';
 import { Displays1764100000000 } from './migrations/1764100000000-displays.js';
 import { Setups1764200000000 } from './migrations/1764200000000-setups.js';
+import { Bench1764300000000 } from './migrations/1764300000000-bench.js';
 
 /** A pool on the database at `url`; `initialize()` it before use, `destroy()` it after. */
 export function makeDataSource(url: string, poolSize = 10): DataSource {
@@ -11,7 +12,7 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
     type: 'mariadb',
     url,
     entities: ENTITIES,
-    migrations: [Ground1764000000000, Displays1764100000000, Setups1764200000000],
+    migrations: [Ground1764000000000, Displays1764100000000, Setups1764200000000, Bench1764300000000],
     migrationsTableName: 'migration',
     synchronize: false,
     timezone: 'Z',

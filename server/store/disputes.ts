@@ -37,20 +37,21 @@ export async function disputeFrom(manager: EntityManager, entry: Evidence, state
   const met = await unlikeTheMap(manager, entry, state, mapVersion);
   if (!met) return;
   const { map } = state.opened.versions;
-  const open = await manager.countBy(Disputes, { mapId: map.id, mapVersion, label: met.label, kind: met.kind, settledAt: IsNull() });
+  const open = await manager.countBy(Disputes, { mapId: map.id, mapVersion, label: met.label ?? IsNull(), kind: met.kind, ...(met.label === null ? { says: met.says } : {}), settledAt: IsNull() });
   if (open > 0) return;
   await raiseDispute(manager, { id: entry.id, mapId: map.id, mapVersion, ...met, serial: state.opened.serial }, entry.by.name, new Date(entry.at));
 }
 
-type Met = Pick<NewDispute, 'kind' | 'says'> & { readonly label: string };
+type Met = Pick<NewDispute, 'kind' | 'says'> & { readonly label: string | null };
 
 async function unlikeTheMap(manager: EntityManager, entry: Evidence, state: VisitState, mapVersion: number): Promise<Met | null> {
-  if (entry.kind !== 'codeStuck' && entry.kind !== 'codeSeen' && entry.kind !== 'codeRead') return null;
+  if (entry.kind === 'strayFound') return { label: null, kind: 'other', says: `The glass shows ${entry.data.shown} at ${entry.data.value}, which is not on the map.` };
+  if (entry.kind !== 'codeStuck' && entry.kind !== 'codeSeen' && entry.kind !== 'codeRead' && entry.kind !== 'asFoundRead') return null;
   const { label, raw } = entry.data;
   const target = state.opened.setup.targets.find((t) => t.label === label);
   if (!target) return null;
   if (entry.kind === 'codeStuck') return target.locked ? null : { label, kind: 'doesNotChange', says: `Shows ${raw} and does not change to ${target.raw}.` };
-  if (raw === null) return { label, kind: 'notShown', says: 'Not shown on the glass at read-back.' };
+  if (raw === null) return { label, kind: 'notShown', says: `Not shown on the glass ${entry.kind === 'codeRead' ? 'at read-back' : 'as found'}.` };
   const { document: map } = await getDocument(manager, 'displayMap', state.opened.versions.map.id, mapVersion);
   const code = findCode(map, label);
   return code && !onGrid(code, raw) ? { label, kind: 'otherRange', says: `Shows ${raw}, outside what the map says.` } : null;

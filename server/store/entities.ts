@@ -88,6 +88,9 @@ export interface UnitRow {
   worker: string | null;
   station: string | null;
   visitId: string | null;
+  /** When it was read as found, and how many surprises that brought. */
+  foundAt: Date | null;
+  surprises: number;
   /** When its display's revision was told at check in. */
   displayFoundAt: Date | null;
   /** `UnitOverride` as JSON, or null. */
@@ -123,6 +126,29 @@ export interface EvidenceRow {
   /** The whole entry as canonical JSON, byte for byte what was hashed plus its hash. */
   body: string;
   receivedAt: Date;
+}
+
+/** A photograph as it was sent; its hash stands in the evidence. */
+export interface PhotoRow {
+  id: string;
+  visitId: string;
+  sha256: string;
+  body: Buffer;
+  bytes: number;
+  widthPx: number;
+  heightPx: number;
+  byName: string;
+  takenAt: Date;
+}
+
+/** That a unit or order moved, for screens that look on. Kept for a day. */
+export interface ChangeRow {
+  id: string;
+  orderId: string;
+  unitId: string | null;
+  /** The unit's newest entry, 0 where the order itself moved. */
+  seq: number;
+  at: Date;
 }
 
 export interface DisputeRow {
@@ -268,6 +294,8 @@ export const Units = new EntitySchema<UnitRow>({
     station: { type: 'varchar', length: 40, nullable: true },
     visitId: { ...uuid, nullable: true },
     displayFoundAt: { type: 'datetime', precision: 3, nullable: true },
+    foundAt: { type: 'datetime', precision: 3, nullable: true },
+    surprises: { type: 'int' },
     ownWishes: { type: 'longtext', nullable: true },
     returnedWhy: { type: 'varchar', length: 500, nullable: true },
     lastVisitId: { ...uuid, nullable: true },
@@ -302,6 +330,32 @@ export const EvidenceLog = new EntitySchema<EvidenceRow>({
     kind: { type: 'varchar', length: 20 },
     body: { type: 'longtext' },
     receivedAt: { type: 'datetime', precision: 3 },
+  },
+});
+
+export const Photos = new EntitySchema<PhotoRow>({
+  name: 'photo',
+  columns: {
+    id: { ...uuid, primary: true },
+    visitId: uuid,
+    sha256: { type: 'char', length: 64 },
+    body: { type: 'mediumblob' },
+    bytes: { type: 'int' },
+    widthPx: { type: 'int' },
+    heightPx: { type: 'int' },
+    byName: { type: 'varchar', length: 80 },
+    takenAt: { type: 'datetime', precision: 3 },
+  },
+});
+
+export const Changes = new EntitySchema<ChangeRow>({
+  name: 'line_change',
+  columns: {
+    id: { type: 'bigint', primary: true, generated: 'increment' },
+    orderId: uuid,
+    unitId: { ...uuid, nullable: true },
+    seq: { type: 'int' },
+    at: { type: 'datetime', precision: 3 },
   },
 });
 
@@ -359,4 +413,4 @@ export const PinLooks = new EntitySchema<PinLookRow>({
   },
 });
 
-export const ENTITIES = [Accounts, Sessions, Library, Intakes, Orders, Units, Visits, EvidenceLog, Disputes, OrderChanges, Pins, PinLooks];
+export const ENTITIES = [Accounts, Sessions, Library, Intakes, Orders, Units, Visits, EvidenceLog, Photos, Changes, Disputes, OrderChanges, Pins, PinLooks];

@@ -22,7 +22,7 @@ export async function findDisplay(source: DataSource, unitId: string, visitId: s
     const fitted = await lookAlikes(manager, unit);
     if (!fitted.some((map) => map.id === request.mapId)) throw new HttpProblem('notFitted');
     const { data: opening, mapVersion } = await openingOf(manager, { ...unit, mapId: request.mapId }, order);
-    const data = { told: request.told, map: opening.versions.map, factory: opening.factory, setup: opening.setup };
+    const data = { told: request.told, map: opening.versions.map, factory: opening.factory, setup: opening.setup, ...(opening.bench ? { bench: opening.bench } : {}) };
     const { entry } = await appendIn(manager, unitId, visitId, { id: request.id, seq: request.seq, kind: 'displayFound', at: request.at, data }, writer);
     await lockUnit(manager, unitId);
     await manager.update(Visits, { id: visitId }, { mapId: request.mapId, mapVersion });

@@ -3,6 +3,7 @@ import { hashOf, inKmh, STEPS_OFFERED, untouchedLadder, type OrderTerms, type Ve
 import type { AddUnitsRequest, AmendRequest, DecideRequest, ExpectedUnits, NewOrderRequest, NewUnit, OrderActed, OrderChangeKind, RecompileRequest, TakenView, WishesRequest, WithdrawRequest } from '@decurio/contract';
 import { In, QueryFailedError, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
+import { noteOrderChange } from './changes.js';
 import { may } from '../security/roles.js';
 import { OrderChanges, Orders, Units, type OrderRow, type UnitRow } from './entities.js';
 import { getDocument } from './library.js';
@@ -38,6 +39,8 @@ export function unitRows(order: Pick<OrderRow, 'id' | 'units'>, units: readonly 
     ownWishes: null,
     returnedWhy: null,
     lastVisitId: null,
+    foundAt: null,
+    surprises: 0,
   }));
 }
 
@@ -298,5 +301,7 @@ const actedWords = ({ revised, returned }: OrderActed): readonly string[] => [
   ...returned.map(({ serial, says }) => `${serial} came back to the line: ${says}`),
 ];
 
-const record = (manager: EntityManager, orderId: string, kind: OrderChangeKind, { by }: Writer, reason: string, says: readonly string[], id: string = randomUUID()) =>
-  manager.insert(OrderChanges, { id, orderId, kind, at: new Date(), byName: by.name, reason: reason.slice(0, 500), body: JSON.stringify(says.slice(0, 60)) });
+async function record(manager: EntityManager, orderId: string, kind: OrderChangeKind, { by }: Writer, reason: string, says: readonly string[], id: string = randomUUID()): Promise<void> {
+  await manager.insert(OrderChanges, { id, orderId, kind, at: new Date(), byName: by.name, reason: reason.slice(0, 500), body: JSON.stringify(says.slice(0, 60)) });
+  await noteOrderChange(manager, orderId);
+}

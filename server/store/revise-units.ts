@@ -16,6 +16,8 @@ export interface Revision {
   readonly typeId?: string;
   /** `compared`: units that were done come back where they differ. `left`: nothing that decides a setup moved. */
   readonly done: 'compared' | 'left';
+  /** The entry it follows from. */
+  readonly cause?: string;
 }
 
 /** Works the setup of every unit of an order out anew. */
@@ -37,7 +39,7 @@ export const reviseUnit = (manager: EntityManager, order: OrderRow, unit: UnitRo
 
 const UNTOUCHED: OrderActed = { revised: 0, returned: [] };
 
-async function revise(manager: EntityManager, order: OrderRow, unit: UnitRow, { why, writer, done }: Revision, shelf: Shelf): Promise<OrderActed> {
+async function revise(manager: EntityManager, order: OrderRow, unit: UnitRow, { why, writer, done, cause }: Revision, shelf: Shelf): Promise<OrderActed> {
   if (unit.visitId === null || unit.status === 'waiting' || unit.status === 'withdrawn') return UNTOUCHED;
   const visit = await manager.findOne(Visits, { where: { id: unit.visitId }, lock: { mode: 'pessimistic_write' } });
   if (!visit) return UNTOUCHED;
@@ -50,7 +52,7 @@ async function revise(manager: EntityManager, order: OrderRow, unit: UnitRow, { 
   const state = fold.value;
   if (state.step === null) return done === 'left' ? UNTOUCHED : comeBack(manager, order, unit, deciding, leftAs(evidence), why);
   const known: Partial<UnitKnown> = { asFound: Object.fromEntries([...state.witnessed].map((label) => [label, state.known[label] ?? 0])), packV: state.checkedIn?.packV ?? null };
-  const data = revisionOf(deciding, order, unit, known, why);
+  const data = { ...revisionOf(deciding, order, unit, known, why), ...(cause === undefined ? {} : { cause }) };
   if (hashOf(data.setup) === hashOf(state.opened.setup) && hashOf(data.order) === hashOf(state.opened.order)) return UNTOUCHED;
   await appendIn(manager, unit.id, visit.id, { id: randomUUID(), seq: visit.lastSeq + 1, kind: 'setupRevised', at: new Date().toISOString(), data }, writer);
   return { revised: 1, returned: [] };
@@ -69,6 +71,8 @@ async function comeBack(manager: EntityManager, order: OrderRow, unit: UnitRow, 
     ladder: untouchedLadder(STEPS_OFFERED),
     openSerial: unit.serial,
     visitId: null,
+    foundAt: null,
+    surprises: 0,
     lastVisitId: unit.visitId,
     returnedWhy: `${why}. ${says}`.slice(0, 500),
   });

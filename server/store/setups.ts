@@ -1,11 +1,13 @@
 import dayjs from 'dayjs';
 import {
+  benchTermsFor,
   checkedLine,
   classValues,
   compileSetup,
   hashOf,
   NOTHING_KNOWN,
   STEPS_OFFERED,
+  type BatchRead,
   type EvidenceData,
   type OrderOfVisit,
   type OrderTerms,
@@ -90,8 +92,18 @@ export async function openingOf(manager: EntityManager, unit: UnitRow, order: Or
     pack: type.document.pack,
     factory: Object.fromEntries(map.document.codes.map((code) => [code.label, code.factory])),
     setup: compileSetup(inputs),
+    bench: benchTermsFor({ type: type.document, map: map.document, houseRules: houseRules.document, batch: await batchRead(manager, unit) }),
   };
   return { data, mapVersion: map.version };
+}
+
+const BATCH_SQL = 'SELECT surprises FROM unit WHERE orderId = ? AND typeId = ? AND mapId = ? AND foundAt IS NOT NULL AND id <> ? ORDER BY foundAt DESC';
+
+/** What was read as found of the same type and display in the same order so far. */
+async function batchRead(manager: EntityManager, unit: Pick<UnitRow, 'id' | 'orderId' | 'typeId' | 'mapId'>): Promise<BatchRead> {
+  const before = await manager.query<{ surprises: number }[]>(BATCH_SQL, [unit.orderId, unit.typeId, unit.mapId, unit.id]);
+  const newest = before.findIndex(({ surprises }) => surprises > 0);
+  return { units: before.length, sinceSurprise: newest < 0 ? null : newest };
 }
 
 /** What a revised setup says in a visit's log. */

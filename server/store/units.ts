@@ -6,6 +6,7 @@ import { Orders, Units, Visits, type UnitRow } from './entities.js';
 import { lookAlikes } from './find-display.js';
 import { getDocument } from './library.js';
 import { lineUnit } from './orders.js';
+import { acceptanceSays } from './acceptance.js';
 import { classOf, termsOf, today } from './setups.js';
 import { readEvidence } from './visits.js';
 
@@ -32,6 +33,7 @@ export async function readBench(source: DataSource, unitId: string): Promise<Ben
   const vehicleClass = classOf(await getDocument(manager, 'rulePack', order.rulePackId), order.classId);
   const { privateLand } = termsOf(order);
   const day = today();
+  const evidence = visit ? await readEvidence(manager, visit.id) : [];
   return {
     unit: lineUnit(unit),
     orderId: order.id,
@@ -46,7 +48,8 @@ export async function readBench(source: DataSource, unitId: string): Promise<Ben
     map,
     lookAlikes: isToldLater(unit) ? await lookAlikes(manager, unit) : [map],
     batch: isToldLater(unit) ? await batchBefore(source, unit) : null,
-    evidence: visit ? await readEvidence(manager, visit.id) : [],
+    evidence,
+    ifAccepted: await acceptanceSays(manager, unit, evidence),
   };
 }
 

@@ -20,6 +20,9 @@ import { EvidenceLog, Orders, Units, Visits, type UnitRow, type VisitRow } from 
 import { inTransaction } from './transaction.js';
 import { disputeFrom } from './disputes.js';
 import { openingOf } from './setups.js';
+import { guardAcceptance } from './acceptance.js';
+import { noteChange } from './changes.js';
+import { guardPhoto } from './photos.js';
 import { guardSignOff } from './sign-off.js';
 
 /** Who writes, and where they stand. */
@@ -92,20 +95,6 @@ export function leftAs(evidence: readonly Evidence[]): Readonly<Record<string, n
   return left;
 }
 
-/**
- * Adds an entry to a visit, or gives back the one that was added under the same id before. The row of the visit is
- * locked meanwhile, so that entries of one visit follow one another whichever process takes them.
- */
-export async function appendEvidence(
-  source: DataSource,
-  unitId: string,
-  visitId: string,
-  draft: NewEvidence,
-  writer: Writer,
-): Promise<Appended> {
-  return inTransaction(source, (manager) => appendIn(manager, unitId, visitId, draft, writer));
-}
-
 export interface Appended {
   readonly entry: Evidence;
   /** It was there already: sent twice. */
@@ -116,7 +105,10 @@ export interface Appended {
 export type Draft = NewEvidence | OwnDraft<'displayFound'> | OwnDraft<'setupRevised'> | OwnDraft<'withdrawn'>;
 type OwnDraft<K extends EvidenceKind> = Pick<DeedOf<K>, 'id' | 'seq' | 'kind' | 'at' | 'data'>;
 
-/** The same within a transaction that does more. */
+/**
+ * Adds an entry to a visit, or gives back the one that was added under the same id before. The row of the visit is
+ * locked meanwhile, so that entries of one visit follow one another whichever process takes them.
+ */
 export async function appendIn(manager: EntityManager, unitId: string, visitId: string, draft: Draft, writer: Writer): Promise<Appended> {
   const visit = await manager.findOne(Visits, { where: { id: visitId }, lock: { mode: 'pessimistic_write' } });
   if (!visit) throw new HttpProblem('visitNotFound');
@@ -135,6 +127,8 @@ export async function appendIn(manager: EntityManager, unitId: string, visitId: 
   const state = outcome.value;
   const unit = await lockUnit(manager, unitId);
   if (entry.kind === 'signedOff') await guardSignOff(manager, unit, state, entry.data);
+  if (entry.kind === 'released') await guardAcceptance(manager, unit, state, entry.data);
+  if (entry.kind === 'photographed') await guardPhoto(manager, visitId, entry.data);
   await insertEntry(manager, entry);
   await manager.update(Visits, { id: visitId }, {
     lastSeq: entry.seq,
@@ -184,12 +178,20 @@ async function project(manager: EntityManager, unit: UnitRow, state: VisitState)
   const now = projectVisit(state);
   await manager.update(Units, { id: unit.id }, {
     ...now,
+    ...foundBy(unit, state),
     visitId: state.visitId,
     openSerial: now.status === 'sealed' || now.status === 'withdrawn' ? null : unit.serial,
   });
+  await noteChange(manager, { orderId: unit.orderId, unitId: unit.id, seq: state.seq });
   const gained = (status: UnitRow['status']) => Number(now.status === status) - Number(unit.status === status);
   const [sealed, held] = [gained('sealed'), gained('held')];
   if (sealed !== 0 || held !== 0) {
     await manager.query('UPDATE customer_order SET sealed = sealed + ?, held = held + ? WHERE id = ?', [sealed, held, unit.orderId]);
   }
+}
+
+/** When it was read as found: what the next units of its batch are sampled by. */
+function foundBy(unit: UnitRow, { done, surprises }: VisitState): Pick<UnitRow, 'foundAt' | 'surprises'> {
+  const isFound = done.some(({ step }) => step === 'asFound');
+  return { foundAt: isFound ? (unit.foundAt ?? new Date()) : null, surprises: surprises.length };
 }

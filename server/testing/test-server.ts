@@ -5,7 +5,7 @@ import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
 import { createConnection } from 'mysql2/promise';
 import { inject } from 'vitest';
 import { foldVisit, type Evidence, type Role, type VisitState } from '@decurio/core';
-import type { BenchView, ErrorBody, IntakeReport, LineUnit, LineView, NewEvidence, TakenView } from '@decurio/contract';
+import type { BenchView, EntryTaken, ErrorBody, IntakeReport, LineUnit, LineView, NewEvidence, TakenView } from '@decurio/contract';
 import { ROOT } from '../../scripts/lib/paths.mjs';
 import { buildApp } from '../app.js';
 import { putAccount } from '../store/accounts.js';
@@ -145,27 +145,64 @@ export class Bench {
   async act(kind: NewEvidence['kind'], data: object = {}): Promise<void> {
     const answer = await this.send(this.draft(kind, data));
     if (answer.statusCode !== 201) throw new Error(answer.body);
-    this.evidence.push(answer.json<Evidence>());
+    this.keep(answer);
   }
 
-  async toSignOff(): Promise<this> {
+  /** Keeps what an accepted entry brought. */
+  keep(answer: LightMyRequestResponse): void {
+    const { entry, followed } = answer.json<EntryTaken>();
+    this.evidence.push(entry, ...followed);
+  }
+
+  /** Checked in, made safe and read as found, with the values given and as delivered elsewhere. */
+  async toKeyIn(shows: Readonly<Record<string, number>> = {}): Promise<this> {
     await this.act('checkedIn', CHECK_IN);
+    await this.makeSafe();
+    await this.readFound(shows);
+    await this.act('asFoundClosed');
+    return this;
+  }
+
+  async readFound(shows: Readonly<Record<string, number>> = {}): Promise<void> {
+    for (let label = this.state.toFind[0]; label !== undefined; label = this.state.toFind[0]) await this.act('asFoundRead', { label, raw: shows[label] ?? this.state.known[label] });
+  }
+
+  makeSafe(): Promise<void> {
+    return this.act('madeSafe', { cautions: this.state.opened.bench?.cautions ?? [] });
+  }
+
+  async toReadBack(): Promise<this> {
+    await this.toKeyIn();
+    await this.keyAll();
+    return this;
+  }
+
+  async keyAll(): Promise<void> {
     for (const label of this.state.toKey) {
       const raw = this.state.opened.setup.targets.find((t) => t.label === label)?.raw;
       await this.act('codeKeyed', { label, fromRaw: this.state.known[label], raw, presses: 3 });
     }
     await this.act('keyInClosed');
     await this.act('restarted', { acts: ['Off and on.'] });
+  }
+
+  async toSignOff(): Promise<this> {
+    await this.toReadBack();
+    await this.readAll();
+    return this;
+  }
+
+  async readAll(): Promise<void> {
     for (const label of this.state.toRead) await this.act('codeRead', { label, raw: this.state.known[label] });
     await this.act('readBackClosed');
-    return this;
+    for (const step of ['calibrate', 'prove']) await this.act('stepByHand', { step, done: false, words: '' });
   }
 
   /** Signs off under the check of the class as the bench shows it now. */
   async sign(words = ''): Promise<LightMyRequestResponse> {
     const { classChecked } = (await this.person.get(`/api/units/${this.unitId}/bench`)).json<BenchView>();
     const answer = await this.send(this.draft('signedOff', { words, classChecked }));
-    if (answer.statusCode === 201) this.evidence.push(answer.json<Evidence>());
+    if (answer.statusCode === 201) this.keep(answer);
     return answer;
   }
 }

@@ -1,4 +1,4 @@
-import { findCode, formatRaw, HOLD_REASONS, meaningOf, type DisplayMap, type Evidence, type EvidenceKind } from '@decurio/core';
+import { findCode, formatRaw, HOLD_REASONS, meaningOf, PARTS, PHOTO_SUBJECTS, stepTitle, type DisplayMap, type Evidence, type EvidenceData, type EvidenceKind } from '@decurio/core';
 
 const TITLES: Readonly<Record<EvidenceKind, string>> = {
   opened: 'Visit opened',
@@ -6,6 +6,11 @@ const TITLES: Readonly<Record<EvidenceKind, string>> = {
   setupRevised: 'Worked out anew',
   withdrawn: 'Withdrawn',
   checkedIn: 'Checked in',
+  photographed: 'Photographed',
+  madeSafe: 'Made safe',
+  asFoundRead: 'As found',
+  strayFound: 'Not on the map',
+  asFoundClosed: 'As found closed',
   codeSeen: 'Seen on the glass',
   codeKeyed: 'Keyed',
   codeStuck: 'Does not change',
@@ -14,7 +19,10 @@ const TITLES: Readonly<Record<EvidenceKind, string>> = {
   codeRead: 'Read back',
   readBackClosed: 'Read-back closed',
   held: 'Held',
-  released: 'Released',
+  released: 'Decided',
+  takenOver: 'Taken over',
+  partReplaced: 'Part replaced',
+  stepByHand: 'By hand',
   undone: 'Taken back',
   signedOff: 'Signed off',
 };
@@ -55,6 +63,7 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
     case 'codeKeyed':
       return `${entry.data.label} from ${entry.data.fromRaw} to ${show(entry.data.label, entry.data.raw)}`;
     case 'codeRead':
+    case 'asFoundRead':
       return entry.data.raw === null ? `${entry.data.label} is not shown` : `${entry.data.label} shows ${show(entry.data.label, entry.data.raw)}`;
     case 'restarted':
       return entry.data.acts.join(' ');
@@ -65,8 +74,23 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
     case 'held':
       return `${HOLD_REASONS[entry.data.reason]}: ${entry.data.words}`;
     case 'released':
+      return decisionWords(entry.data);
     case 'signedOff':
       return entry.data.words;
+    case 'photographed':
+      return `${PHOTO_SUBJECTS[entry.data.subject]}${entry.data.words === '' ? '' : `: ${entry.data.words}`}, SHA-256 ${entry.data.sha256.slice(0, 12)}`;
+    case 'madeSafe':
+      return `${entry.data.cautions.length} cautions acknowledged`;
+    case 'strayFound':
+      return `${entry.data.shown} shows ${entry.data.value}`;
+    case 'asFoundClosed':
+      return 'nothing was touched before';
+    case 'takenOver':
+      return `from ${entry.data.from}`;
+    case 'partReplaced':
+      return `${PARTS[entry.data.part]}: ${entry.data.words}${odometers(entry.data)}`;
+    case 'stepByHand':
+      return `${stepTitle(entry.data.step)} ${entry.data.done ? 'done by other means' : 'left out'}${entry.data.words === '' ? '' : `: ${entry.data.words}`}`;
     case 'undone':
       return 'the entry before it';
     case 'keyInClosed':
@@ -74,4 +98,21 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
     case 'readBackClosed':
       return 'verdicts stand';
   }
+}
+
+function decisionWords({ words, decision }: EvidenceData['released']): string {
+  switch (decision?.way) {
+    case 'accept':
+      return `${decision.labels.join(', ')} accepted as shown: ${words}`;
+    case 'sendBack':
+      return `back to ${stepTitle(decision.to).toLowerCase()}: ${words}`;
+    case 'goOn':
+    case undefined:
+      return words;
+  }
+}
+
+function odometers({ oldOdometerKm, newOdometerKm, packV }: EvidenceData['partReplaced']): string {
+  if (packV !== null) return `; reads ${packV.toFixed(1)} V`;
+  return oldOdometerKm === null ? '' : `; odometer ${oldOdometerKm} km before, ${newOdometerKm ?? 0} km now`;
 }

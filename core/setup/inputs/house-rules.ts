@@ -25,6 +25,9 @@ export interface Choices {
   readonly odometer: 'never' | 'onHandOver';
   readonly uncapped: 'never' | 'inWriting';
   readonly readAsFound: 'sample' | 'every';
+  readonly photos: 'none' | 'checkIn' | 'both';
+  readonly unplugCheck: 'whereKept' | 'never';
+  readonly reader: 'same' | 'other';
   readonly units: 'kmh' | 'mph';
   readonly pin: 'asFound' | 'perOrder' | 'perUnit';
 }

@@ -46,6 +46,9 @@ export const SCHOOLS: readonly School[] = [
   choose('odometer', 'Odometer', [['never', 'never reset'], ['onHandOver', 'reset on hand-over']], 'It is evidence.'),
   choose('uncapped', 'Uncapped', [['never', 'never'], ['inWriting', 'on private land, in writing']], "Only with a lead's written authority, a label and a day on which it ends; motor and pack wear more."),
   choose('readAsFound', 'Read as found', [['sample', 'first three of a batch in full, then one in five'], ['every', 'every unit']], 'At once in full after any surprise.'),
+  choose('photos', 'Photographs', [['none', 'of damage alone'], ['checkIn', 'of display, rating plate and serial at check in'], ['both', 'at check in, and of the display again at read-back']], 'They answer what a word cannot; each takes a moment.'),
+  choose('unplugCheck', 'Display unplugged before read-back', [['whereKept', 'where values live in the display only'], ['never', 'never']], 'A display that comes off its plug later must not bring other values back.'),
+  choose('reader', 'Who reads back', [['same', 'whoever keyed may'], ['other', 'somebody else']], 'One person alone can finish a unit; a second one believes less.'),
   choose('pin', 'Menu PIN', [['perOrder', 'one for the order'], ['perUnit', 'one for each unit'], ['asFound', 'as found']], 'The cap is not raised next day.'),
 ];
 

@@ -8,9 +8,10 @@ const WORDS: Readonly<Record<Verdict, string>> = {
   locked: 'locked',
   notShown: 'not shown',
   notRead: 'not read',
+  accepted: 'accepted by a lead',
   asFound: 'recorded',
 };
-const ICONS = { agrees: IconCheck, differs: IconX, locked: IconLock, notShown: IconX, notRead: IconMinus, asFound: IconMinus } as const;
+const ICONS = { agrees: IconCheck, differs: IconX, locked: IconLock, notShown: IconX, notRead: IconMinus, accepted: IconCheck, asFound: IconMinus } as const;
 
 /** One line a code: what it shows, what it must show, and the verdict in a word and a sign. */
 export function VerdictTable({ verdicts, map }: { readonly verdicts: readonly CodeVerdict[]; readonly map: DisplayMap }) {

@@ -1,0 +1,53 @@
+import type { CodeFunction } from '../../display/map/functions.js';
+import { ok, refuse } from '../../result.js';
+import type { DeedOf, EvidenceData } from '../evidence.js';
+import { strayCode, surpriseOf, type Surprise } from '../surprises.js';
+import type { VisitState } from '../visit-state.js';
+import { advance, inMenuOrder, readable, see, targetFor, type Outcome } from './support.js';
+
+/** A wrong value of these is illegal, throws a rider, ruins a pack or falsifies a measurement. */
+const DECISIVE: ReadonlySet<CodeFunction> = new Set<CodeFunction>([
+  'units', 'speedCap', 'throttleCap', 'modeSpeedPercent', 'modeTurbo', 'wheelSize', 'wheelPulses', 'driveMode', 'standstillStart', 'currentLimit', 'nominalVoltage', 'cutoffVoltage', 'accessPin', 'startupPin',
+]);
+
+/** Codes that are read as found before anything surprised: all on the glass, or those on which something rests, locked ones among them. */
+export function toFindFirst({ setup, bench }: EvidenceData['opened']): readonly string[] {
+  if (bench?.asFound.reads !== 'decisive') return readable(setup);
+  const decides = new Set(setup.targets.filter((target) => DECISIVE.has(target.function) || target.locked).map((target) => target.label));
+  return readable(setup).filter((label) => decides.has(label));
+}
+
+export function readAsFound(state: VisitState, { data }: DeedOf<'asFoundRead'>): Outcome {
+  const target = targetFor(state, data.label);
+  if (!target.ok) return target;
+  if (!state.toFind.includes(data.label)) return refuse('notDue', `${data.label} is not waiting to be read.`);
+  const found = { ...state.found, [data.label]: data.raw };
+  const seen = data.raw === null ? state : see(state, target.value, data.raw);
+  const met = surpriseOf({
+    label: data.label,
+    function: target.value.function,
+    presumed: state.opened.factory[data.label],
+    span: state.opened.bench?.spans[data.label],
+    raw: data.raw,
+  });
+  const next = { ...seen, found, toFind: state.toFind.filter((label) => label !== data.label) };
+  return ok(met === null ? next : surprised(next, met));
+}
+
+export function findStray(state: VisitState, { data }: DeedOf<'strayFound'>): Outcome {
+  return ok(surprised(state, strayCode(data.shown, data.value)));
+}
+
+/** After any surprise the rest of the unit is read in full. */
+function surprised(state: VisitState, met: Surprise): VisitState {
+  const unread = readable(state.opened.setup).filter((label) => !(label in state.found));
+  return { ...state, surprises: [...state.surprises, met], toFind: inMenuOrder(state, new Set(unread)) };
+}
+
+export function closeAsFound(state: VisitState, deed: DeedOf<'asFoundClosed'>): Outcome {
+  if (state.toFind.length > 0) return refuse('codesLeft', `Still to be read: ${state.toFind.join(', ')}.`);
+  const next = { ...advance(state, deed), atRoundStart: state.known };
+  const grave = state.surprises.filter((met) => met.level === 'decide');
+  if (grave.length === 0) return ok(next);
+  return ok({ ...next, held: { reason: 'code', words: grave.map((met) => met.says).join(' '), at: deed.at, by: deed.by } });
+}

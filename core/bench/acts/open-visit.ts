@@ -1,0 +1,55 @@
+import { ok } from '../../result.js';
+import type { DeedOf } from '../evidence.js';
+import { judged, type VisitState } from '../visit-state.js';
+import { toFindFirst } from './as-found.js';
+import { keyedFrom, readable, type Outcome } from './support.js';
+
+/** A visit as its opening entry leaves it. */
+export function openVisit({ visitId, seq, at, by, station, data }: Omit<DeedOf<'opened'>, 'kind' | 'id'>): VisitState {
+  const stop = data.setup.findings.find((finding) => finding.level === 'stop');
+  return judged({
+    visitId,
+    seq,
+    step: data.steps[0] ?? null,
+    opened: data,
+    checkedIn: null,
+    displayTold: null,
+    done: [],
+    stand: { station, by },
+    isSafe: false,
+    photos: [],
+    found: {},
+    toFind: toFindFirst(data),
+    surprises: [],
+    held: stop ? { reason: 'setup', words: stop.says, at, by } : null,
+    round: 1,
+    known: data.factory,
+    atRoundStart: data.factory,
+    witnessed: new Set(),
+    toKey: keyedFrom(data.setup, data.factory),
+    keyedThisRound: [],
+    stuck: new Set(),
+    keyedBy: new Set(),
+    accepted: {},
+    toRead: readable(data.setup),
+    readings: {},
+    verdicts: [],
+    parts: [],
+    carriedKm: 0,
+    wheelFamily: 1,
+    byHand: [],
+    mayUndo: null,
+    withdrawn: null,
+    lastAt: at,
+    lastBy: by,
+    lastStation: station,
+  });
+}
+
+/** Another display than presumed: the visit stands as if it had been opened with it. */
+export function findDisplay(state: VisitState, deed: DeedOf<'displayFound'>): Outcome {
+  const { map, factory, setup, told, bench } = deed.data;
+  const opened = { ...state.opened, versions: { ...state.opened.versions, map }, factory, setup, ...(bench ? { bench } : {}) };
+  const { photos, parts, carriedKm, wheelFamily } = state;
+  return ok({ ...openVisit({ ...deed, data: opened }), displayTold: told, photos, parts, carriedKm, wheelFamily });
+}

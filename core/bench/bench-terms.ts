@@ -1,0 +1,72 @@
+import type { DisplayMap } from '../display/map/display-map.js';
+import { valuesInOrder } from '../display/map/raw-value.js';
+import type { HouseRules } from '../setup/inputs/house-rules.js';
+import type { VehicleType } from '../setup/inputs/vehicle-type.js';
+import { cautionsFor } from './cautions.js';
+import type { PhotoSubject } from './evidence.js';
+
+/** Which raw values a code may show, so that a reading outside them is noticed without the map at hand. */
+export interface CodeSpan {
+  readonly min: number;
+  readonly max: number;
+  readonly decimals: number;
+  /** The only ones, where the code has a table of words. */
+  readonly only?: readonly number[];
+}
+
+/** What house rules, type and display ask of one visit at the bench; kept in its opening entry. */
+export interface BenchTerms {
+  /** `all`: every code the display shows. `decisive`: those on which law, safety or the measuring rest. */
+  readonly asFound: { readonly reads: 'all' | 'decisive'; readonly why: string };
+  readonly photos: { readonly checkIn: readonly PhotoSubject[]; readonly readBack: readonly PhotoSubject[] };
+  /** Values live in the display only while it is attached, and house rules ask to unplug it before the read-back. */
+  readonly unplugCheck: boolean;
+  /** Whoever reads back must not have keyed. */
+  readonly otherReader: boolean;
+  /** Each is acknowledged whenever the unit comes to a stand. */
+  readonly cautions: readonly string[];
+  readonly spans: Readonly<Record<string, CodeSpan>>;
+}
+
+/** What was read of the same type and display in this order so far. */
+export interface BatchRead {
+  readonly units: number;
+  /** Units since the newest surprise, 0 for the one right before; null where there was none. */
+  readonly sinceSurprise: number | null;
+}
+
+/** Units of a uniform batch read in full before sampling begins, and again after a surprise. */
+const FIRST_IN_FULL = 3;
+const ONE_IN = 5;
+
+/** How much of a unit is read as found. */
+export function samplingOf(rule: HouseRules['choices']['readAsFound'], { units, sinceSurprise }: BatchRead): BenchTerms['asFound'] {
+  if (rule === 'every') return { reads: 'all', why: 'House rules read every unit in full.' };
+  if (units < FIRST_IN_FULL) return { reads: 'all', why: `Unit ${units + 1} of its batch: the first ${FIRST_IN_FULL} are read in full.` };
+  if (sinceSurprise !== null && sinceSurprise < FIRST_IN_FULL) return { reads: 'all', why: `A unit shortly before was not as expected: the next ${FIRST_IN_FULL} are read in full.` };
+  if ((units - FIRST_IN_FULL) % ONE_IN === ONE_IN - 1) return { reads: 'all', why: `One in ${ONE_IN} of a batch is read in full, and it is this one's turn.` };
+  return { reads: 'decisive', why: `The first ${FIRST_IN_FULL} of the batch were as expected: codes that decide something are read, the others are presumed as delivered.` };
+}
+
+export interface BenchInputs {
+  readonly type: VehicleType;
+  readonly map: DisplayMap;
+  readonly houseRules: HouseRules;
+  readonly batch: BatchRead;
+}
+
+export function benchTermsFor({ type, map, houseRules: { choices }, batch }: BenchInputs): BenchTerms {
+  return {
+    asFound: samplingOf(choices.readAsFound, batch),
+    photos: { checkIn: choices.photos === 'none' ? [] : ['display', 'ratingPlate', 'serial'], readBack: choices.photos === 'both' ? ['display'] : [] },
+    unplugCheck: choices.unplugCheck === 'whereKept' && map.codes.some((code) => code.keptIn === 'displayWhileAttached'),
+    otherReader: choices.reader === 'other',
+    cautions: cautionsFor(type, map),
+    spans: Object.fromEntries(
+      map.codes.map((code) => {
+        const { min, max } = code.range;
+        return [code.label, { min, max, decimals: code.decimals, ...(code.encoding.kind === 'table' ? { only: valuesInOrder(code) } : {}) }];
+      }),
+    ),
+  };
+}

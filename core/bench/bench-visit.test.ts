@@ -1,0 +1,199 @@
+import { describe, expect, it } from 'vitest';
+import { allKeyed, allRead, benchOpened, benchOpening, byHand, checkedIn, found, foundAsDelivered, INES, keyed, madeSafe, read, refusalOf, restarted, soundCheckIn, stateAfter, TEO, upToKeyIn, upToReadBack, type Act } from '../testing/visit-script.js';
+
+const withTerms = (terms: Partial<NonNullable<typeof benchOpening.bench>>): Act => ['opened', { ...benchOpening, bench: { ...benchOpening.bench!, ...terms } }];
+const after = (opened: Act, acts: readonly Act[]): readonly Act[] => [opened, ...acts.slice(1)];
+const photo = (subject: 'display' | 'ratingPlate' | 'serial'): Act => ['photographed', { photoId: `p-${subject}`, subject, sha256: 'a'.repeat(64), words: '' }];
+/** L3 stays where it was, whatever is keyed. */
+const lockedRead: readonly Act[] = [read('L1', 11), read('L2', 25), read('L3', 33), read('L3', 33), read('L4', 31), read('L5', 12)];
+const stuck: readonly Act[] = [...upToKeyIn, keyed('L1', 12, 11), keyed('L2', 30, 25), ['codeStuck', { label: 'L3', raw: 33 }], keyed('L5', 15, 12), ['keyInClosed', {}], restarted, ...lockedRead];
+const heldForLock: readonly Act[] = [...stuck, ['readBackClosed', {}]];
+const released = (decision: NonNullable<Parameters<typeof releasedWith>[0]>): Act => releasedWith(decision);
+function releasedWith(decision: { way: 'goOn' } | { way: 'accept'; labels: string[] } | { way: 'sendBack'; to: 'checkIn' | 'asFound' | 'keyIn' | 'readBack' | 'signOff' }): Act {
+  return ['released', { words: 'Looked at it myself.', decision }, INES];
+}
+
+describe('a visit of all its steps', () => {
+  it('goes from check in to the seal', () => {
+    const sealed = stateAfter([...upToReadBack, ...allRead, ['readBackClosed', {}], ...byHand, ['signedOff', { words: '' }]]);
+    expect(sealed.step).toBeNull();
+    expect(sealed.done.map((d) => d.step)).toEqual(['checkIn', 'makeSafe', 'asFound', 'keyIn', 'restart', 'readBack', 'calibrate', 'prove', 'signOff']);
+    expect(sealed.byHand.map(({ step, done }) => [step, done])).toEqual([['calibrate', false], ['prove', true]]);
+  });
+
+  it('takes a step done by hand only with words that say how', () => {
+    const upToCalibrate = [...upToReadBack, ...allRead, ['readBackClosed', {}]] as const;
+    expect(refusalOf([...upToCalibrate, ['stepByHand', { step: 'calibrate', done: true, words: ' ' }]])).toBe('wordsMissing');
+    expect(refusalOf([...upToCalibrate, ['stepByHand', { step: 'prove', done: false, words: '' }]])).toBe('wrongStep');
+  });
+});
+
+describe('photographs', () => {
+  const opened = withTerms({ photos: { checkIn: ['display', 'serial'], readBack: ['display'] } });
+
+  it('are asked for where house rules want them, each at its step', () => {
+    expect(refusalOf([opened, photo('display'), checkedIn])).toBe('photosMissing');
+    const read = [...after(opened, upToReadBack), ...allRead];
+    const withFirst = [read[0]!, photo('display'), photo('serial'), ...read.slice(1)];
+    expect(stateAfter(withFirst).photos.map((p) => p.during)).toEqual(['checkIn', 'checkIn']);
+    expect(refusalOf([...withFirst, ['readBackClosed', {}]])).toBe('photosMissing');
+    expect(stateAfter([...withFirst, ['photographed', { photoId: 'p-2', subject: 'display', sha256: 'b'.repeat(64), words: '' }], ['readBackClosed', {}]]).step).toBe('calibrate');
+  });
+
+  it('do not keep an unsafe pack from being stopped at once', () => {
+    expect(stateAfter([opened, ['checkedIn', { ...soundCheckIn, packCondition: 'unsafe' }]]).held?.reason).toBe('pack');
+  });
+
+  it('are kept once', () => {
+    expect(refusalOf([opened, photo('display'), photo('display')])).toBe('notDue');
+  });
+});
+
+describe('make safe', () => {
+  it('wants every caution acknowledged', () => {
+    expect(refusalOf([benchOpened, checkedIn, ['madeSafe', { cautions: benchOpening.bench!.cautions.slice(1) }]])).toBe('cautionsLeft');
+  });
+
+  it('is asked again after a hold, and before hands go on', () => {
+    const heldOnce: readonly Act[] = [...upToKeyIn, ['held', { reason: 'parts', words: 'Lever on order.' }], ['released', { words: 'Lever came.' }, INES]];
+    expect(refusalOf([...heldOnce, keyed('L1', 12, 11)])).toBe('notSafe');
+    expect(stateAfter([...heldOnce, madeSafe, keyed('L1', 12, 11)])).toMatchObject({ step: 'keyIn', isSafe: true });
+    expect(refusalOf([...heldOnce, madeSafe, madeSafe])).toBe('notDue');
+  });
+});
+
+describe('a stand', () => {
+  const at = (act: Act, station: string, by = TEO): Act => [act[0], act[1], by, station] as Act;
+
+  it('keeps its unit until another takes it over knowingly', () => {
+    expect(refusalOf([...upToKeyIn, at(keyed('L1', 12, 11), 'bay 2')])).toBe('otherStand');
+    expect(refusalOf([...upToKeyIn, at(['takenOver', { from: 'bay 7' }], 'bay 2')])).toBe('movedOn');
+    const taken = [...upToKeyIn, at(['takenOver', { from: 'bay 1' }], 'bay 2', INES)];
+    expect(stateAfter(taken)).toMatchObject({ stand: { station: 'bay 2', by: INES }, isSafe: false });
+    expect(refusalOf([...taken, keyed('L1', 12, 11)])).toBe('otherStand');
+    expect(stateAfter([...taken, at(madeSafe, 'bay 2'), at(keyed('L1', 12, 11), 'bay 2')]).keyedThisRound).toEqual(['L1']);
+  });
+
+  it('lets anybody hold, and a lead release and sign, from elsewhere', () => {
+    expect(stateAfter([...upToKeyIn, at(['held', { reason: 'other', words: 'Wait for me.' }], 'office')]).held?.reason).toBe('other');
+    expect(refusalOf([...upToKeyIn, at(['undone', { voids: 'e-9' }], 'office')])).toBe('otherStand');
+  });
+});
+
+describe('as found', () => {
+  const before: readonly Act[] = [benchOpened, checkedIn, madeSafe];
+
+  it('reads every code once, and keeps what it showed', () => {
+    const state = stateAfter(upToKeyIn);
+    expect(state).toMatchObject({ step: 'keyIn', found: { L1: 12, L2: 30 }, toKey: ['L1', 'L2', 'L3', 'L5'] });
+    expect(refusalOf([...before, found('L1', 12), found('L1', 12)])).toBe('notDue');
+    expect(refusalOf([...before, found('L1', 12), ['asFoundClosed', {}]])).toBe('codesLeft');
+  });
+
+  it('has nothing to key for a code that shows its target already', () => {
+    expect(stateAfter([...before, found('L2', 25)]).toKey).toEqual(['L1', 'L3', 'L5']);
+  });
+
+  it('notes a value that moved, and goes on', () => {
+    const state = stateAfter([...before, found('L1', 12), found('L2', 27), ...foundAsDelivered.slice(2), ['asFoundClosed', {}]]);
+    expect(state.held).toBeNull();
+    expect(state.surprises).toMatchObject([{ kind: 'moved', label: 'L2', level: 'note' }]);
+  });
+
+  it.each<[string, readonly Act[], string]>([
+    ['a code that is not shown', [found('L1', null), ...foundAsDelivered.slice(1)], 'L1'],
+    ['a value outside the range', [found('L1', 12), found('L2', 98), ...foundAsDelivered.slice(2)], 'L2 shows 98'],
+    ['a code the map does not know', [...foundAsDelivered, ['strayFound', { shown: 'L9', value: '7' }]], 'L9 at 7'],
+  ])('holds the unit for %s', (_says, acts, words) => {
+    expect(stateAfter([...before, ...acts, ['asFoundClosed', {}]]).held?.words).toContain(words);
+  });
+
+  it('reads the rest in full after a surprise in a sample', () => {
+    const opened: Act = ['opened', { ...benchOpening, bench: { ...benchOpening.bench!, asFound: { reads: 'decisive', why: '' } },
+      setup: { ...benchOpening.setup, targets: benchOpening.setup.targets.map((t) => (t.label === 'L4' ? { ...t, function: 'brightness', locked: false } : t)) } }];
+    expect(stateAfter([opened, checkedIn, madeSafe]).toFind).toEqual(['L1', 'L2', 'L3', 'L5']);
+    expect(stateAfter([opened, checkedIn, madeSafe, found('L1', 11)]).toFind).toEqual(['L2', 'L3', 'L4', 'L5']);
+  });
+});
+
+describe('another pair of eyes', () => {
+  it('is wanted at read-back where house rules say so', () => {
+    const acts = after(withTerms({ otherReader: true }), upToReadBack);
+    expect(refusalOf([...acts, read('L1', 11)])).toBe('sameReader');
+    expect(stateAfter([...acts, [...read('L1', 11).slice(0, 2), INES] as unknown as Act]).readings['L1']).toEqual([11]);
+  });
+});
+
+describe('the unplug check', () => {
+  it('is part of the restart where house rules ask it', () => {
+    const acts = after(withTerms({ unplugCheck: true }), [...upToKeyIn, ...allKeyed]);
+    expect(refusalOf([...acts, restarted])).toBe('notUnplugged');
+    expect(stateAfter([...acts, ['restarted', { acts: ['Off and on.'], unplugged: true }]]).step).toBe('readBack');
+  });
+});
+
+describe('what a lead decides on a code that does not move', () => {
+  it('waits at the read-back with its verdict', () => {
+    expect(stateAfter(heldForLock)).toMatchObject({ step: 'readBack', held: { reason: 'code', words: 'L3 shows 33, must be 31, and does not change.' } });
+  });
+
+  it('to accept it: the verdict says so, and the unit goes on', () => {
+    const state = stateAfter([...heldForLock, released({ way: 'accept', labels: ['L3'] }), madeSafe]);
+    expect(state.verdicts.find((v) => v.label === 'L3')?.verdict).toBe('accepted');
+    expect(state.accepted['L3']).toEqual({ raw: 33, words: 'Looked at it myself.', by: INES.name });
+    expect(stateAfter([...heldForLock, released({ way: 'accept', labels: ['L3'] }), madeSafe, ['readBackClosed', {}]]).step).toBe('calibrate');
+    expect(refusalOf([...heldForLock, released({ way: 'accept', labels: ['L1'] })])).toBe('notAgainst');
+    expect(refusalOf([...heldForLock, released({ way: 'accept', labels: [] })])).toBe('nothingAccepted');
+  });
+
+  it('to send it back to be keyed, with that code alone', () => {
+    expect(stateAfter([...heldForLock, released({ way: 'sendBack', to: 'keyIn' })])).toMatchObject({ step: 'keyIn', round: 2, toKey: ['L3'], toRead: ['L3'] });
+    expect(stateAfter([...heldForLock, released({ way: 'sendBack', to: 'asFound' })])).toMatchObject({ step: 'asFound', readings: {}, found: {} });
+    expect(stateAfter([...heldForLock, released({ way: 'sendBack', to: 'checkIn' })])).toMatchObject({ step: 'checkIn', checkedIn: null });
+    expect(refusalOf([...heldForLock, released({ way: 'sendBack', to: 'signOff' })])).toBe('notBack');
+  });
+
+  it('that its cause is gone: it is read once more', () => {
+    const again = [...heldForLock, released({ way: 'goOn' }), madeSafe];
+    expect(stateAfter(again)).toMatchObject({ step: 'readBack', toRead: ['L3'] });
+    expect(stateAfter([...again, read('L3', 31), ['readBackClosed', {}]]).step).toBe('calibrate');
+  });
+
+  it('but never that an unsafe pack goes on', () => {
+    const unsafe: readonly Act[] = [benchOpened, ['checkedIn', { ...soundCheckIn, packCondition: 'unsafe' }]];
+    expect(refusalOf([...unsafe, released({ way: 'goOn' })])).toBe('packUnsafe');
+    const changed = [...unsafe, ['partReplaced', { part: 'pack', words: 'New pack.', oldOdometerKm: null, newOdometerKm: null, packV: 40.1 }]] as readonly Act[];
+    expect(stateAfter([...changed, released({ way: 'goOn' })])).toMatchObject({ held: null, checkedIn: { packV: 40.1, packCondition: 'sound' } });
+  });
+});
+
+describe('a part replaced', () => {
+  const done: readonly Act[] = [...upToReadBack, ...allRead, ['readBackClosed', {}], ...byHand];
+  const part = (name: 'display' | 'controller' | 'motor' | 'tyre' | 'pack', more: object = {}): Act => ['partReplaced', { part: name, words: 'Changed.', oldOdometerKm: null, newOdometerKm: null, packV: null, ...more }];
+
+  it('display: everything about codes starts again, and kilometres are carried forward', () => {
+    expect(stateAfter([...done, part('display', { oldOdometerKm: 412, newOdometerKm: 0 })])).toMatchObject({ step: 'checkIn', checkedIn: null, found: {}, readings: {}, carriedKm: 412, toKey: ['L1', 'L2', 'L3', 'L5'], done: [] });
+  });
+
+  it('controller: back to as found; motor: restarted and read again, on another wheel', () => {
+    expect(stateAfter([...done, part('controller')])).toMatchObject({ step: 'asFound', readings: {}, wheelFamily: 1 });
+    expect(stateAfter([...done, part('motor')])).toMatchObject({ step: 'restart', readings: {}, wheelFamily: 2 });
+  });
+
+  it('tyre: calibrated again, and what was read stands', () => {
+    const state = stateAfter([...done, part('tyre')]);
+    expect(state).toMatchObject({ step: 'calibrate', wheelFamily: 2, byHand: [] });
+    expect(state.verdicts.every((v) => v.verdict === 'agrees')).toBe(true);
+  });
+
+  it('pack: measured, restarted, read again; one of another voltage is held', () => {
+    expect(refusalOf([...done, part('pack')])).toBe('packNotMeasured');
+    expect(stateAfter([...done, part('pack', { packV: 40.2 })])).toMatchObject({ step: 'restart', checkedIn: { packV: 40.2 } });
+    expect(stateAfter([...done, part('pack', { packV: 52 })]).held?.reason).toBe('pack');
+  });
+
+  it('before its step came leaves the unit where it is; before check in there is nothing to compare', () => {
+    expect(stateAfter([...upToKeyIn, part('tyre')]).step).toBe('keyIn');
+    expect(refusalOf([benchOpened, part('tyre')])).toBe('notCheckedIn');
+  });
+});

@@ -1,0 +1,36 @@
+import { compileSetup, foldVisit, isAgainst, type CodeVerdict, type DeedOf, type Evidence, type Finding, type VisitState } from '@decurio/core';
+import type { EntityManager } from 'typeorm';
+import { HttpProblem } from '../problems.js';
+import { Orders, type UnitRow } from './entities.js';
+import { decidingFor, inputsFor } from './setups.js';
+
+/**
+ * What it would mean on the road to let codes stand as they show: the setup worked out as if the display locked them
+ * there, and what that finds about them.
+ */
+async function ifAccepted(manager: EntityManager, unit: UnitRow, state: VisitState, against: readonly CodeVerdict[]): Promise<readonly Finding[]> {
+  const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
+  const mapVersion = state.opened.versions.map.version;
+  const deciding = await decidingFor(manager, unit, order, mapVersion);
+  const shown = Object.fromEntries(against.flatMap(({ label, readings }) => { const last = readings.at(-1); return last === null || last === undefined ? [] : [[label, last]]; }));
+  const asFound = { ...Object.fromEntries([...state.witnessed].map((label) => [label, state.known[label] ?? 0])), ...shown };
+  const inputs = inputsFor(deciding, order, unit, { asFound, packV: state.checkedIn?.packV ?? null });
+  const labels = new Set(against.map(({ label }) => label));
+  const map = { ...inputs.map, codes: inputs.map.codes.map((code) => (labels.has(code.label) ? { ...code, access: 'locked' as const } : code)) };
+  return compileSetup({ ...inputs, map }).findings.filter(({ label, level }) => label !== null && labels.has(label) && level !== 'note');
+}
+
+/** A lead may let much stand, but not what the rules stop. */
+export async function guardAcceptance(manager: EntityManager, unit: UnitRow, state: VisitState, { decision }: DeedOf<'released'>['data']): Promise<void> {
+  if (decision?.way !== 'accept') return;
+  const against = state.verdicts.filter(({ label }) => decision.labels.includes(label));
+  const stop = (await ifAccepted(manager, unit, state, against)).find(({ level }) => level === 'stop');
+  if (stop) throw new HttpProblem('cannotAccept', { message: `This cannot be accepted: ${stop.says}` });
+}
+
+/** What a lead is told before deciding; nothing where the unit is not held at its read-back. */
+export async function acceptanceSays(manager: EntityManager, unit: UnitRow, evidence: readonly Evidence[]): Promise<readonly Finding[]> {
+  if (unit.status !== 'held' || unit.step !== 'readBack') return [];
+  const fold = foldVisit(evidence);
+  return fold.ok ? ifAccepted(manager, unit, fold.value, fold.value.verdicts.filter(isAgainst)) : [];
+}

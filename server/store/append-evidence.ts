@@ -1,0 +1,34 @@
+import { type Evidence } from '@decurio/core';
+import type { NewEvidence } from '@decurio/contract';
+import type { DataSource, EntityManager } from 'typeorm';
+import { Orders, Units, Visits } from './entities.js';
+import { reviseUnit } from './revise-units.js';
+import { inTransaction } from './transaction.js';
+import { appendIn, readEvidence, type Writer } from './visits.js';
+
+export interface Taken {
+  readonly entry: Evidence;
+  /** Entries that the server wrote because of it. */
+  readonly followed: readonly Evidence[];
+  /** It was there already: sent twice. */
+  readonly isReplay: boolean;
+}
+
+/** Takes an entry from a bench, with what follows from it: what was found decides what must be keyed. */
+export function appendEvidence(source: DataSource, unitId: string, visitId: string, draft: NewEvidence, writer: Writer): Promise<Taken> {
+  return inTransaction(source, async (manager) => {
+    const { entry, isReplay } = await appendIn(manager, unitId, visitId, draft, writer);
+    if (entry.kind !== 'asFoundClosed') return { entry, followed: [], isReplay };
+    if (!isReplay) await workOutAnew(manager, unitId, entry, writer);
+    const followed = (await readEvidence(manager, visitId)).filter((later) => later.kind === 'setupRevised' && later.data.cause === entry.id);
+    return { entry, followed, isReplay };
+  });
+}
+
+async function workOutAnew(manager: EntityManager, unitId: string, entry: Evidence, writer: Writer): Promise<void> {
+  const unit = await manager.findOneByOrFail(Units, { id: unitId });
+  const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
+  const visit = await manager.findOneByOrFail(Visits, { id: entry.visitId });
+  if (visit.lastSeq !== entry.seq) return;
+  await reviseUnit(manager, order, unit, { why: 'Held against what was found', writer, done: 'left', cause: entry.id });
+}
