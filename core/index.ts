@@ -42,6 +42,7 @@ export * from './bench/steps.js';
 export * from './bench/evidence.js';
 export * from './bench/bench-terms.js';
 export * from './bench/surprises.js';
+export * from './bench/restart-acts.js';
 export * from './bench/judge-readback.js';
 export * from './bench/visit-state.js';
 export * from './bench/fold-visit.js';

@@ -2,7 +2,11 @@ import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { SignIn } from './account/sign-in.js';
 import { SignInAgain } from './account/sign-in-again.js';
+import { CallsBack } from './bench/stands/calls-back.js';
+import { OutboxSender } from './outbox/outbox-sender.js';
+import { WaitingHere } from './outbox/waiting-here.js';
 import { api, asProblem } from './state/api.js';
+import { LiveChanges } from './state/live-changes.js';
 import { useSession } from './state/session.js';
 import { Busy, Notice } from './ui/notice.js';
 import { Strap } from './ui/strap.js';
@@ -31,7 +35,12 @@ export function App() {
   return (
     <BrowserRouter>
       <a className={classes['skip']} href="#work">Skip to the work</a>
-      <Strap who={who} />
+      <OutboxSender />
+      <LiveChanges />
+      <Strap who={who}>
+        <CallsBack />
+        <WaitingHere />
+      </Strap>
       <main id="work" className={classes['work']} tabIndex={-1}>
         <Suspense fallback={<Busy />}>
           <Routes>

@@ -1,27 +1,40 @@
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { useDispatch } from 'react-redux';
 import { useParams } from 'react-router';
-import { mapTitle, type VisitState } from '@decurio/core';
+import { mapTitle, needsSafety, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
+import { useSession } from '../state/session.js';
+import type { AppDispatch } from '../state/store.js';
 import { ActButton } from '../ui/act-button.js';
 import { Busy, Notice } from '../ui/notice.js';
 import { PrivateLandStrip } from '../ui/private-land.js';
 import { useHotkeys } from '../ui/use-hotkeys.js';
+import { FoundSoFar } from './as-found/found-so-far.js';
 import { BeginVisit } from './begin-visit.js';
-import { Held } from './held.js';
 import { KeyIn } from './key-in/key-in.js';
+import { MakeSafe } from './make-safe.js';
+import { NotTaken } from './not-taken.js';
 import { ReadBack } from './read-back/read-back.js';
 import { ReadProgress } from './read-back/read-progress.js';
 import { Restart } from './restart.js';
-import { SealedNow, SignOff } from './sign-off.js';
+import { SideBySide } from './stands/side-by-side.js';
+import { stands } from '../state/stands.js';
 import { StepLadder } from './step-ladder.js';
 import { TargetList } from './target-list.js';
 import { useVisit, type Visit } from './use-visit.js';
 import classes from './bench-page.module.css';
 
+const AsFound = lazy(() => import('./as-found/as-found.js').then((m) => ({ default: m.AsFound })));
+const ByHand = lazy(() => import('./by-hand.js').then((m) => ({ default: m.ByHand })));
 const CheckIn = lazy(() => import('./check-in.js').then((m) => ({ default: m.CheckIn })));
 const CutPower = lazy(() => import('./cut-power.js').then((m) => ({ default: m.CutPower })));
 const HoldDialog = lazy(() => import('./correcting-dialogs.js').then((m) => ({ default: m.HoldDialog })));
+const Held = lazy(() => import('./held.js').then((m) => ({ default: m.Held })));
+const OnAnotherStand = lazy(() => import('./on-another-stand.js').then((m) => ({ default: m.OnAnotherStand })));
+const PartDialog = lazy(() => import('./part-dialog.js').then((m) => ({ default: m.PartDialog })));
+const SealedNow = lazy(() => import('./sign-off.js').then((m) => ({ default: m.SealedNow })));
+const SignOff = lazy(() => import('./sign-off.js').then((m) => ({ default: m.SignOff })));
 const UndoDialog = lazy(() => import('./correcting-dialogs.js').then((m) => ({ default: m.UndoDialog })));
 
 /** One unit on the stand: its ladder at the left, the work in the middle, targets or verdict at the right. */
@@ -36,13 +49,18 @@ export function BenchPage() {
 
 function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: BenchView }) {
   const visit = useVisit(unitId, bench);
-  const [dialog, setDialog] = useState<'hold' | 'undo' | 'cut' | null>(null);
+  const [dialog, setDialog] = useState<'hold' | 'undo' | 'cut' | 'part' | null>(null);
   const { state } = visit;
+  const { who } = useSession();
+  useStandOf(bench, state, who?.station ?? '');
   const mayHold = state !== null && state.step !== null && !state.held;
-  const mayUndo = state?.mayUndo ?? null;
+  const isHere = state !== null && isOnStand(state, who?.station ?? '');
+  const mayUndo = isHere ? state.mayUndo : null;
+  const mayReplace = isHere && state.step !== null && state.checkedIn !== null;
   useHotkeys({
     H: mayHold ? () => setDialog('hold') : undefined,
     U: mayUndo !== null ? () => setDialog('undo') : undefined,
+    R: mayReplace ? () => setDialog('part') : undefined,
     P: () => setDialog('cut'),
   });
   return (
@@ -62,11 +80,14 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           ))}
         </div>
       </header>
+      <SideBySide current={unitId} />
       <StepLadder state={state} />
       <section className={classes['work']} aria-label="Work">
         {bench.privateLand && <PrivateLandStrip label={bench.privateLand.label} endsOn={bench.privateLand.endsOn} />}
-        <Unsent visit={visit} />
-        <Step bench={bench} visit={visit} />
+        <NotTaken visit={visit} />
+        <Suspense fallback={<Busy />}>
+          <Step bench={bench} visit={visit} station={who?.station ?? ''} />
+        </Suspense>
         <footer className={classes['aside']}>
           <span className={classes['cut']}>
             Cut power <kbd aria-hidden="true">P</kbd> <b>{bench.type.cutPower}</b>
@@ -74,6 +95,11 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           {mayUndo !== null && (
             <ActButton hotkey="U" onAct={() => setDialog('undo')}>
               Take back last
+            </ActButton>
+          )}
+          {mayReplace && (
+            <ActButton hotkey="R" onAct={() => setDialog('part')}>
+              Part replaced
             </ActButton>
           )}
           {mayHold && (
@@ -86,6 +112,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
       <aside className={classes['side']}>{state && <Side state={state} bench={bench} />}</aside>
       <Suspense fallback={null}>
         {dialog === 'cut' && <CutPower says={bench.type.cutPower} onClose={() => setDialog(null)} />}
+        {dialog === 'part' && state && <PartDialog bench={bench} state={state} visit={visit} onClose={() => setDialog(null)} />}
         {dialog === 'hold' && <HoldDialog visit={visit} onClose={() => setDialog(null)} />}
         {dialog === 'undo' && mayUndo !== null && <UndoDialog visit={visit} voids={mayUndo} evidence={bench.evidence} onClose={() => setDialog(null)} />}
       </Suspense>
@@ -93,24 +120,43 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   );
 }
 
-function Step({ bench, visit }: { readonly bench: BenchView; readonly visit: Visit }) {
+/** Whether this person's stand is the one the unit is on; visits of the first releases know no stands. */
+const isOnStand = ({ opened, stand, step }: VisitState, station: string): boolean => opened.bench === undefined || step === null || stand.station === station;
+
+/** Keeps this unit among those worked side by side, as long as it is on this stand and can be worked on. */
+function useStandOf(bench: BenchView, state: VisitState | null, station: string): void {
+  const dispatch = useDispatch<AppDispatch>();
+  const { id: unitId, serial } = bench.unit;
+  const step = state && !state.held && isOnStand(state, station) ? state.step : null;
+  const mapId = state?.opened.versions.map.id ?? '';
+  useEffect(() => {
+    dispatch(step === null ? stands.actions.left(unitId) : stands.actions.worked({ unitId, serial, mapId, step }));
+  }, [dispatch, unitId, serial, mapId, step]);
+}
+
+function Step({ bench, visit, station }: { readonly bench: BenchView; readonly visit: Visit; readonly station: string }) {
   const { state } = visit;
   if (bench.unit.status === 'withdrawn') return <Notice kind="note" title={`${bench.unit.serial} was withdrawn from order ${bench.orderNumber}`} says={state?.withdrawn ? `${state.withdrawn}. What was done stays in its record.` : 'It had not been begun. It may be taken into an order again.'} />;
   if (state === null) return <BeginVisit bench={bench} visit={visit} />;
-  if (state.held) return <Held state={state} visit={visit} />;
+  if (state.held) return <Held bench={bench} state={state} visit={visit} />;
+  if (state.step !== 'signOff' && !isOnStand(state, station)) return <OnAnotherStand state={state} visit={visit} />;
+  if (needsSafety(state)) return <MakeSafe key="again" state={state} visit={visit} />;
   switch (state.step) {
     case 'checkIn':
-      return (
-        <Suspense fallback={<Busy />}>
-          <CheckIn bench={bench} visit={visit} />
-        </Suspense>
-      );
+      return <CheckIn key={state.parts.length} bench={bench} state={state} visit={visit} />;
+    case 'makeSafe':
+      return <MakeSafe key="first" state={state} visit={visit} />;
+    case 'asFound':
+      return <AsFound bench={bench} state={state} visit={visit} />;
     case 'keyIn':
       return <KeyIn key={state.round} bench={bench} state={state} visit={visit} />;
     case 'restart':
-      return <Restart key={state.round} bench={bench} visit={visit} />;
+      return <Restart key={state.round} bench={bench} state={state} visit={visit} />;
     case 'readBack':
-      return <ReadBack key={state.round} bench={bench} state={state} visit={visit} />;
+      return <ReadBack key={`${state.round} ${state.toRead.join()}`} bench={bench} state={state} visit={visit} />;
+    case 'calibrate':
+    case 'prove':
+      return <ByHand key={state.step} step={state.step} visit={visit} />;
     case 'signOff':
       return <SignOff bench={bench} state={state} visit={visit} />;
     case null:
@@ -120,16 +166,9 @@ function Step({ bench, visit }: { readonly bench: BenchView; readonly visit: Vis
   }
 }
 
-/** Targets while they help, and nothing that could be copied while reading back. */
+/** Targets while they help, and nothing that could be copied while reading. */
 function Side({ state, bench }: { readonly state: VisitState; readonly bench: BenchView }) {
-  return state.step === 'readBack' && !state.held ? <ReadProgress state={state} map={bench.map} /> : <TargetList state={state} map={bench.map} />;
-}
-
-function Unsent({ visit }: { readonly visit: Visit }) {
-  const { problem, waiting } = visit;
-  if (!problem) return null;
-  if (waiting > 0) {
-    return <Notice kind="care" title={`${waiting} ${waiting === 1 ? 'entry waits' : 'entries wait'} here`} says={problem.message} act={{ label: 'Send now', onAct: visit.retry }} />;
-  }
-  return <Notice kind="stop" says={problem.message} act={{ label: 'Understood', onAct: visit.dismiss }} />;
+  if (state.step === 'readBack' && !state.held) return <ReadProgress state={state} map={bench.map} />;
+  if (state.step === 'asFound' && !state.held) return <FoundSoFar state={state} map={bench.map} />;
+  return <TargetList state={state} map={bench.map} />;
 }

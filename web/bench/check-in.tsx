@@ -1,11 +1,13 @@
 import { Checkbox, NumberInput, Radio, Textarea, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
-import { checkPack, mapTitle } from '@decurio/core';
+import { checkPack, mapTitle, missingPhotos, type VisitState } from '@decurio/core';
 import { evidenceSchemas, type BenchView } from '@decurio/contract';
 import type { ApiProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
 import { Notice } from '../ui/notice.js';
+import { useDraft } from '../ui/use-draft.js';
+import { Photos } from './photos/photos.js';
 import type { Visit } from './use-visit.js';
 import { WhichDisplay } from './which-display.js';
 import classes from './panel.module.css';
@@ -13,22 +15,18 @@ import classes from './panel.module.css';
 type Typed = number | string;
 const asNumber = (typed: Typed): number | null => (typed === '' ? null : Number(typed));
 
+const EMPTY = { revision: false, odometer: '' as Typed, volts: '' as Typed, pack: 'sound' as 'sound' | 'unsafe', tyre: '' as Typed, cables: false, clamp: false, accessories: '', damage: '' };
+
 /** Step 1: which display it is, what the meter and odometer say, and the state it came in. */
-export function CheckIn({ bench, visit }: { readonly bench: BenchView; readonly visit: Visit }) {
-  const isToBeTold = bench.lookAlikes.length > 1 && visit.state?.displayTold === null;
-  const [revision, setRevision] = useState((visit.state?.displayTold ?? null) !== null);
-  const [odometer, setOdometer] = useState<Typed>('');
-  const [volts, setVolts] = useState<Typed>('');
-  const [pack, setPack] = useState<'sound' | 'unsafe'>('sound');
-  const [tyre, setTyre] = useState<Typed>('');
-  const [cables, setCables] = useState(false);
-  const [clamp, setClamp] = useState(false);
-  const [accessories, setAccessories] = useState('');
-  const [damage, setDamage] = useState('');
+export function CheckIn({ bench, state, visit }: { readonly bench: BenchView; readonly state: VisitState; readonly visit: Visit }) {
+  const isToBeTold = bench.lookAlikes.length > 1 && state.displayTold === null;
+  const [draft, change, forget] = useDraft(`${state.visitId}.${state.parts.length}.checkIn`, { ...EMPTY, revision: state.displayTold !== null });
+  const { odometer, volts, pack, tyre, cables, clamp, accessories, damage } = draft;
+  const revision = draft.revision || state.displayTold !== null;
   const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
-  const [busy, setBusy] = useState(false);
   const packV = asNumber(volts);
   const packCheck = packV === null ? null : checkPack(bench.type.pack, packV);
+  const missing = pack === 'sound' ? missingPhotos(state, 'checkIn') : [];
 
   const submit = async () => {
     const data = {
@@ -45,10 +43,9 @@ export function CheckIn({ bench, visit }: { readonly bench: BenchView; readonly 
     try {
       const valid = evidenceSchemas.checkedIn.validateSync(data, { abortEarly: false, strict: true });
       setFields({});
-      setBusy(true);
       const problem: ApiProblem | null = await visit.act('checkedIn', { ...valid, revisionConfirmed: true });
-      setBusy(false);
-      if (problem?.fields) setFields(Object.fromEntries(Object.entries(problem.fields).map(([path, says]) => [path.replace(/^data\./, ''), says])));
+      if (problem === null) return forget();
+      if (problem.fields) setFields(Object.fromEntries(Object.entries(problem.fields).map(([path, says]) => [path.replace(/^data\./, ''), says])));
     } catch (error) {
       if (!(error instanceof ValidationError)) throw error;
       setFields(Object.fromEntries(error.inner.map((e) => [e.path ?? '', e.message])));
@@ -66,42 +63,44 @@ export function CheckIn({ bench, visit }: { readonly bench: BenchView; readonly 
       <p className="cap">Check in</p>
       {isToBeTold ? (
         <>
-          <WhichDisplay bench={bench} visit={visit} onTold={() => setRevision(true)} />
+          <WhichDisplay bench={bench} visit={visit} onTold={() => change({ revision: true })} />
           {fields['revisionConfirmed'] !== undefined && <Notice kind="care" says="Say first which display it is." />}
         </>
       ) : (
         <Checkbox
           size="md"
           checked={revision}
-          onChange={(e) => setRevision(e.target.checked)}
+          onChange={(e) => change({ revision: e.target.checked })}
           label={`The display is a ${mapTitle(bench.map)}`}
           description={bench.map.tellBy}
           error={fields['revisionConfirmed']}
         />
       )}
       <div className={classes['row']}>
-        <NumberInput label="Pack by meter" suffix=" V" value={volts} onChange={setVolts} decimalScale={2} hideControls autoFocus data-scan-guard error={fields['packV']} />
-        <NumberInput label="Odometer" suffix=" km" value={odometer} onChange={setOdometer} decimalScale={1} hideControls data-scan-guard error={fields['odometerKm']} />
-        <NumberInput label="Tyre" suffix=" bar" value={tyre} onChange={setTyre} decimalScale={1} hideControls data-scan-guard error={fields['tyreBar']} />
+        <NumberInput label="Pack by meter" suffix=" V" value={volts} onChange={(volts) => change({ volts })} decimalScale={2} hideControls autoFocus data-scan-guard error={fields['packV']} />
+        <NumberInput label="Odometer" suffix=" km" value={odometer} onChange={(odometer) => change({ odometer })} decimalScale={1} hideControls data-scan-guard error={fields['odometerKm']} />
+        <NumberInput label="Tyre" suffix=" bar" value={tyre} onChange={(tyre) => change({ tyre })} decimalScale={1} hideControls data-scan-guard error={fields['tyreBar']} />
       </div>
       {packCheck && <Notice kind={packCheck.verdict === 'fits' ? 'done' : packCheck.verdict === 'tooHigh' ? 'stop' : 'care'} says={packCheck.says} />}
-      <Radio.Group label="The pack is" value={pack} onChange={(value) => setPack(value === 'unsafe' ? 'unsafe' : 'sound')}>
+      <Radio.Group label="The pack is" value={pack} onChange={(value) => change({ pack: value === 'unsafe' ? 'unsafe' : 'sound' })}>
         <div className={classes['choices']}>
           <Radio size="md" value="sound" label="dry, sound, not swollen" />
           <Radio size="md" value="unsafe" label="swollen, wet or damaged: stops here" />
         </div>
       </Radio.Group>
       <div className={classes['choices']}>
-        <Checkbox size="md" checked={cables} onChange={(e) => setCables(e.target.checked)} label="No cable pinched" />
-        <Checkbox size="md" checked={clamp} onChange={(e) => setClamp(e.target.checked)} label="Display clamp not overtightened" />
+        <Checkbox size="md" checked={cables} onChange={(e) => change({ cables: e.target.checked })} label="No cable pinched" />
+        <Checkbox size="md" checked={clamp} onChange={(e) => change({ clamp: e.target.checked })} label="Display clamp not overtightened" />
       </div>
       <div className={classes['row']}>
-        <TextInput label="Came with" placeholder="charger, 2 keys" value={accessories} onChange={(e) => setAccessories(e.target.value)} maxLength={200} />
-        <Textarea label="Damage" placeholder="none seen" value={damage} onChange={(e) => setDamage(e.target.value)} maxLength={1000} rows={1} autosize maxRows={3} />
+        <TextInput label="Came with" placeholder="charger, 2 keys" value={accessories} onChange={(e) => change({ accessories: e.target.value })} maxLength={200} />
+        <Textarea label="Damage" placeholder="none seen" value={damage} onChange={(e) => change({ damage: e.target.value })} maxLength={1000} rows={1} autosize maxRows={3} />
       </div>
+      <Photos unitId={bench.unit.id} state={state} visit={visit} step="checkIn" subjects={['damage']} />
+      {pack === 'unsafe' && <Notice kind="stop" says="It stops here: do not power or charge it. It goes to whoever is qualified, and a lead is told." />}
       <div className={classes['acts']}>
-        <ActButton type="submit" look="main" hotkey="Enter" busy={busy} onAct={() => undefined}>
-          Checked in, to key in
+        <ActButton type="submit" look={pack === 'unsafe' ? 'care' : 'main'} hotkey="Enter" disabled={missing.length > 0} onAct={() => undefined}>
+          {pack === 'unsafe' ? 'Stop it here' : missing.length > 0 ? `${missing.length} ${missing.length === 1 ? 'photograph' : 'photographs'} to take` : 'Checked in, to make safe'}
         </ActButton>
       </div>
     </form>

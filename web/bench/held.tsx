@@ -1,50 +1,85 @@
-import { Textarea } from '@mantine/core';
+import { Radio, Select, Textarea } from '@mantine/core';
 import { useState } from 'react';
-import { HOLD_REASONS, type VisitState } from '@decurio/core';
+import { Link } from 'react-router';
+import { HOLD_REASONS, isAfter, isAgainst, SENT_BACK_TO, stepTitle, type HoldDecision, type StepId, type VisitState } from '@decurio/core';
+import type { BenchView } from '@decurio/contract';
+import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
+import { FindingList } from '../ui/finding-list.js';
 import { Notice } from '../ui/notice.js';
 import { whenClock } from '../ui/when.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
 
-/** A held unit: why, since when, and, for a lead, the words with which it may go on. */
-export function Held({ state, visit }: { readonly state: VisitState; readonly visit: Visit }) {
+interface HeldProps {
+  readonly bench: BenchView;
+  readonly state: VisitState;
+  readonly visit: Visit;
+}
+
+/** A held unit: why, since when, and, for a lead, what is decided about it in writing. */
+export function Held({ bench, state, visit }: HeldProps) {
   const { who } = useSession();
-  const [words, setWords] = useState('');
-  const [busy, setBusy] = useState(false);
   if (!state.held) return null;
   const { reason, words: why, at, by } = state.held;
-  const mayRelease = who !== null && who.role !== 'technician';
-  const release = async () => {
-    setBusy(true);
-    await visit.act('released', { words: words.trim() });
-    setBusy(false);
-  };
   return (
     <div className={classes['panel']}>
       <Notice kind="stop" title={`Held: ${HOLD_REASONS[reason].toLowerCase()}`} says={why} />
       <p className={classes['lead']}>
-        Held by {by.name} at {whenClock(at)}. Nothing more is keyed or read until a lead releases it in writing.
+        Held by {by.name} at {whenClock(at)}. Nothing more is keyed or read until a lead decides in writing.
       </p>
-      {mayRelease ? (
-        <form
-          className={classes['stack']}
-          onSubmit={(event) => {
-            event.preventDefault();
-            void release();
-          }}
-        >
-          <Textarea label="Why it may go on" description="Stands in the record under your name." value={words} onChange={(e) => setWords(e.target.value)} minLength={3} maxLength={500} required rows={3} />
-          <div className={classes['acts']}>
-            <ActButton type="submit" look="main" busy={busy} onAct={() => undefined}>
-              Release
-            </ActButton>
-          </div>
-        </form>
-      ) : (
-        <p className="soft">Call a lead, or put the unit aside and scan the next one.</p>
-      )}
+      {who !== null && who.role !== 'technician' ? <Decide bench={bench} state={state} visit={visit} /> : <p className="soft">Call a lead, or put the unit aside and scan the next one.</p>}
     </div>
+  );
+}
+
+type Way = HoldDecision['way'] | 'withdraw';
+
+function Decide({ bench, state, visit }: HeldProps) {
+  const [way, setWay] = useState<Way>('goOn');
+  const [to, setTo] = useState<StepId>('keyIn');
+  const [words, setWords] = useState('');
+  const [busy, setBusy] = useState(false);
+  const [withdraw, withdrawing] = api.useWithdrawUnitsMutation();
+  const against = state.step === 'readBack' ? state.verdicts.filter(isAgainst).map(({ label }) => label) : [];
+  const isStopped = bench.ifAccepted.some(({ level }) => level === 'stop');
+  const back = SENT_BACK_TO.filter((step) => state.opened.steps.includes(step) && state.step !== null && (step === state.step || isAfter(state.step, step)));
+  const decide = async () => {
+    setBusy(true);
+    if (way === 'withdraw') await withdraw({ id: bench.orderId, body: { id: crypto.randomUUID(), unitIds: [bench.unit.id], reason: words.trim() } });
+    else await visit.act('released', { words: words.trim(), decision: way === 'accept' ? { way, labels: against } : way === 'sendBack' ? { way, to } : { way } });
+    setBusy(false);
+  };
+  const problem = asProblem(withdrawing.error);
+  return (
+    <form
+      className={classes['stack']}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void decide();
+      }}
+    >
+      {against.length > 0 && bench.ifAccepted.length > 0 && <FindingList findings={bench.ifAccepted} />}
+      <Radio.Group label="You decide" value={way} onChange={(value) => setWay(value as Way)}>
+        <div className={classes['ways']}>
+          <Radio size="md" value="goOn" label={against.length > 0 ? `Its cause is gone: read ${against.join(', ')} once more` : 'It goes on: its cause is gone'} />
+          {against.length > 0 && <Radio size="md" value="accept" disabled={isStopped} label={isStopped ? `${against.join(', ')} cannot be accepted as shown` : `Accept ${against.join(', ')} as shown`} />}
+          {back.length > 0 && <Radio size="md" value="sendBack" label="Send it back to a step" />}
+          <Radio size="md" value="withdraw" label="Withdraw it from its order" />
+        </div>
+      </Radio.Group>
+      {way === 'sendBack' && <Select label="Back to" allowDeselect={false} value={to} onChange={(value) => setTo((value ?? 'keyIn') as StepId)} data={back.map((step) => ({ value: step, label: stepTitle(step) }))} />}
+      <p className="soft">
+        Should it be set up otherwise? Change the order or this unit&apos;s own wishes on the page of <Link to={`/orders/${bench.orderId}`}>order {bench.orderNumber}</Link>, then decide here.
+      </p>
+      <Textarea label="Why" description="Stands in the record under your name." value={words} onChange={(e) => setWords(e.target.value)} minLength={3} maxLength={500} required rows={2} />
+      {problem && <Notice kind="stop" says={problem.message} />}
+      <div className={classes['acts']}>
+        <ActButton type="submit" look={way === 'withdraw' ? 'care' : 'main'} busy={busy || visit.isAwaited} onAct={() => undefined}>
+          {way === 'goOn' ? 'Release' : way === 'accept' ? 'Accept and release' : way === 'sendBack' ? `Send back to ${stepTitle(to).toLowerCase()}` : 'Withdraw'}
+        </ActButton>
+      </div>
+    </form>
   );
 }

@@ -1,40 +1,43 @@
 import { IconCheck } from '@tabler/icons-react';
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
+import { useDispatch } from 'react-redux';
+import { restartActs, seenAfterRestart, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
+import type { AppDispatch } from '../state/store.js';
 import { ActButton } from '../ui/act-button.js';
+import { speak } from '../ui/speak.js';
 import { useHotkeys } from '../ui/use-hotkeys.js';
+import { stands } from '../state/stands.js';
+import { useNow, useStands } from '../state/use-stands.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
 
-const TICK_MS = 200;
+/** Step 5: the acts of this display's power cycle, one by one. A wait goes on while another unit is worked on. */
+export function Restart({ bench, state, visit }: { readonly bench: BenchView; readonly state: VisitState; readonly visit: Visit }) {
+  const dispatch = useDispatch<AppDispatch>();
+  const unitId = bench.unit.id;
+  const { round } = state;
+  const unplugged = state.opened.bench?.unplugCheck === true;
+  const acts = restartActs(bench.map, unplugged);
+  const units = useStands();
+  const now = useNow(units);
+  const kept = units.find((unit) => unit.unitId === unitId)?.restart;
+  const mine = kept?.round === round ? kept : { round, at: 0, until: null };
+  const isOver = mine.until !== null && mine.until <= now;
+  const at = isOver ? mine.at + 1 : mine.at;
+  const leftMs = mine.until === null || isOver ? null : mine.until - now;
+  const act = acts[at];
+  const spoken = act?.act ?? 'Restarted';
+  useEffect(() => speak(spoken), [spoken]);
 
-/** Step 5: the acts of this display's power cycle, one by one, with a countdown where waiting is needed. */
-export function Restart({ bench, visit }: { readonly bench: BenchView; readonly visit: Visit }) {
-  const { restart } = bench.map;
-  const [at, setAt] = useState(0);
-  const [until, setUntil] = useState<number | null>(null);
-  const [now, setNow] = useState(0);
-  const act = restart[at];
-  const leftMs = until === null ? null : Math.max(0, until - now);
-
-  useEffect(() => {
-    if (until === null) return;
-    const timer = setInterval(() => {
-      setNow(Date.now());
-      if (Date.now() < until) return;
-      setUntil(null);
-      setAt((before) => before + 1);
-    }, TICK_MS);
-    return () => clearInterval(timer);
-  }, [until]);
-
+  const keep = (next: { at: number; until: number | null }) => dispatch(stands.actions.restarting({ unitId, restart: { round, ...next } }));
   const next = () => {
-    if (until !== null) return;
-    if (act === undefined) void visit.act('restarted', { acts: restart.map((r) => r.act) });
-    else if (act.waitMs > 0) {
-      setNow(Date.now());
-      setUntil(Date.now() + act.waitMs);
-    } else setAt(at + 1);
+    if (leftMs !== null) return;
+    if (act === undefined) {
+      dispatch(stands.actions.restarting({ unitId, restart: null }));
+      void visit.act('restarted', { acts: acts.map((each) => each.act), ...(unplugged ? { unplugged } : {}) });
+    } else if (act.waitMs > 0) keep({ at, until: msFromNow(act.waitMs) });
+    else keep({ at: at + 1, until: null });
   };
   useHotkeys({ Space: next });
 
@@ -42,7 +45,7 @@ export function Restart({ bench, visit }: { readonly bench: BenchView; readonly 
     <div className={classes['panel']}>
       <p className="cap">Restart · codes that act only after it, act from now on</p>
       <ol className={classes['acts-list']} aria-label="Power cycle">
-        {restart.map((step, i) => (
+        {acts.map((step, i) => (
           <li key={step.act} data-mark={i < at ? 'done' : i === at ? 'now' : 'todo'} aria-current={i === at ? 'step' : undefined}>
             <span aria-hidden="true">{i < at ? <IconCheck size={17} stroke={2.6} /> : i + 1}</span>
             <p>
@@ -56,6 +59,7 @@ export function Restart({ bench, visit }: { readonly bench: BenchView; readonly 
           </li>
         ))}
       </ol>
+      {act === undefined && <p className={classes['lead']}>{seenAfterRestart(bench.map)} If anything else is seen, hold the unit.</p>}
       <div className={classes['acts']}>
         <ActButton look="main" hotkey="Space" disabled={leftMs !== null} onAct={next}>
           {leftMs !== null ? 'Waiting' : act === undefined ? 'Restarted, to read back' : act.waitMs > 0 ? 'Done, start the wait' : 'Done, next'}
@@ -64,3 +68,5 @@ export function Restart({ bench, visit }: { readonly bench: BenchView; readonly 
     </div>
   );
 }
+
+const msFromNow = (ms: number): number => Date.now() + ms;

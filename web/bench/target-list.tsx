@@ -10,7 +10,7 @@ export interface TargetListProps {
 
 /** Codes to be keyed, each with what it shows now, its target and the reason; the others in one line. */
 export function TargetList({ state, map }: TargetListProps) {
-  const judged = state.step === 'signOff' || state.step === null;
+  const judged = state.step === 'calibrate' || state.step === 'prove' || state.step === 'signOff' || state.step === null;
   const targets = state.opened.setup.targets;
   const worked = targets.filter(({ label }) => judged || state.toKey.includes(label) || state.keyedThisRound.includes(label) || state.stuck.has(label));
   const rest = targets.length - worked.length;
@@ -23,7 +23,7 @@ export function TargetList({ state, map }: TargetListProps) {
           <tr className="cap">
             <th scope="col">Code</th>
             <th scope="col">Sets</th>
-            <th scope="col">{state.round > 1 || judged ? 'Read' : 'Factory'}</th>
+            <th scope="col">{state.round > 1 || judged ? 'Read' : state.done.some(({ step }) => step === 'asFound') ? 'Found' : 'Factory'}</th>
             <th scope="col">Target</th>
           </tr>
         </thead>
@@ -46,7 +46,7 @@ function Row({ target, state, code }: { readonly target: CodeTarget; readonly st
   const { label } = target;
   const verdict = state.verdicts.find((v) => v.label === label);
   const against = verdict !== undefined && isAgainst(verdict);
-  const done = state.keyedThisRound.includes(label) || verdict?.verdict === 'agrees';
+  const done = state.keyedThisRound.includes(label) || verdict?.verdict === 'agrees' || verdict?.verdict === 'accepted';
   const isNext = state.step === 'keyIn' && state.toKey[0] === label;
   const found = verdict?.readings.at(-1) ?? (done ? state.atRoundStart[label] : state.known[label]);
   return (

@@ -1,108 +1,88 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { useDispatch } from 'react-redux';
+import { useDispatch, useStore } from 'react-redux';
 import { foldVisit, type Deed, type Evidence, type EvidenceData, type VisitState } from '@decurio/core';
 import type { BenchView, NewEvidence, WrittenKind } from '@decurio/contract';
-import type { AppDispatch } from '../state/store.js';
-import { api, asProblem, entryAccepted, type ApiProblem } from '../state/api.js';
+import { outbox, type OutboxEntry } from '../outbox/outbox.js';
+import { dropEntry } from '../outbox/outbox-shelf.js';
+import { keepEntry } from '../outbox/send-entries.js';
+import { useOutbox } from '../outbox/use-outbox.js';
+import type { AppDispatch, RootState } from '../state/store.js';
+import { api, asProblem, type ApiProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
-
-/** An entry made here. It stays until the evidence read from the server holds it, so that it never undoes itself on the screen. */
-interface Made {
-  readonly entry: NewEvidence;
-  /** The server has it; the evidence on this device may not show it for a moment yet. */
-  readonly taken: boolean;
-  /** Told to the maker once the server answered; forms keep what was typed until then. */
-  readonly settle: (problem: ApiProblem | null) => void;
-}
 
 export interface Visit {
   /** The visit as it stands with the entries that still wait; null before it is opened. */
   readonly state: VisitState | null;
-  /** Writes an entry; settles with null once the server took it. */
+  /** Writes an entry. Settles with null once it is kept here, or, where the next step needs the server's answer, taken there. */
   readonly act: <K extends WrittenKind>(kind: K, data: EvidenceData[K]) => Promise<ApiProblem | null>;
   readonly begin: () => Promise<void>;
-  /** Why the newest entry was not taken, if so. */
+  /** Why the newest entry cannot follow, or was not taken. */
   readonly problem: ApiProblem | null;
-  readonly waiting: number;
-  readonly retry: () => void;
+  /** Entries of this visit that the server refused, oldest first; kept until somebody looked. */
+  readonly refused: readonly OutboxEntry[];
+  readonly sendAgain: () => void;
+  readonly drop: () => void;
   readonly dismiss: () => void;
+  /** An entry is on its way whose answer the next step needs. */
+  readonly isAwaited: boolean;
 }
 
-/** Acts on forms wait for the server before the page moves on; all others show at once. */
-const SHOWN_WHEN_TAKEN: ReadonlySet<WrittenKind> = new Set<WrittenKind>(['checkedIn', 'held', 'released', 'signedOff', 'undone']);
-const RETRY_MS = 3_000;
+/** The next step needs what the server makes of these. All others show at once. */
+const NEEDS_ANSWER: ReadonlySet<WrittenKind> = new Set<WrittenKind>(['asFoundClosed', 'released', 'signedOff']);
+/** Refused by these for good reason: what was made is not worth sending again. */
+const CANNOT_FOLLOW = 409;
 
-/** One unit's visit: folds what the server has with what waits here, and sends entries one after another. */
+/** One unit's visit: folds what the server has with what waits on this device. */
 export function useVisit(unitId: string, bench: BenchView): Visit {
   const dispatch = useDispatch<AppDispatch>();
-  const { who, lost } = useSession();
-  const [queue, setQueue] = useState<readonly Made[]>([]);
+  const store = useStore<RootState>();
+  const { who } = useSession();
+  const { entries } = useOutbox();
   const [problem, setProblem] = useState<ApiProblem | null>(null);
   const [open, opening] = api.useOpenVisitMutation();
-  const sending = useRef(false);
   const { evidence } = bench;
   const visitId = evidence[0]?.visitId ?? null;
 
-  const waiting = queue.filter(({ taken }) => !taken).length;
+  const own = useMemo(() => entries.filter((each) => each.visitId === visitId), [entries, visitId]);
+  const refused = own.filter(({ status }) => status === 'refused');
+  const isAwaited = own.some(({ status, entry }) => status === 'waiting' && NEEDS_ANSWER.has(entry.kind));
 
-  const shownDeeds = useMemo(() => {
-    if (!who) return evidence;
-    const by = { userId: who.userId, name: who.name, role: who.role };
-    const known = new Set(evidence.map((entry) => entry.id));
-    const early = queue.filter(({ entry, taken: isTaken }) => (isTaken || !SHOWN_WHEN_TAKEN.has(entry.kind)) && !known.has(entry.id));
-    return [...evidence, ...early.map(({ entry }) => ({ ...entry, visitId: visitId ?? '', by, station: who.station }) as Deed)];
-  }, [evidence, queue, visitId, who]);
-  const state = useMemo(() => foldOrKnown(shownDeeds, evidence), [shownDeeds, evidence]);
+  const deeds = useMemo(() => shown(evidence, own), [evidence, own]);
+  const state = useMemo(() => foldOrKnown(deeds, evidence), [deeds, evidence]);
+
+  const waits = useRef(new Map<string, (problem: ApiProblem | null) => void>());
+  useEffect(() => {
+    for (const [id, settle] of waits.current) {
+      const mine = entries.find(({ entry }) => entry.id === id);
+      if (mine?.status === 'waiting') continue;
+      waits.current.delete(id);
+      settle(mine?.problem ?? null);
+    }
+  }, [entries]);
 
   const act = useCallback(
-    <K extends WrittenKind>(kind: K, data: EvidenceData[K]) =>
-      new Promise<ApiProblem | null>((settle) => {
-        setProblem(null);
-        setQueue((before) => {
-          const ahead = before.filter(({ entry }) => !evidence.some((known) => known.id === entry.id));
-          const seq = evidence.length + ahead.length + 1;
-          const entry = { id: crypto.randomUUID(), seq, kind, at: new Date().toISOString(), data } as NewEvidence;
-          return [...ahead, { entry, taken: false, settle }];
-        });
-      }),
-    [evidence],
+    <K extends WrittenKind>(kind: K, data: EvidenceData[K]): Promise<ApiProblem | null> => {
+      if (!who || visitId === null) return Promise.resolve(null);
+      // The newest of the outbox, not of the last drawing: two acts may come between two drawings.
+      const all = store.getState().outbox.entries.filter((each) => each.visitId === visitId);
+      const known = (api.endpoints.bench.select(unitId)(store.getState()).data as BenchView | undefined)?.evidence ?? evidence;
+      const before = deedsWith(known, all.filter(({ status }) => status !== 'refused'));
+      const entry = { id: crypto.randomUUID(), seq: before.length + 1, kind, at: new Date().toISOString(), data } as NewEvidence;
+      const by = { userId: who.userId, name: who.name, role: who.role };
+      const outcome = foldVisit([...before, { ...entry, visitId, by, station: who.station } as Deed]);
+      if (!outcome.ok) {
+        const cannot = { status: CANNOT_FOLLOW, code: outcome.problem.code, message: outcome.problem.message };
+        setProblem(cannot);
+        return Promise.resolve(cannot);
+      }
+      setProblem(null);
+      const order = 1 + Math.max(0, ...store.getState().outbox.entries.map((each) => each.order));
+      dispatch(keepEntry({ entry, unitId, serial: known[0]?.kind === 'opened' ? known[0].data.serial : '', visitId, userId: who.userId, name: who.name, station: who.station, role: who.role, order }));
+      if (!NEEDS_ANSWER.has(kind)) return Promise.resolve(null);
+      return new Promise((settle) => waits.current.set(entry.id, settle));
+    },
+    [dispatch, store, who, visitId, unitId, evidence],
   );
-
-  const latest = useRef(queue);
-  useEffect(() => {
-    latest.current = queue;
-  });
-  const send = useCallback(async () => {
-    const first = latest.current.find(({ taken }) => !taken);
-    if (!first || sending.current || visitId === null) return;
-    sending.current = true;
-    const answer = await dispatch(api.endpoints.addEvidence.initiate({ unitId, visitId, body: first.entry }));
-    sending.current = false;
-    const refusal = asProblem(answer.error);
-    setProblem(refusal);
-    if (refusal && mayWorkLater(refusal)) return;
-    if (answer.data) {
-      dispatch(entryAccepted(unitId, answer.data));
-      setQueue((now) => now.map((made) => (made === first ? { ...made, taken: true } : made)));
-      return first.settle(null);
-    }
-    for (const { settle } of latest.current) settle(refusal);
-    setQueue([]);
-    void dispatch(api.endpoints.bench.initiate(unitId, { forceRefetch: true, subscribe: false }));
-  }, [dispatch, unitId, visitId]);
-
-  useEffect(() => {
-    if (waiting === 0 || lost) return;
-    const timer = setTimeout(() => void send(), problem === null ? 0 : RETRY_MS);
-    return () => clearTimeout(timer);
-  }, [queue, waiting, problem, lost, send]);
-
-  useEffect(() => {
-    if (waiting === 0) return;
-    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
-    window.addEventListener('beforeunload', warn);
-    return () => window.removeEventListener('beforeunload', warn);
-  }, [waiting]);
 
   const firstId = useRef({ visitId: crypto.randomUUID(), entryId: crypto.randomUUID() });
   const begin = useCallback(async () => {
@@ -116,18 +96,34 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
     act,
     begin,
     problem: opening.isLoading ? null : problem,
-    waiting,
-    retry: () => void send(),
+    refused,
+    sendAgain: () => visitId !== null && dispatch(outbox.actions.sentAgain({ visitId, fromSeq: deeds.length + 1 })),
+    drop: () => {
+      for (const { entry } of refused) void dropEntry(entry.id);
+      if (visitId !== null) dispatch(outbox.actions.dropped({ visitId }));
+    },
     dismiss: () => setProblem(null),
+    isAwaited,
   };
 }
 
-/** The entry itself is not at fault: the server is away, or the session ended. */
-const mayWorkLater = ({ status }: ApiProblem): boolean => status === 0 || status === 401 || status === 429 || status >= 500;
+/** The log as it will be once all that waits here was taken. */
+function deedsWith(evidence: readonly Evidence[], waiting: readonly OutboxEntry[]): readonly Deed[] {
+  const known = new Set(evidence.map((entry) => entry.id));
+  const own = waiting.filter(({ entry }) => !known.has(entry.id));
+  return [...evidence, ...own.map(({ entry, visitId, userId, name, role, station }, i) => ({ ...entry, seq: evidence.length + i + 1, visitId, by: { userId, name, role }, station }) as Deed)];
+}
+
+/** What is shown: entries whose answer the next step needs wait for it. */
+function shown(evidence: readonly Evidence[], own: readonly OutboxEntry[]): readonly Deed[] {
+  const early = own.filter(({ status }) => status !== 'refused');
+  const first = early.findIndex(({ status, entry }) => status === 'waiting' && NEEDS_ANSWER.has(entry.kind));
+  return deedsWith(evidence, first < 0 ? early : early.slice(0, first));
+}
 
 function foldOrKnown(deeds: readonly Deed[], evidence: readonly Evidence[]): VisitState | null {
-  const shown = foldVisit(deeds);
-  if (shown.ok) return shown.value;
+  const early = foldVisit(deeds);
+  if (early.ok) return early.value;
   const known = foldVisit(evidence);
   return known.ok ? known.value : null;
 }

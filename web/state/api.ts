@@ -9,6 +9,7 @@ import type {
   DecideRequest,
   DisplayFoundRequest,
   DisputeView,
+  EntryTaken,
   ErrorBody,
   IntakeReport,
   LedgerRecordView,
@@ -25,6 +26,7 @@ import type {
   OrderPageView,
   OrderView,
   PaceView,
+  PhotoKept,
   Page,
   PinLookRequest,
   PinView,
@@ -100,14 +102,25 @@ export const api = createApi({
     }),
 
     findUnit: build.query<UnitFound, string>({ query: (serial) => ({ url: '/units', params: { serial } }) }),
-    bench: build.query<BenchView, string>({ query: (unitId) => `/units/${unitId}/bench`, providesTags: ['Bench'] }),
+    bench: build.query<BenchView, string>({
+      query: (unitId) => `/units/${unitId}/bench`,
+      // A log only grows: an answer that set out before an entry was taken must not take it from the screen again.
+      merge: (known, answer) => {
+        const isOlder = known.evidence[0]?.visitId === answer.evidence[0]?.visitId && known.evidence.length > answer.evidence.length;
+        return isOlder ? { ...answer, evidence: known.evidence } : answer;
+      },
+      providesTags: (_view, _problem, id) => [{ type: 'Bench', id }],
+    }),
     openVisit: build.mutation<Evidence, { unitId: string; body: OpenVisitRequest }>({
       query: ({ unitId, body }) => ({ url: `/units/${unitId}/visits`, method: 'POST', body }),
       invalidatesTags: ['Bench', 'Line'],
     }),
-    addEvidence: build.mutation<Evidence, { unitId: string; visitId: string; body: NewEvidence }>({
+    addEvidence: build.mutation<EntryTaken, { unitId: string; visitId: string; body: NewEvidence }>({
       query: ({ unitId, visitId, body }) => ({ url: `/units/${unitId}/visits/${visitId}/evidence`, method: 'POST', body }),
       invalidatesTags: ['Line', 'Orders', 'Ledger', 'Disputes'],
+    }),
+    keepPhoto: build.mutation<PhotoKept, { unitId: string; visitId: string; photoId: string; jpeg: Blob }>({
+      query: ({ unitId, visitId, photoId, jpeg }) => ({ url: `/units/${unitId}/visits/${visitId}/photos/${photoId}`, method: 'PUT', body: jpeg, headers: { 'content-type': 'image/jpeg' } }),
     }),
 
     displayFound: build.mutation<Evidence, { unitId: string; visitId: string; body: DisplayFoundRequest }>({
@@ -159,10 +172,10 @@ export const api = createApi({
   }),
 });
 
-/** Puts an accepted entry into the bench as this device knows it, without asking again. */
-export const entryAccepted = (unitId: string, entry: Evidence) =>
+/** Puts accepted entries into the bench as this device knows it, without asking again. */
+export const entryAccepted = (unitId: string, entries: readonly Evidence[]) =>
   api.util.updateQueryData('bench', unitId, ({ evidence }) => {
-    if (!evidence.some((known) => known.id === entry.id)) (evidence as Evidence[]).push(entry);
+    for (const entry of entries) if (!evidence.some((known) => known.id === entry.id)) (evidence as Evidence[]).push(entry);
   });
 
 /** The problem in an RTK Query error, whichever way it came. */

@@ -1,13 +1,23 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
+import { keepStands, stands } from './stands.js';
+import { outbox } from '../outbox/outbox.js';
 import { api } from './api.js';
 import { session } from './session.js';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, session: session.reducer },
+  reducer: { [api.reducerPath]: api.reducer, session: session.reducer, outbox: outbox.reducer, stands: stands.reducer },
   middleware: (defaults) => defaults({ immutableCheck: false, serializableCheck: false }).concat(api.middleware),
 });
 setupListeners(store.dispatch);
 
 export type RootState = ReturnType<typeof store.getState>;
 export type AppDispatch = typeof store.dispatch;
+
+let kept = store.getState().stands;
+store.subscribe(() => {
+  const { stands: now } = store.getState();
+  if (now === kept) return;
+  kept = now;
+  keepStands(now);
+});

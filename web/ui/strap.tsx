@@ -1,5 +1,6 @@
 import { Menu } from '@mantine/core';
 import { IconDoorExit } from '@tabler/icons-react';
+import type { ReactNode } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import type { SessionView } from '@decurio/contract';
 import { api } from '../state/api.js';
@@ -17,7 +18,7 @@ const PLACES = [
 ] as const;
 
 /** The strap over every place: where one is, the scan box, and who works where. */
-export function Strap({ who }: { readonly who: SessionView }) {
+export function Strap({ who, children }: { readonly who: SessionView; readonly children?: ReactNode }) {
   const [signOut] = api.useSignOutMutation();
   const navigate = useNavigate();
   const leave = async () => {
@@ -35,6 +36,7 @@ export function Strap({ who }: { readonly who: SessionView }) {
         ))}
       </nav>
       <ScanBox />
+      {children}
       <Menu position="bottom-end">
         <Menu.Target>
           <button type="button" className={classes['who']}>

@@ -25,7 +25,7 @@ export function useScanner(handlers: ScannerHandlers): void {
   });
   useEffect(() => {
     let burst = '';
-    let firstAt = 0;
+    let times: number[] = [];
     let lastAt = 0;
     let fieldBefore: string | null = null;
     let typedInto: EventTarget | null = null;
@@ -35,14 +35,15 @@ export function useScanner(handlers: ScannerHandlers): void {
       const inField = field?.matches('input, textarea, select, [contenteditable="true"]') ?? false;
       const guarded = field?.matches(GUARDED) ?? false;
       if (event.key === 'Enter') {
-        const meanMs = (event.timeStamp - firstAt) / burst.length;
+        const meanMs = (event.timeStamp - (times[0] ?? 0)) / burst.length;
         const isSerial = /[A-Za-z]/.test(burst) || meanMs <= SCANNER_MEAN_MS;
+        const scanned = scannedPart(burst, times);
         const isScan = burst.length >= SHORTEST_SCAN && isSerial && (!inField || guarded);
         if (isScan) {
           event.preventDefault();
           event.stopPropagation();
           if (guarded && field instanceof HTMLInputElement) restore(field, fieldBefore ?? '');
-          latest.current.onScan(burst);
+          latest.current.onScan(scanned);
         }
         burst = '';
         return;
@@ -59,16 +60,24 @@ export function useScanner(handlers: ScannerHandlers): void {
       }
       if (burst === '' || event.target !== typedInto || event.timeStamp - lastAt > PAUSE_MS) {
         burst = '';
+        times = [];
         typedInto = event.target;
-        firstAt = event.timeStamp;
         fieldBefore = field instanceof HTMLInputElement ? field.value : null;
       }
       burst += event.key;
+      times.push(event.timeStamp);
       lastAt = event.timeStamp;
     };
     document.addEventListener('keydown', onKey, { capture: true });
     return () => document.removeEventListener('keydown', onKey, { capture: true });
   }, []);
+}
+
+/** A key of the bench pressed right before a scan is not part of it: a scanner's characters come without a pause. */
+export function scannedPart(burst: string, times: readonly number[]): string {
+  let from = burst.length - 1;
+  while (from > 0 && (times[from] ?? 0) - (times[from - 1] ?? 0) <= SCANNER_MEAN_MS) from--;
+  return burst.length - from >= SHORTEST_SCAN ? burst.slice(from) : burst;
 }
 
 function restore(field: HTMLInputElement, value: string): void {

@@ -16,17 +16,26 @@ export interface KeyRun {
   /** The press that is due, or null once the plan is through. */
   readonly due: PlanStep | null;
   readonly done: () => void;
+  /** All presses up to this one are done. */
+  readonly doneThrough: (to: number) => void;
   readonly menuClosed: () => void;
   /** The glass shows this code at this value. */
   readonly showsElse: (label: string, raw: number) => void;
   readonly doesNotChange: (label: string, raw: number) => void;
 }
 
+export interface RunOptions {
+  /** Plans one code alone, out of the menu again: the next unit in turn comes before the next code. */
+  readonly oneCode: boolean;
+  /** A plan is through. */
+  readonly onCode: () => void;
+}
+
 /** Walks the key plan of one round of key-in, writing each code as it is stored. Null while pace or plan are not there. */
-export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit, pace: Pace | null): KeyRun | null {
+export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit, pace: Pace | null, { oneCode, onCode }: RunOptions): KeyRun | null {
   const { setup } = state.opened;
   const keptAt = `decurio.run.${state.visitId}.${state.round}.${state.opened.versions.map.id}`;
-  const [run, setRun] = useState<Run>(() => restored(keptAt) ?? { labels: state.toKey, start: { values: state.known, at: null }, index: 0 });
+  const [run, setRun] = useState<Run>(() => restored(keptAt) ?? { labels: some(state.toKey, oneCode), start: { values: state.known, at: null }, index: 0 });
   const keep = useCallback(
     (next: Run) => {
       localStorage.setItem(keptAt, JSON.stringify(next));
@@ -49,17 +58,25 @@ export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit, pace
   const replan = (labels: readonly string[], start: PlanStart) => keep({ labels, start, index: 0 });
   const shown = shownSoFar(plan, run);
 
+  const doneThrough = (to: number) => {
+    for (let index = run.index; index <= to && index < plan.steps.length; index++) {
+      for (const { label, raw } of plan.steps[index]?.stores ?? []) {
+        if (state.toKey.includes(label) && raw === targetOf(setup, label)?.raw) void visit.act('codeKeyed', { label, fromRaw: run.start.values[label] ?? raw, raw, presses: pressesFor(label, plan, index) });
+      }
+    }
+    const isThrough = to + 1 >= plan.steps.length;
+    const rest = state.toKey.filter((label) => !run.labels.includes(label));
+    if (isThrough && rest.length > 0 && plan.unreachable.length === 0) keep({ labels: some(rest, oneCode), start: { values: shownSoFar(plan, { ...run, index: plan.steps.length }), at: null }, index: 0 });
+    else keep({ ...run, index: to + 1 });
+    if (isThrough) onCode();
+  };
+
   return {
     plan,
     index: run.index,
     due,
-    done: () => {
-      if (!due) return;
-      for (const { label, raw } of due.stores) {
-        if (state.toKey.includes(label) && raw === targetOf(setup, label)?.raw) void visit.act('codeKeyed', { label, fromRaw: run.start.values[label] ?? raw, raw, presses: pressesFor(label, plan, run.index) });
-      }
-      keep({ ...run, index: run.index + 1 });
-    },
+    done: () => doneThrough(run.index),
+    doneThrough,
     menuClosed: () => {
       const at = due?.before.kind === 'menu' ? due.before.label : undefined;
       replan(state.toKey, { values: closedValues(map, plan, run, shown), at: null, ...(at === undefined ? {} : { closedAt: at }) });
@@ -77,6 +94,8 @@ export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit, pace
     },
   };
 }
+
+const some = (labels: readonly string[], one: boolean): readonly string[] => (one ? labels.slice(0, 1) : labels);
 
 const pressesFor = (label: string, plan: KeyPlan, index: number): number =>
   plan.steps.slice(0, index + 1).filter((step) => step.serves === label && step.purpose !== 'move' && step.gesture.kind !== 'wait').length;

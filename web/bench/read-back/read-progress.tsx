@@ -1,5 +1,5 @@
 import { findCode, formatRaw, functionTitle, type DisplayMap, type VisitState } from '@decurio/core';
-import classes from './read-back.module.css';
+import classes from '../reading/reading.module.css';
 
 /** What was read so far, as typed; no target and no verdict until all are read. */
 export function ReadProgress({ state, map }: { readonly state: VisitState; readonly map: DisplayMap }) {

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { DEFAULT_PACE, findCode, glassLabel, isKeyed, type DisplayMap, type KeyPlan, type PlanStep, type VisitState } from '@decurio/core';
+import { DEFAULT_PACE, findCode, glassLabel, isKeyed, type DisplayMap, type KeyPlan, type PlanStep, type RawValues } from '@decurio/core';
 import { capital, gestureWords } from '../../ui/gesture-words.js';
 import { usePlan, type PlanJob } from '../../workers/planner.js';
 
@@ -11,11 +11,10 @@ export interface ReadRoute {
 }
 
 /**
- * The quickest way through the codes that are to be read in this round; null while it is being planned. It is planned
- * once, as the round begins: readings do not change the way, and a form that vanished for a moment would lose a digit.
+ * The quickest way through the codes that are to be read; null while it is being planned. It is planned once for these
+ * codes: readings do not change the way, and a form that vanished for a moment would lose a digit.
  */
-export function useReadRoute(map: DisplayMap, state: VisitState): ReadRoute | null {
-  const { toRead, known } = state;
+export function useReadRoute(map: DisplayMap, toRead: readonly string[], known: RawValues): ReadRoute | null {
   const [job] = useState((): PlanJob => ({ kind: 'readout', map, start: { values: known, at: null }, pace: DEFAULT_PACE, labels: toRead }));
   const plan = usePlan(isKeyed(map) ? job : null);
   if (!isKeyed(map)) return { order: toRead, wayTo: (label) => `Read ${label} again through ${map.instructions?.via ?? 'the connection'}.` };

@@ -1,0 +1,92 @@
+import { lazy, Suspense, useState } from 'react';
+import { findCode, formatRaw, meaningBeside, type VisitState } from '@decurio/core';
+import type { BenchView } from '@decurio/contract';
+import { ActButton } from '../../ui/act-button.js';
+import { Busy, Notice } from '../../ui/notice.js';
+import { useHotkeys } from '../../ui/use-hotkeys.js';
+import { OneReading } from '../reading/one-reading.js';
+import { useReadRoute } from '../reading/use-read-route.js';
+import type { Visit } from '../use-visit.js';
+import panel from '../panel.module.css';
+
+const StrayDialog = lazy(() => import('./stray-dialog.js').then((m) => ({ default: m.StrayDialog })));
+
+interface AsFoundProps {
+  readonly bench: BenchView;
+  readonly state: VisitState;
+  readonly visit: Visit;
+}
+
+/** Step 3: what the unit shows before any code is touched, in the order of the menu. */
+export function AsFound(props: AsFoundProps) {
+  const { state } = props;
+  const asked = Object.keys(state.found).length + state.toFind.length;
+  // A surprise asks for more codes: the way through them is planned anew.
+  return state.toFind.length === 0 ? <AllFound {...props} /> : <NextFound key={asked} asked={asked} {...props} />;
+}
+
+function NextFound({ bench, state, visit, asked }: AsFoundProps & { readonly asked: number }) {
+  const route = useReadRoute(bench.map, state.toFind, state.known);
+  const [stray, setStray] = useState(false);
+  if (!route) return <Busy />;
+  const label = route.order.find((one) => state.toFind.includes(one)) ?? state.toFind[0] ?? '';
+  const code = findCode(bench.map, label);
+  if (!code) return <Notice kind="stop" says={`${label} is not on this display's map.`} />;
+  const read = (raw: number | null) => void visit.act('asFoundRead', { label, raw });
+  const isFirst = Object.keys(state.found).length === 0;
+  const newest = state.surprises.at(-1);
+  return (
+    <>
+      <OneReading
+        key={label}
+        code={code}
+        where={`As found · ${asked - state.toFind.length + 1} of ${asked}`}
+        how={route.wayTo(label)}
+        reading={1}
+        onTake={read}
+        onNotShown={() => read(null)}
+        note={newest ? <Notice kind={newest.level === 'decide' ? 'stop' : 'care'} says={newest.says} /> : isFirst && state.opened.bench && <p className="soft">{state.opened.bench.asFound.why}</p>}
+        acts={<ActButton onAct={() => setStray(true)}>A code that is not asked for</ActButton>}
+      />
+      <Suspense fallback={null}>{stray && <StrayDialog visit={visit} onClose={() => setStray(false)} />}</Suspense>
+    </>
+  );
+}
+
+function AllFound({ bench, state, visit }: AsFoundProps) {
+  const [stray, setStray] = useState(false);
+  const grave = state.surprises.filter((met) => met.level === 'decide');
+  const notes = state.surprises.filter((met) => met.level === 'note');
+  const read = Object.keys(state.found).length;
+  const close = () => void visit.act('asFoundClosed', {});
+  useHotkeys({ Space: visit.isAwaited ? undefined : close });
+  return (
+    <div className={panel['panel']}>
+      <p className="cap">As found</p>
+      <h2 className={panel['title']}>{state.surprises.length === 0 ? `${read} codes read, all as expected` : `${read} codes read, ${state.surprises.length} not as expected`}</h2>
+      {grave.map((met, i) => (
+        <Notice key={i} kind="stop" says={met.says} />
+      ))}
+      {notes.map((met, i) => (
+        <Notice key={i} kind="care" says={withMeaning(bench, met.label, state, met.says)} />
+      ))}
+      <p className={panel['lead']}>
+        {grave.length > 0 ? 'A lead looks at it before anything is keyed.' : 'Nothing was touched: this state can be restored later.'} The setup is held against what was found.
+      </p>
+      <div className={panel['acts']}>
+        <ActButton look={grave.length > 0 ? 'care' : 'main'} hotkey="Space" busy={visit.isAwaited} onAct={close}>
+          {grave.length > 0 ? 'Hold it for a lead' : 'To key in'}
+        </ActButton>
+        <ActButton onAct={() => setStray(true)}>A code that was not asked for</ActButton>
+        {visit.isAwaited && <span className="soft">The server works the setup out. What you entered is kept here.</span>}
+      </div>
+      <Suspense fallback={null}>{stray && <StrayDialog visit={visit} onClose={() => setStray(false)} />}</Suspense>
+    </div>
+  );
+}
+
+function withMeaning({ map }: BenchView, label: string | null, { found }: VisitState, says: string): string {
+  const code = label === null ? undefined : findCode(map, label);
+  const raw = label === null ? null : (found[label] ?? null);
+  return code && raw !== null ? `${says} ${formatRaw(code, raw)}: ${meaningBeside(code, raw) || 'as shown'}.` : says;
+}

@@ -1,0 +1,65 @@
+import { Textarea } from '@mantine/core';
+import { useState } from 'react';
+import { stepTitle } from '@decurio/core';
+import { ActButton } from '../ui/act-button.js';
+import { Notice } from '../ui/notice.js';
+import type { Visit } from './use-visit.js';
+import classes from './panel.module.css';
+
+const ASKS = {
+  calibrate: {
+    title: 'Is the shown speed the true speed?',
+    lead: 'A nominal wheel size is rarely right, and the cap counts in the shown speed. If you held it against a reference, say which, at what speeds, and what came out.',
+    left: 'Not measured: the record says that true speed was not measured.',
+    next: 'prove',
+  },
+  prove: {
+    title: 'Does it do what was promised?',
+    lead: 'Throttle from standstill, assist start and end, each brake lever, every mode at the highest level on a full pack. If you tried it, say what you tried and what came out.',
+    left: 'Not tried: the record says that nothing was proved on the road.',
+    next: 'sign off',
+  },
+} as const;
+
+/** Calibrate and Prove, done with one's own means: what was done in words, or openly left out. */
+export function ByHand({ step, visit }: { readonly step: keyof typeof ASKS; readonly visit: Visit }) {
+  const [words, setWords] = useState('');
+  const { title, lead, left, next } = ASKS[step];
+  const done = words.trim() !== '';
+  const go = () => void visit.act('stepByHand', { step, done, words: words.trim() });
+  return (
+    <form
+      className={classes['panel']}
+      onSubmit={(event) => {
+        event.preventDefault();
+        go();
+      }}
+    >
+      <p className="cap">{stepTitle(step)}</p>
+      <h2 className={classes['title']}>{title}</h2>
+      <p className={classes['lead']}>{lead}</p>
+      {step === 'prove' && <Notice kind="care" says="Helmet on in the yard. Never ride a test on a public road with an uncapped unit. Motor and brake may be hot." />}
+      <Textarea
+        label="Done by hand"
+        description="Left empty, the step is left out, and every paper says so."
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'PageDown' || (event.key === 'Enter' && !event.shiftKey)) {
+            event.preventDefault();
+            go();
+          }
+        }}
+        maxLength={500}
+        rows={4}
+        autoFocus
+      />
+      {!done && <p className="soft">{left}</p>}
+      <div className={classes['acts']}>
+        <ActButton type="submit" look="main" hotkey="Enter" onAct={() => undefined}>
+          {done ? `Done by hand, to ${next}` : `Left out, to ${next}`}
+        </ActButton>
+      </div>
+    </form>
+  );
+}

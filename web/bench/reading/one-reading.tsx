@@ -1,0 +1,88 @@
+import { TextInput } from '@mantine/core';
+import { useLayoutEffect, useRef, useState, type ReactNode } from 'react';
+import { functionTitle, meaningOf, parseTyped, type Code } from '@decurio/core';
+import { ActButton } from '../../ui/act-button.js';
+import { NumberPad } from './number-pad.js';
+import panel from '../panel.module.css';
+import classes from './reading.module.css';
+
+export interface OneReadingProps {
+  readonly code: Code;
+  /** Where one is, as a cap line. */
+  readonly where: string;
+  /** The presses that bring it on the glass. */
+  readonly how: string;
+  /** 1 for the first time it is asked for, 2 for the second. */
+  readonly reading: number;
+  readonly onTake: (raw: number) => void;
+  readonly onNotShown: () => void;
+  readonly note?: ReactNode;
+  /** More acts beside the two. */
+  readonly acts?: ReactNode;
+}
+
+/** One code, typed as the glass shows it; its meaning stands beside it at once. */
+export function OneReading({ code, where, how, reading, onTake, onNotShown, note, acts }: OneReadingProps) {
+  const [typed, setTyped] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const field = useRef<HTMLInputElement>(null);
+  useLayoutEffect(() => field.current?.focus(), []);
+  const parsed = parseTyped(code, typed);
+  const take = () => (parsed.ok ? onTake(parsed.value) : setProblem(parsed.problem.message));
+  return (
+    <form
+      className={panel['panel']}
+      onSubmit={(event) => {
+        event.preventDefault();
+        take();
+      }}
+    >
+      <p className="cap">{where}</p>
+      <p className={panel['lead']}>{how} Change nothing.</p>
+      {note}
+      <div className={classes['ask']}>
+        <div className={classes['label']} data-code={code.label} data-reading={reading}>
+          <span className={classes['code']}>{code.label}</span>
+          <span>{functionTitle(code.function)}</span>
+        </div>
+        <TextInput
+          ref={field}
+          classNames={{ input: classes['digits'] ?? '' }}
+          label="What does the glass show?"
+          value={typed}
+          onChange={(event) => {
+            setTyped(event.target.value);
+            setProblem(null);
+          }}
+          onKeyDown={(event) => {
+            if (event.key.toLowerCase() === 'n') {
+              event.preventDefault();
+              onNotShown();
+            }
+            if (event.key === ' ' || event.key === 'PageDown') {
+              event.preventDefault();
+              take();
+            }
+          }}
+          inputMode="decimal"
+          autoComplete="off"
+          data-scan-guard
+          error={problem}
+        />
+        <NumberPad onDigit={(digit) => setTyped((before) => `${before}${digit}`)} onBack={() => setTyped((before) => before.slice(0, -1))} />
+        <p className={classes['means']} aria-live="polite">
+          {typed !== '' && parsed.ok && meaningOf(code, parsed.value)}
+        </p>
+      </div>
+      <div className={panel['acts']}>
+        <ActButton type="submit" look="main" hotkey="Enter" onAct={() => undefined}>
+          That is what it shows
+        </ActButton>
+        <ActButton hotkey="N" onAct={onNotShown}>
+          Not shown
+        </ActButton>
+        {acts}
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,48 @@
+import { useEffect, useRef, useState } from 'react';
+import { useDispatch } from 'react-redux';
+import type { AppDispatch } from '../state/store.js';
+import { useSession } from '../state/session.js';
+import { outbox } from './outbox.js';
+import { adoptEntries } from './outbox-shelf.js';
+import { nextToSend, sendEntry } from './send-entries.js';
+import { useOutbox } from './use-outbox.js';
+
+const RETRY_MS = 3_000;
+
+/** Sends what waits on this device, one entry after another, whatever page is open. Draws nothing. */
+export function OutboxSender() {
+  const dispatch = useDispatch<AppDispatch>();
+  const { who, lost } = useSession();
+  const { entries, away, isRestored } = useOutbox();
+  const sending = useRef(false);
+  const [round, setRound] = useState(0);
+
+  useEffect(() => {
+    void adoptEntries()
+      .catch(() => [])
+      .then((left) => dispatch(outbox.actions.restored(left)));
+  }, [dispatch]);
+
+  const next = who && !lost && isRestored ? nextToSend(entries, who) : undefined;
+  useEffect(() => {
+    if (!next || sending.current) return;
+    const timer = setTimeout(
+      () => {
+        sending.current = true;
+        void sendEntry(next, dispatch).then((problem) => {
+          sending.current = false;
+          dispatch(outbox.actions.away(problem));
+          setRound((before) => before + 1);
+        });
+      },
+      away === null ? 0 : RETRY_MS,
+    );
+    const hurry = () => dispatch(outbox.actions.away(null));
+    window.addEventListener('online', hurry);
+    return () => {
+      clearTimeout(timer);
+      window.removeEventListener('online', hurry);
+    };
+  }, [next, away, round, dispatch]);
+  return null;
+}

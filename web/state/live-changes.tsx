@@ -1,0 +1,46 @@
+import { useEffect } from 'react';
+import { useDispatch, useStore } from 'react-redux';
+import type { BenchView, ChangeSeen } from '@decurio/contract';
+import { api } from './api.js';
+import type { AppDispatch, RootState } from './store.js';
+
+/** Changes that come close together are looked up once. */
+const GATHER_MS = 300;
+
+/** Hears from the server which units and orders moved, on whatever stand, and looks them up anew. Draws nothing. */
+export function LiveChanges() {
+  const dispatch = useDispatch<AppDispatch>();
+  const store = useStore<RootState>();
+  useEffect(() => {
+    const source = new EventSource('/api/changes');
+    let gathered: ChangeSeen[] = [];
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const look = () => {
+      timer = undefined;
+      const moved = gathered.filter((change) => !isKnown(store.getState(), change));
+      gathered = [];
+      if (moved.length === 0) return;
+      const units = [...new Set(moved.flatMap(({ unitId }) => unitId ?? []))];
+      const orders = moved.some(({ unitId }) => unitId === null);
+      dispatch(api.util.invalidateTags(['Line', 'Orders', 'Ledger', ...units.map((id) => ({ type: 'Bench' as const, id })), ...(orders ? ['Bench' as const] : [])]));
+    };
+    source.addEventListener('moved', (event: MessageEvent<string>) => {
+      gathered.push(JSON.parse(event.data) as ChangeSeen);
+      timer ??= setTimeout(look, GATHER_MS);
+    });
+    source.addEventListener('missed', () => dispatch(api.util.invalidateTags(['Line', 'Orders', 'Ledger', 'Bench'])));
+    return () => {
+      clearTimeout(timer);
+      source.close();
+    };
+  }, [dispatch, store]);
+  return null;
+}
+
+/** This page's own entry, which its bench shows already. Lists still want to know of it. */
+function isKnown(state: RootState, { unitId, seq }: ChangeSeen): boolean {
+  if (unitId === null) return false;
+  const bench = api.endpoints.bench.select(unitId)(state).data as BenchView | undefined;
+  const lists = Object.values(state.api.queries).some((query) => query?.status === 'fulfilled' && (query.endpointName === 'line' || query.endpointName === 'orders' || query.endpointName === 'ledger'));
+  return !lists && (bench?.evidence.at(-1)?.seq ?? 0) >= seq;
+}
