@@ -51,3 +51,8 @@ export { SENT_BACK_TO } from './bench/acts/hold.js';
 export * from './bench/project-visit.js';
 export * from './ledger/seal.js';
 export * from './ledger/record.js';
+export * from './vehicle/faults.js';
+export * from './vehicle/obeyed-codes.js';
+export * from './vehicle/motion.js';
+export * from './vehicle/instruments.js';
+export * from './vehicle/new-stand-in.js';

@@ -187,14 +187,15 @@ describe('a unit set through a service connection', () => {
     await page.says('Scan a unit');
     await page.scan('WL-00001');
     await page.begin();
-    await page.checkIn('50.1');
+    const link = new HandlebarDisplay(mapOf('teasel-link'));
+    await page.toKeyIn(link, '50.1');
     await page.says('Choose, write, reconnect, read again');
     const lines = await page.texts('[aria-label="Instructions"] li');
     expect(lines.filter((line) => line.startsWith('Switch to pack profile'))).toEqual(['Switch to pack profile A.', 'Switch to pack profile B.']);
     expect(lines.filter((line) => line === 'Choose speed limit, speed cap: 25 km/h.')).toHaveLength(2);
     expect(await page.driver.executeScript('return document.documentElement.scrollHeight - document.documentElement.clientHeight')).toBe(0);
     await page.press(' ');
-    const link = new HandlebarDisplay(mapOf('teasel-link'), { 'speed limit': 25, current: 13, 'low cut': 40.3 });
+    link.state = new HandlebarDisplay(mapOf('teasel-link'), { 'speed limit': 25, current: 13, 'low cut': 40.3 }).state;
     await page.restart(link);
     await page.says('through the service plug');
     await page.readBack(link);
@@ -219,6 +220,8 @@ describe('displays that look alike, on the bench', () => {
     expect(await (await page.field('Pack by meter')).getAttribute('value')).toBe('39.8 V');
     await page.type('Odometer', '3');
     await page.press(Key.ENTER);
+    await page.makeSafe();
+    await page.asFound(display);
     await page.says('Hold + and − for 2.5 s');
   });
 

@@ -55,11 +55,18 @@ describe('a technician with a new order', () => {
     await bench.scan('S26-0501');
     await bench.begin();
     await bench.checkIn();
-    await bench.says('Hold set and + for 2 s');
+    await bench.says('Before hands go on');
     expect(await bench.texts('[aria-label="Steps of this visit"] li')).toHaveLength(10);
   });
 
   const display = new HandlebarDisplay(map);
+
+  it('makes it safe, caution by caution, and reads every code as found', async () => {
+    await bench.makeSafe();
+    await bench.says('the first 3 are read in full');
+    await bench.asFound(display);
+    await bench.says('Hold set and + for 2 s');
+  });
 
   it('keys in what the screen orders; a menu that closes early is planned anew', async () => {
     await bench.keyIn(display, (_order, pressed) => pressed === 13);
@@ -100,10 +107,12 @@ describe('a technician with a new order', () => {
     await bench.readBack(display);
     await bench.says('Every code shows what it must');
     await bench.press(' ');
+    await bench.leaveOut();
   });
 
   it('signs off, told what is not proved', async () => {
-    await bench.says('True speed was not measured'.replace('True', 'true'));
+    await bench.says('Decurio has not measured true speed');
+    await bench.says('Left out: calibrate, prove');
     await bench.signOff();
     await bench.says(/\d+ entries end in the seal/);
   });

@@ -18,7 +18,7 @@ let page: PracticePage;
 beforeAll(async () => {
   stage = await startStage({ demo: true });
   page = new PracticePage(stage.browser.driver);
-  await (await new SignInPage(stage.browser.driver).open(stage.address)).signIn('teo');
+  await (await new SignInPage(stage.browser.driver).open(stage.address)).signIn('teo', undefined, 'bay 1');
   await page.says('NEXT FOR YOU');
 });
 afterAll(() => stage.close());

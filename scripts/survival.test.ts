@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import { verifyChain, type Evidence } from '@decurio/core';
+import type { EntryTaken } from '@decurio/contract';
 import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { signIn, type Client } from './lib/api-client.mjs';
 import { ROOT } from './lib/paths.mjs';
@@ -73,7 +74,7 @@ async function writeUntilGone(person: Client, unitId: string, visitId: string, f
   for (let seq = from; ; seq++) {
     const entry = { id: randomUUID(), seq, kind: 'codeSeen', at: new Date().toISOString(), data: { label: 'L1.2', raw: (seq % 5) + 1 } };
     try {
-      accepted.push((await person.post(`/api/units/${unitId}/visits/${visitId}/evidence`, entry)) as Evidence);
+      accepted.push(((await person.post(`/api/units/${unitId}/visits/${visitId}/evidence`, entry)) as EntryTaken).entry);
     } catch {
       return accepted;
     }
@@ -87,7 +88,7 @@ describe('the demo', () => {
   it.each(['server/dist/main.js', '--datadir='])('loses no accepted entry when %s is killed while writing', async (victim) => {
     demo = await startDemo();
     const person = await signIn(demo.address, 'teo', DEMO_PASSWORD, 'bay 1');
-    const unit = (await person.get('/api/units?serial=S26-0414')) as { id: string; visitId: string };
+    const unit = (await person.get('/api/units?serial=S26-0413')) as { id: string; visitId: string };
     const bench = async (client: Client) => ((await client.get(`/api/units/${unit.id}/bench`)) as { evidence: Evidence[] }).evidence;
     const before = await bench(person);
     const accepted = await writeUntilGone(person, unit.id, unit.visitId, before.length + 1, () => process.kill(pidOf(victim), 'SIGKILL'));

@@ -90,6 +90,38 @@ export class BenchPage extends Page {
     await this.press(Key.ENTER);
   }
 
+  /** Acknowledges every caution, one key each. */
+  async makeSafe(): Promise<void> {
+    await this.says(/Before hands go on|Once more before hands go on/);
+    const cautions = await this.texts('[aria-label="Cautions"] li');
+    for (let i = 0; i <= cautions.length; i++) await this.press(' ');
+    await this.saysNot('before hands go on'.replace('b', 'B'));
+  }
+
+  /** Reads what the display shows before anything is touched. */
+  async asFound(display: HandlebarDisplay): Promise<void> {
+    await this.says('AS FOUND');
+    await this.readBack(display);
+    await this.says('codes read');
+    await this.press(' ');
+    await this.saysNot('codes read');
+  }
+
+  /** From the form of check in to the first press. */
+  async toKeyIn(display: HandlebarDisplay, volts?: string): Promise<void> {
+    await this.checkIn(volts);
+    await this.makeSafe();
+    await this.asFound(display);
+  }
+
+  /** Calibrate and Prove, left out. */
+  async leaveOut(): Promise<void> {
+    await this.says('Is the shown speed the true speed?');
+    await this.press(Key.ENTER);
+    await this.says('Does it do what was promised?');
+    await this.press(Key.ENTER);
+  }
+
   /** The press that is due, as the screen puts it, and which one of how many. */
   async due(): Promise<{ readonly order: string; readonly count: string } | null> {
     const [now] = await this.texts('[aria-label="Next presses"] [aria-current="step"]');
@@ -104,7 +136,8 @@ export class BenchPage extends Page {
       const due = await this.due();
       if (due === null || stop(due.order, pressed)) return;
       display.obey(due.order);
-      await this.press(' ');
+      // A long hold counts down; the second press says that the glass is there already.
+      await this.press(' ', ...((await this.text()).includes('Holding now, count') ? [' '] : []));
       await this.driver.wait(async () => (await this.due())?.count !== due.count, 10_000, `press ${due.count} did not pass`);
     }
   }

@@ -94,6 +94,7 @@ export async function playVisit(client, serial, script, clock) {
   if (script.until === 'madeSafe') return;
   for (let [label] = state().toFind; label !== undefined; [label] = state().toFind) {
     await act('asFoundRead', { label, raw: script.found?.[label] ?? state().known[label] }, 4);
+    if (script.until === 'asFound' && Object.keys(state().found).length === 5) return;
   }
   await act('asFoundClosed', {});
   if (script.until === 'foundAll') return;
@@ -109,7 +110,7 @@ export async function playVisit(client, serial, script, clock) {
       if (script.until === 'keyIn') return;
     }
     await act('keyInClosed', {});
-    await act('restarted', { acts: ['Glass dark', 'Pack off and on', 'Glass lit'] }, 20);
+    await act('restarted', { acts: ['Glass dark', 'Pack off and on', 'Glass lit'], ...(state().opened.bench?.unplugCheck ? { unplugged: true } : {}) }, 20);
     for (const label of state().toRead) {
       const slip = misread.has(label) ? undefined : script.misreads?.[label];
       await act('codeRead', { label, raw: slip ?? script.stuck?.[label] ?? state().known[label] });

@@ -35,7 +35,10 @@ const OnAnotherStand = lazy(() => import('./on-another-stand.js').then((m) => ({
 const PartDialog = lazy(() => import('./part-dialog.js').then((m) => ({ default: m.PartDialog })));
 const SealedNow = lazy(() => import('./sign-off.js').then((m) => ({ default: m.SealedNow })));
 const SignOff = lazy(() => import('./sign-off.js').then((m) => ({ default: m.SignOff })));
+const StandInDrawer = lazy(() => import('./stand-in/stand-in-drawer.js').then((m) => ({ default: m.StandInDrawer })));
 const UndoDialog = lazy(() => import('./correcting-dialogs.js').then((m) => ({ default: m.UndoDialog })));
+
+const STAND_IN_OPEN = 'decurio.standInOpen';
 
 /** One unit on the stand: its ladder at the left, the work in the middle, targets or verdict at the right. */
 export function BenchPage() {
@@ -54,6 +57,11 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   const { who } = useSession();
   useStandOf(bench, state, who?.station ?? '');
   const mayHold = state !== null && state.step !== null && !state.held;
+  const [standIn, setStandIn] = useState(() => localStorage.getItem(STAND_IN_OPEN) === 'yes');
+  const toggleStandIn = () => {
+    localStorage.setItem(STAND_IN_OPEN, standIn ? 'no' : 'yes');
+    setStandIn(!standIn);
+  };
   const isHere = state !== null && isOnStand(state, who?.station ?? '');
   const mayUndo = isHere ? state.mayUndo : null;
   const mayReplace = isHere && state.step !== null && state.checkedIn !== null;
@@ -62,6 +70,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
     U: mayUndo !== null ? () => setDialog('undo') : undefined,
     R: mayReplace ? () => setDialog('part') : undefined,
     P: () => setDialog('cut'),
+    S: bench.map.menu === null ? undefined : toggleStandIn,
   });
   return (
     <div className={classes['bench']}>
@@ -80,8 +89,15 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           ))}
         </div>
       </header>
-      <SideBySide current={unitId} />
-      <StepLadder state={state} />
+      <div className={classes['left']}>
+        <StepLadder state={state} />
+        <SideBySide current={unitId} />
+        {bench.map.menu !== null && (
+          <button type="button" className={classes['standIn']} aria-pressed={standIn} onClick={toggleStandIn}>
+            Stand-in unit <kbd aria-hidden="true">S</kbd>
+          </button>
+        )}
+      </div>
       <section className={classes['work']} aria-label="Work">
         {bench.privateLand && <PrivateLandStrip label={bench.privateLand.label} endsOn={bench.privateLand.endsOn} />}
         <NotTaken visit={visit} />
@@ -111,6 +127,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
       </section>
       <aside className={classes['side']}>{state && <Side state={state} bench={bench} />}</aside>
       <Suspense fallback={null}>
+        {standIn && bench.map.menu !== null && <StandInDrawer bench={bench} onClose={toggleStandIn} />}
         {dialog === 'cut' && <CutPower says={bench.type.cutPower} onClose={() => setDialog(null)} />}
         {dialog === 'part' && state && <PartDialog bench={bench} state={state} visit={visit} onClose={() => setDialog(null)} />}
         {dialog === 'hold' && <HoldDialog visit={visit} onClose={() => setDialog(null)} />}

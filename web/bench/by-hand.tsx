@@ -45,6 +45,7 @@ export function ByHand({ step, visit }: { readonly step: keyof typeof ASKS; read
         value={words}
         onChange={(e) => setWords(e.target.value)}
         onKeyDown={(event) => {
+          if (event.defaultPrevented) return;
           if (event.key === 'PageDown' || (event.key === 'Enter' && !event.shiftKey)) {
             event.preventDefault();
             go();
@@ -52,6 +53,7 @@ export function ByHand({ step, visit }: { readonly step: keyof typeof ASKS; read
         }}
         maxLength={500}
         rows={4}
+        data-scan-guard="words"
         autoFocus
       />
       {!done && <p className="soft">{left}</p>}

@@ -27,7 +27,7 @@ export function Held({ bench, state, visit }: HeldProps) {
     <div className={classes['panel']}>
       <Notice kind="stop" title={`Held: ${HOLD_REASONS[reason].toLowerCase()}`} says={why} />
       <p className={classes['lead']}>
-        Held by {by.name} at {whenClock(at)}. Nothing more is keyed or read until a lead decides in writing.
+        Held by {by.name} at {whenClock(at)}. A lead decides in writing; until then nothing goes on.
       </p>
       {who !== null && who.role !== 'technician' ? <Decide bench={bench} state={state} visit={visit} /> : <p className="soft">Call a lead, or put the unit aside and scan the next one.</p>}
     </div>
@@ -71,9 +71,9 @@ function Decide({ bench, state, visit }: HeldProps) {
       </Radio.Group>
       {way === 'sendBack' && <Select label="Back to" allowDeselect={false} value={to} onChange={(value) => setTo((value ?? 'keyIn') as StepId)} data={back.map((step) => ({ value: step, label: stepTitle(step) }))} />}
       <p className="soft">
-        Should it be set up otherwise? Change the order or this unit&apos;s own wishes on the page of <Link to={`/orders/${bench.orderId}`}>order {bench.orderNumber}</Link>, then decide here.
+        To set it up otherwise, change <Link to={`/orders/${bench.orderId}`}>order {bench.orderNumber}</Link> or its own wishes there, then decide here.
       </p>
-      <Textarea label="Why" description="Stands in the record under your name." value={words} onChange={(e) => setWords(e.target.value)} minLength={3} maxLength={500} required rows={2} />
+      <Textarea label="Why" placeholder="Stands in the record under your name" value={words} onChange={(e) => setWords(e.target.value)} minLength={3} maxLength={500} required rows={2} />
       {problem && <Notice kind="stop" says={problem.message} />}
       <div className={classes['acts']}>
         <ActButton type="submit" look={way === 'withdraw' ? 'care' : 'main'} busy={busy || visit.isAwaited} onAct={() => undefined}>

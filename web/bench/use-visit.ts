@@ -29,8 +29,10 @@ export interface Visit {
 
 /** The next step needs what the server makes of these. All others show at once. */
 const NEEDS_ANSWER: ReadonlySet<WrittenKind> = new Set<WrittenKind>(['asFoundClosed', 'released', 'signedOff']);
-/** Refused by these for good reason: what was made is not worth sending again. */
+/** As the server answers to an entry that cannot follow. */
 const CANNOT_FOLLOW = 409;
+/** The same act within this time is one press too many of a key or a foot switch, and no mistake. */
+const TWICE_MS = 1_000;
 
 /** One unit's visit: folds what the server has with what waits on this device. */
 export function useVisit(unitId: string, bench: BenchView): Visit {
@@ -60,6 +62,7 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
     }
   }, [entries]);
 
+  const latest = useRef({ kind: '', data: '', at: 0 });
   const act = useCallback(
     <K extends WrittenKind>(kind: K, data: EvidenceData[K]): Promise<ApiProblem | null> => {
       if (!who || visitId === null) return Promise.resolve(null);
@@ -70,12 +73,15 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
       const entry = { id: crypto.randomUUID(), seq: before.length + 1, kind, at: new Date().toISOString(), data } as NewEvidence;
       const by = { userId: who.userId, name: who.name, role: who.role };
       const outcome = foldVisit([...before, { ...entry, visitId, by, station: who.station } as Deed]);
+      const again = latest.current.kind === kind && JSON.stringify(data) === latest.current.data && Date.now() - latest.current.at < TWICE_MS;
+      if (!outcome.ok && again) return Promise.resolve(null);
       if (!outcome.ok) {
         const cannot = { status: CANNOT_FOLLOW, code: outcome.problem.code, message: outcome.problem.message };
         setProblem(cannot);
         return Promise.resolve(cannot);
       }
       setProblem(null);
+      latest.current = { kind, data: JSON.stringify(data), at: Date.now() };
       const order = 1 + Math.max(0, ...store.getState().outbox.entries.map((each) => each.order));
       dispatch(keepEntry({ entry, unitId, serial: known[0]?.kind === 'opened' ? known[0].data.serial : '', visitId, userId: who.userId, name: who.name, station: who.station, role: who.role, order }));
       if (!NEEDS_ANSWER.has(kind)) return Promise.resolve(null);

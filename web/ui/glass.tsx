@@ -5,25 +5,27 @@ export interface GlassProps {
   readonly view: GlassView;
   /** What stands over it, such as "display should show". */
   readonly says: string;
+  /** Speed as it stands on the glass while riding; 0 where nothing turns. */
+  readonly speed?: string;
 }
 
 /** The vehicle's display as it should look now, in seven segments: dark, riding, asking, in the menu, or saying something. */
-export function Glass({ view, says }: GlassProps) {
+export function Glass({ view, says, speed = '0' }: GlassProps) {
   return (
     <div className={classes['glass']} role="group" aria-label={says}>
-      <Content view={view} says={says} />
+      <Content view={view} says={says} speed={speed} />
     </div>
   );
 }
 
-function Content({ view, says }: GlassProps) {
+function Content({ view, says, speed }: GlassProps & { readonly speed: string }) {
   switch (view.kind) {
     case 'off':
       return <Field title={says} text="   " note="dark" />;
     case 'riding':
       return (
         <>
-          <Field title={says} text="  0" note="speed: the menu is closed" />
+          <Field title={says} text={speed.padStart(3, ' ')} note="speed: the menu is closed" />
           {view.level !== null && <Field title="Level" text={String(view.level)} />}
           {view.mode !== null && <Words title="Mode" words={view.mode} />}
           {view.icons.length > 0 && <Words title="Lit" words={view.icons.join(', ')} />}

@@ -5,8 +5,11 @@ const SCANNER_MEAN_MS = 45;
 /** After this long a new text begins. */
 const PAUSE_MS = 1_000;
 const SHORTEST_SCAN = 6;
-/** Fields in which a scan is not meant as their content: digits from a display or a meter. */
+/** Fields in which a scan is not meant as their content: digits from a display or a meter, and words for the record. */
 const GUARDED = '[data-scan-guard]';
+const WORDS = '[data-scan-guard="words"]';
+/** Typed into words, only what looks like a serial and comes like a scan is one. */
+const SERIAL = /^(?=.*\d)[A-Za-z0-9./:-]+$/;
 
 export interface ScannerHandlers {
   readonly onScan: (text: string) => void;
@@ -36,13 +39,14 @@ export function useScanner(handlers: ScannerHandlers): void {
       const guarded = field?.matches(GUARDED) ?? false;
       if (event.key === 'Enter') {
         const meanMs = (event.timeStamp - (times[0] ?? 0)) / burst.length;
-        const isSerial = /[A-Za-z]/.test(burst) || meanMs <= SCANNER_MEAN_MS;
+        const isFast = meanMs <= SCANNER_MEAN_MS;
+        const isSerial = field?.matches(WORDS) === true ? isFast && SERIAL.test(burst) : /[A-Za-z]/.test(burst) || isFast;
         const scanned = scannedPart(burst, times);
         const isScan = burst.length >= SHORTEST_SCAN && isSerial && (!inField || guarded);
         if (isScan) {
           event.preventDefault();
           event.stopPropagation();
-          if (guarded && field instanceof HTMLInputElement) restore(field, fieldBefore ?? '');
+          if (guarded && isTextField(field)) restore(field, fieldBefore ?? '');
           latest.current.onScan(scanned);
         }
         burst = '';
@@ -62,7 +66,7 @@ export function useScanner(handlers: ScannerHandlers): void {
         burst = '';
         times = [];
         typedInto = event.target;
-        fieldBefore = field instanceof HTMLInputElement ? field.value : null;
+        fieldBefore = isTextField(field) ? field.value : null;
       }
       burst += event.key;
       times.push(event.timeStamp);
@@ -80,8 +84,12 @@ export function scannedPart(burst: string, times: readonly number[]): string {
   return burst.length - from >= SHORTEST_SCAN ? burst.slice(from) : burst;
 }
 
-function restore(field: HTMLInputElement, value: string): void {
-  const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set;
+type TextField = HTMLInputElement | HTMLTextAreaElement;
+const isTextField = (field: HTMLElement | null): field is TextField => field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement;
+
+function restore(field: TextField, value: string): void {
+  const kind = field instanceof HTMLInputElement ? HTMLInputElement : HTMLTextAreaElement;
+  const set = Object.getOwnPropertyDescriptor(kind.prototype, 'value')?.set;
   set?.call(field, value);
   field.dispatchEvent(new Event('input', { bubbles: true }));
 }

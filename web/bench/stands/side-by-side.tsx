@@ -1,9 +1,8 @@
-import { IconArrowRight, IconX } from '@tabler/icons-react';
+import { IconX } from '@tabler/icons-react';
 import { useDispatch } from 'react-redux';
 import { Link, useNavigate } from 'react-router';
 import { stepTitle } from '@decurio/core';
 import type { AppDispatch } from '../../state/store.js';
-import { ActButton } from '../../ui/act-button.js';
 import { useHotkeys } from '../../ui/use-hotkeys.js';
 import { isWaiting, nextInTurn, stands } from '../../state/stands.js';
 import { useNow, useStands } from '../../state/use-stands.js';
@@ -18,34 +17,33 @@ export function SideBySide({ current }: { readonly current: string }) {
   const next = nextInTurn(units, current, now);
   const go = () => next && void navigate(`/bench/${next.unitId}`);
   useHotkeys({ G: next ? go : undefined });
-  if (!units.some(({ unitId }) => unitId !== current)) return null;
+  const others = units.filter(({ unitId }) => unitId !== current);
+  if (others.length === 0) return null;
   const here = units.find(({ unitId }) => unitId === current);
+  const waitsHere = here !== undefined && isWaiting(here, now);
   return (
-    <nav className={classes['row']} aria-label="On your stands">
+    <nav className={classes['side']} aria-label="Your other stands">
       <ol>
-        {units.map((unit) => {
+        {others.map((unit) => {
           const left = isWaiting(unit, now) ? Math.ceil(((unit.restart?.until ?? 0) - now) / 1000) : 0;
           const isBack = unit.restart?.until !== null && unit.restart !== null && left === 0;
           return (
-            <li key={unit.unitId} data-here={unit.unitId === current} data-back={isBack && unit.unitId !== current}>
-              <Link to={`/bench/${unit.unitId}`} aria-current={unit.unitId === current ? 'page' : undefined}>
-                <b>{unit.serial}</b> {stepTitle(unit.step)}
-                {left > 0 && <span className="num"> {left} s</span>}
-                {isBack && unit.unitId !== current && <span> wait is over</span>}
+            <li key={unit.unitId} data-back={isBack}>
+              <Link to={`/bench/${unit.unitId}`}>
+                <b>{unit.serial}</b>
+                <small>{left > 0 ? `waits ${left} s` : isBack ? 'wait is over' : stepTitle(unit.step)}</small>
               </Link>
-              {unit.unitId !== current && (
-                <button type="button" aria-label={`${unit.serial} is not on my stands`} onClick={() => dispatch(stands.actions.left(unit.unitId))}>
-                  <IconX size={16} aria-hidden="true" />
-                </button>
-              )}
+              <button type="button" aria-label={`${unit.serial} is not on my stands`} onClick={() => dispatch(stands.actions.left(unit.unitId))}>
+                <IconX size={14} aria-hidden="true" />
+              </button>
             </li>
           );
         })}
       </ol>
       {next && (
-        <ActButton look={here && isWaiting(here, now) ? 'main' : 'quiet'} hotkey="G" onAct={go}>
-          {here && isWaiting(here, now) ? `While it waits: ${next.serial}` : 'Next unit'} <IconArrowRight size={16} aria-hidden="true" />
-        </ActButton>
+        <button type="button" className={classes['next']} data-main={waitsHere} onClick={go}>
+          {waitsHere ? 'Meanwhile next' : 'Next unit'} <kbd aria-hidden="true">G</kbd>
+        </button>
       )}
     </nav>
   );

@@ -9,14 +9,15 @@ export interface HandlebarProps {
   readonly bar: HandlebarState;
   /** Whether the digit keys 1, 2, 3 … press the display's keys anywhere on the page. */
   readonly keyboard: 'on' | 'off';
+  readonly speed?: string;
 }
 
-/** A display with its keys, to be pressed by mouse, finger or keyboard; Shift and click keeps a key down for a chord. */
-export function Handlebar({ map, bar, keyboard }: HandlebarProps) {
+/** A display with its keys, to be pressed by mouse, finger or keyboard; Shift and click, or Shift and Space, keeps a key down for a chord. */
+export function Handlebar({ map, bar, keyboard, speed = '0' }: HandlebarProps) {
   useKeyboard(map, bar, keyboard);
   return (
     <div className={classes['handlebar']}>
-      <Glass view={bar.glass} says="The display shows" />
+      <Glass view={bar.glass} says="The display shows" speed={speed} />
       <div className={classes['keys']} role="group" aria-label="Keys of the display">
         {map.keys.map((key, i) => (
           <button
@@ -35,6 +36,16 @@ export function Handlebar({ map, bar, keyboard }: HandlebarProps) {
             }}
             onPointerLeave={(event) => {
               if (!event.shiftKey && event.buttons > 0) bar.release(key.id);
+            }}
+            onKeyDown={(event) => {
+              if ((event.key !== ' ' && event.key !== 'Enter') || event.repeat) return;
+              event.preventDefault();
+              event.stopPropagation();
+              if (event.shiftKey && bar.down.has(key.id)) bar.release(key.id);
+              else bar.press(key.id);
+            }}
+            onKeyUp={(event) => {
+              if ((event.key === ' ' || event.key === 'Enter') && !event.shiftKey) releaseAll(bar, key.id);
             }}
             onContextMenu={(event) => event.preventDefault()}
           >

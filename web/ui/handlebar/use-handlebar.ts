@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { displayAtRest, fulfils, glassOf, simulateDisplay, type DisplayMap, type DisplayState, type Gesture, type Glass, type RawValues } from '@decurio/core';
+import { displayAtRest, fulfils, glassOf, simulateDisplay, type DisplayInput, type DisplayMap, type DisplayState, type Gesture, type Glass, type RawValues } from '@decurio/core';
 
 /** A press that the display took, with what the glass showed before and after it. */
 export interface TakenPress {
@@ -19,6 +19,8 @@ export interface Handlebar {
   readonly release: (key: string) => void;
   /** Every press since the display was laid here. */
   readonly taken: readonly TakenPress[];
+  /** Power cycled, the pack taken out, the display unplugged. */
+  readonly act: (input: Exclude<DisplayInput, Gesture>) => void;
   /** Lays a fresh display here. */
   readonly lay: (values?: RawValues) => void;
 }
@@ -41,8 +43,8 @@ const NOTHING: Held = { keys: new Set(), since: 0, steps: 0, isSpent: false };
  * A simulated display under real fingers: taps, double taps, holds and chords as they are made, time-outs in real time.
  * It runs on `simulateDisplay` alone.
  */
-export function useHandlebar(map: DisplayMap, initial: RawValues = {}): Handlebar {
-  const [state, setState] = useState(() => displayAtRest(map, initial));
+export function useHandlebar(map: DisplayMap, initial: RawValues | DisplayState = {}): Handlebar {
+  const [state, setState] = useState(() => ('screen' in initial ? (initial as DisplayState) : displayAtRest(map, initial as RawValues)));
   const [down, setDown] = useState<ReadonlySet<string>>(NOTHING.keys);
   const [taken, setTaken] = useState<readonly TakenPress[]>([]);
   const now = useRef({ state, held: NOTHING, lastTap: { key: '', at: 0 }, tickedAt: 0, laidAt: 0 });
@@ -61,6 +63,16 @@ export function useHandlebar(map: DisplayMap, initial: RawValues = {}): Handleba
       setTaken((all) => [...all, press]);
       now.current.state = to;
       setState(to);
+    },
+    [map],
+  );
+
+  const act = useCallback(
+    (input: Exclude<DisplayInput, Gesture>) => {
+      const next = simulateDisplay(map, now.current.state, input);
+      now.current = { ...now.current, state: next, held: NOTHING };
+      setState(next);
+      setDown(NOTHING.keys);
     },
     [map],
   );
@@ -130,7 +142,7 @@ export function useHandlebar(map: DisplayMap, initial: RawValues = {}): Handleba
   }, [map, show, take]);
 
   const glass = useMemo(() => glassOf(map, state), [map, state]);
-  return { state, glass, down, press, release, taken, lay };
+  return { state, glass, down, press, release, taken, act, lay };
 }
 
 /** Whether a gesture does anything at all in this state. */
