@@ -34,6 +34,7 @@ export const evidenceSchemas = {
   asFoundRead: object({ label: label(), raw: raw().nullable().defined() }).noUnknown(),
   strayFound: object({ shown: string().strict().trim().min(1, 'Type the label as the glass shows it.').max(12).required(), value: string().strict().trim().min(1, 'Type the value as the glass shows it.').max(12).required() }).noUnknown(),
   asFoundClosed: nothing,
+  restoredAsFound: object({ labels: array(label()).max(99).defined() }).noUnknown(),
   codeSeen: object({ label: label(), raw: raw() }).noUnknown(),
   codeKeyed: object({ label: label(), fromRaw: raw(), raw: raw(), presses: number().strict().integer().min(0).max(999).required() }).noUnknown(),
   codeStuck: object({ label: label(), raw: raw() }).noUnknown(),

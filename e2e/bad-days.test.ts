@@ -115,7 +115,7 @@ describe('at the bench', () => {
 
   it('a dead network keeps entries here, says so, and sends each once when it is back', async () => {
     await network(false);
-    await bench.press(' ', ' ', ' ', ' ', ' ', ' ');
+    await bench.press(...' '.repeat(10));
     await bench.says(/\d entr(y waits|ies wait) here/);
     await bench.driver.navigate().refresh().catch(() => undefined);
     await network(true);

@@ -23,6 +23,8 @@ const { DEMO_PASSWORD } = await import('../server/dist/demo-password.js');
 const { signIn } = await import('./lib/api-client.mjs');
 const { loadDemo } = await import('./lib/load-demo.mjs');
 const { sealUnits, takeOrder } = await import('./bench/fill.mjs');
+const { entriesPerSecond } = await import('./bench/bench-entries.mjs');
+const { keyToPress } = await import('./bench/key-to-press.mjs');
 const { firstPaint } = await import('./bench/first-paint.mjs');
 const { planFigures } = await import('./bench/key-plans.mjs');
 const { setupFigures } = await import('./bench/setups.mjs');
@@ -54,6 +56,7 @@ try {
   await owner.query('ANALYZE TABLE unit, visit, customer_order');
   await lists(person, lineOrder);
   await paint(lineOrder);
+  await bench(person);
   for (const figure of [...setupFigures(), ...planFigures()]) note(figure.what, figure.value, figure.unit, figure.yardstick, figure.yardstickValue, figure.limit);
   for (const { route, gzipBytes, brotliBytes } of routeWeights()) {
     note(`JavaScript, first route ${route}`, gzipBytes / 1000, 'kB gzip', 'the same in brotli', brotliBytes / 1000, 'under 250 kB');
@@ -107,6 +110,14 @@ async function lists(person, lineOrder) {
 async function paint(lineOrder) {
   const { lineMs, bareMs } = await firstPaint({ address: server.address, bareUrl, lineOrder, password: DEMO_PASSWORD });
   note('Line of 300 units painted after sign-in', lineMs, 'ms', 'a bare reply opened in the same browser', bareMs, 'under 1,000 ms');
+}
+
+/** @param {import('./lib/api-client.mjs').Client} person */
+async function bench(person) {
+  const { accepted, inserted } = await entriesPerSecond(server.address, person, () => createConnection(database.ownerUrl));
+  note('Entries accepted a second, 20 stands at once', accepted, 'a second', 'bare inserts of the same bytes over 20 connections', inserted, 'watched');
+  const { pressMs, bareMs, count } = await keyToPress(server.address);
+  note(`From a key to the next press on the screen, p95 of ${count}`, pressMs, 'ms', 'a bare change of the page to its frame, p95', bareMs, 'under 50 ms');
 }
 
 function report() {

@@ -119,6 +119,8 @@ export interface EvidenceData {
   /** A code on the glass that this display's map does not know: its label and value as shown. */
   readonly strayFound: { readonly shown: string; readonly value: string };
   readonly asFoundClosed: Record<string, never>;
+  /** Codes brought back to what they were found at; the setup is keyed anew after it. */
+  readonly restoredAsFound: { readonly labels: readonly string[] };
   /** A value met on the glass while keying, other than presumed. */
   readonly codeSeen: { readonly label: string; readonly raw: number };
   readonly codeKeyed: { readonly label: string; readonly fromRaw: number; readonly raw: number; readonly presses: number };

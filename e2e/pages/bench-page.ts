@@ -1,5 +1,5 @@
 import { Key } from 'selenium-webdriver';
-import { displayAtRest, findCode, formatRaw, glassOf, simulateDisplay, type DisplayMap, type DisplayState, type Gesture, type RawValues } from '@decurio/core';
+import { displayAtRest, findCode, formatRaw, glassOf, restartActs, simulateDisplay, type DisplayMap, type DisplayState, type Gesture, type RawValues } from '@decurio/core';
 import { Page } from './page.js';
 
 /** Longer than any hold or time-out of a display. */
@@ -145,7 +145,7 @@ export class BenchPage extends Page {
   async restart(display: HandlebarDisplay): Promise<void> {
     await this.says('RESTART');
     const current = async () => (await this.texts('[aria-label="Power cycle"] [aria-current="step"]')).join('');
-    for (const { act } of display.map.restart) {
+    for (const { act } of restartActs(display.map, false)) {
       await this.driver.wait(async () => (await current()).includes(act), 10_000, `"${act}" was never due`);
       await this.press(' ');
       await this.driver.wait(async () => !(await current()).includes(act), 15_000, `"${act}" did not pass`);

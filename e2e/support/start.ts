@@ -5,26 +5,34 @@ import { startServer, type Server } from '../../scripts/lib/server.mjs';
 
 /** The built app with the demo scenario on a database of its own, and a browser looking at it. */
 export interface Stage {
-  readonly server: Server;
+  /** The one that runs now. */
+  server: Server;
   readonly browser: Browser;
   readonly address: string;
   readonly databaseUrl: string;
+  /** Starts a server again at the same address, on the same database. */
+  readonly restartServer: () => Promise<void>;
   readonly close: () => Promise<void>;
 }
 
 export async function startStage(options: { readonly demo: boolean; readonly downloads?: string }): Promise<Stage> {
   const { applicationUrl: databaseUrl } = await freshDatabase();
-  const server = await startServer({ databaseUrl, ownerUrl: null, cookieSecret: 'for tests only', port: 18_080 + 40 * Number(process.env['VITEST_POOL_ID'] ?? 0) });
+  const start = (port: number) => startServer({ databaseUrl, ownerUrl: null, cookieSecret: 'for tests only', port });
+  const server = await start(18_080 + 40 * Number(process.env['VITEST_POOL_ID'] ?? 0));
   if (options.demo) await loadDemo(server.address, databaseUrl);
   const browser = await openBrowser(options.downloads === undefined ? {} : { downloads: options.downloads });
-  return {
+  const stage: Stage = {
     server,
     browser,
     databaseUrl,
     address: server.address,
+    restartServer: async () => {
+      stage.server = await start(Number(new URL(server.address).port));
+    },
     close: async () => {
       await browser.close();
-      await server.stop();
+      await stage.server.stop();
     },
   };
+  return stage;
 }

@@ -8,7 +8,7 @@ import {
   judgeReadback,
   mapTitle,
   meaningOf,
-  STEPS,
+  stepsLeftOut,
   stepTitle,
   type CodeVerdict,
   type DisplayMap,
@@ -16,6 +16,7 @@ import {
   type EvidenceData,
   type VisitRecord,
   type VisitState,
+  whatStands,
 } from '@decurio/core';
 import { PAPER_FONTS } from './fonts.js';
 import { legible, paperTime } from './paper-text.js';
@@ -197,15 +198,25 @@ function codeRow(doc: Doc, { label, target, readings }: CodeVerdict, state: Visi
   line(doc, low + 1);
 }
 
-function limits(doc: Doc, { opened }: VisitState): void {
-  const left = STEPS.filter((step) => !opened.steps.includes(step.id)).map((step) => step.title.toLowerCase());
+function limits(doc: Doc, state: VisitState): void {
+  const { opened } = state;
+  const left = stepsLeftOut(state);
+  const stands = whatStands(state);
+  if (stands.length > 0) {
+    caption(doc, 'What was done beside the codes');
+    sentencesOf(doc, stands);
+  }
   caption(doc, 'What this paper does not say');
   const sentences = [
     `The speed cap is what the display counts. True speed against the ground was not measured, so true end speed may lie above ${opened.setup.limitKmh} km/h.`,
-    ...(left.length > 0 ? [`Not part of this visit: ${left.join(', ')}.`] : []),
+    ...(left.length > 0 ? [`Left out of this visit: ${left.join(', ')}.`] : []),
     `Legal values are starting points that a shop checks with its own authority. For this class: ${opened.order.classChecked}.`,
     ...opened.setup.findings.map(({ says, decided }) => (decided ? `${says} Decided by ${decided.by} on ${decided.on}: ${decided.words}` : says)),
   ];
+  sentencesOf(doc, sentences);
+}
+
+function sentencesOf(doc: Doc, sentences: readonly string[]): void {
   for (const sentence of sentences) {
     room(doc, 26);
     doc.font('text').fontSize(9).fillColor(INK).text(legible(sentence), MARGIN, doc.y, { width: 499 });

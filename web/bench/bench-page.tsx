@@ -1,7 +1,7 @@
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { useParams } from 'react-router';
-import { mapTitle, needsSafety, type VisitState } from '@decurio/core';
+import { mapTitle, needsSafety, toRestore, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
@@ -33,6 +33,7 @@ const HoldDialog = lazy(() => import('./correcting-dialogs.js').then((m) => ({ d
 const Held = lazy(() => import('./held.js').then((m) => ({ default: m.Held })));
 const OnAnotherStand = lazy(() => import('./on-another-stand.js').then((m) => ({ default: m.OnAnotherStand })));
 const PartDialog = lazy(() => import('./part-dialog.js').then((m) => ({ default: m.PartDialog })));
+const RestoreDialog = lazy(() => import('./as-found/restore-dialog.js').then((m) => ({ default: m.RestoreDialog })));
 const SealedNow = lazy(() => import('./sign-off.js').then((m) => ({ default: m.SealedNow })));
 const SignOff = lazy(() => import('./sign-off.js').then((m) => ({ default: m.SignOff })));
 const StandInDrawer = lazy(() => import('./stand-in/stand-in-drawer.js').then((m) => ({ default: m.StandInDrawer })));
@@ -52,7 +53,7 @@ export function BenchPage() {
 
 function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: BenchView }) {
   const visit = useVisit(unitId, bench);
-  const [dialog, setDialog] = useState<'hold' | 'undo' | 'cut' | 'part' | null>(null);
+  const [dialog, setDialog] = useState<'hold' | 'undo' | 'cut' | 'part' | 'restore' | null>(null);
   const { state } = visit;
   const { who } = useSession();
   useStandOf(bench, state, who?.station ?? '');
@@ -65,10 +66,12 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   const isHere = state !== null && isOnStand(state, who?.station ?? '');
   const mayUndo = isHere ? state.mayUndo : null;
   const mayReplace = isHere && state.step !== null && state.checkedIn !== null;
+  const mayRestore = isHere && state.step !== null && !state.held && !needsSafety(state) && toRestore(state).length > 0;
   useHotkeys({
     H: mayHold ? () => setDialog('hold') : undefined,
     U: mayUndo !== null ? () => setDialog('undo') : undefined,
     R: mayReplace ? () => setDialog('part') : undefined,
+    B: mayRestore ? () => setDialog('restore') : undefined,
     P: () => setDialog('cut'),
     S: bench.map.menu === null ? undefined : toggleStandIn,
   });
@@ -91,12 +94,13 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
       </header>
       <div className={classes['left']}>
         <StepLadder state={state} />
-        <SideBySide current={unitId} />
-        {bench.map.menu !== null && (
-          <button type="button" className={classes['standIn']} aria-pressed={standIn} onClick={toggleStandIn}>
-            Stand-in unit <kbd aria-hidden="true">S</kbd>
-          </button>
-        )}
+        <SideBySide current={unitId}>
+          {bench.map.menu !== null && (
+            <button type="button" className={classes['standIn']} aria-label="Stand-in unit" aria-pressed={standIn} onClick={toggleStandIn}>
+              Stand-in <kbd aria-hidden="true">S</kbd>
+            </button>
+          )}
+        </SideBySide>
       </div>
       <section className={classes['work']} aria-label="Work">
         {bench.privateLand && <PrivateLandStrip label={bench.privateLand.label} endsOn={bench.privateLand.endsOn} />}
@@ -125,10 +129,16 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           )}
         </footer>
       </section>
-      <aside className={classes['side']}>{state && <Side state={state} bench={bench} />}</aside>
+      <aside className={classes['side']}>{state && <Side state={state} bench={bench} />}
+        {mayRestore && state.step !== 'readBack' && (
+          <button type="button" className={classes['restore']} onClick={() => setDialog('restore')}>
+            Restore as found <kbd aria-hidden="true">B</kbd>
+          </button>
+        )}</aside>
       <Suspense fallback={null}>
         {standIn && bench.map.menu !== null && <StandInDrawer bench={bench} onClose={toggleStandIn} />}
         {dialog === 'cut' && <CutPower says={bench.type.cutPower} onClose={() => setDialog(null)} />}
+        {dialog === 'restore' && state && <RestoreDialog bench={bench} state={state} visit={visit} onClose={() => setDialog(null)} />}
         {dialog === 'part' && state && <PartDialog bench={bench} state={state} visit={visit} onClose={() => setDialog(null)} />}
         {dialog === 'hold' && <HoldDialog visit={visit} onClose={() => setDialog(null)} />}
         {dialog === 'undo' && mayUndo !== null && <UndoDialog visit={visit} voids={mayUndo} evidence={bench.evidence} onClose={() => setDialog(null)} />}

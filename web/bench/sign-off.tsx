@@ -1,7 +1,7 @@
 import { Textarea } from '@mantine/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { isOpen, shortSeal, STEPS, stepTitle, type VisitState } from '@decurio/core';
+import { isOpen, shortSeal, stepsLeftOut, whatStands, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
@@ -17,8 +17,8 @@ export function SignOff({ bench, state, visit }: { readonly bench: BenchView; re
   const [busy, setBusy] = useState(false);
   const agreed = state.verdicts.filter((v) => v.verdict === 'agrees').length;
   const recorded = state.verdicts.filter((v) => v.verdict === 'asFound').length;
-  const left = STEPS.filter(({ id }) => (!state.opened.steps.includes(id) && id !== 'handOver') || state.byHand.some(({ step, done }) => step === id && !done)).map((step) => step.title.toLowerCase());
-  const byHand = state.byHand.filter(({ done }) => done);
+  const left = stepsLeftOut(state);
+  const stands = whatStands(state);
   const sign = async () => {
     setBusy(true);
     await visit.act('signedOff', { words: words.trim(), classChecked: bench.classChecked });
@@ -44,12 +44,7 @@ export function SignOff({ bench, state, visit }: { readonly bench: BenchView; re
         title="What this does not prove"
         says={`The cap is what the display counts; Decurio has not measured true speed. Legal values: ${bench.classChecked}.${left.length > 0 ? ` Left out: ${left.join(', ')}.` : ''}`}
       />
-      {byHand.map(({ step, words: how }) => (
-        <Notice key={step} kind="note" title={`${stepTitle(step)}, done by hand`} says={how} />
-      ))}
-      {Object.entries(state.accepted).map(([label, { words: why, by }]) => (
-        <Notice key={label} kind="note" says={`${label} stays as it shows: ${why} (${by})`} />
-      ))}
+      {stands.length > 0 && <Notice kind="note" title="What stands beside the codes" says={stands.join(' ')} />}
       {bench.classStanding !== 'checked' && <Notice kind="stop" title={bench.classStanding === 'expired' ? 'The check of this class has run out' : 'Nobody here has checked this class'} says="It cannot be signed off. A lead confirms the class under Library, Rule packs, with the local authority." />}
       <FindingList findings={state.opened.setup.findings} />
       {state.opened.setup.findings.some(isOpen) && (

@@ -19,6 +19,7 @@ export function LeftAs({ state, map, evidence }: LeftAsProps) {
           <tr className="cap">
             <th scope="col">Code</th>
             <th scope="col">Sets</th>
+            <th scope="col">Found</th>
             <th scope="col">Read</th>
             <th scope="col">Must</th>
           </tr>
@@ -27,14 +28,17 @@ export function LeftAs({ state, map, evidence }: LeftAsProps) {
           {state.opened.setup.targets.map((target) => {
             const code = findCode(map, target.label);
             const raw = newest.get(target.label);
-            const against = target.raw !== null && raw !== undefined && raw !== target.raw;
+            const stands = state.accepted[target.label];
+            const against = target.raw !== null && raw !== undefined && raw !== target.raw && stands === undefined;
+            const first = state.found[target.label];
             return (
               <tr key={target.label} data-against={against}>
                 <th scope="row">{target.label}</th>
                 <td>
                   {functionTitle(target.function)}
-                  <small>{code && typeof raw === 'number' ? meaningOf(code, raw) : target.because}</small>
+                  <small>{stands ? `Accepted by ${stands.by}: ${stands.words}` : code && typeof raw === 'number' ? meaningOf(code, raw) : target.because}</small>
                 </td>
+                <td className="num">{first === undefined ? '–' : first === null ? 'not shown' : code ? formatRaw(code, first) : first}</td>
                 <td className="num">{raw === undefined ? '–' : raw === null ? 'not shown' : code ? formatRaw(code, raw) : raw}</td>
                 <td className="num">{target.raw === null ? 'as found' : code ? formatRaw(code, target.raw) : target.raw}</td>
               </tr>

@@ -11,6 +11,7 @@ const TITLES: Readonly<Record<EvidenceKind, string>> = {
   asFoundRead: 'As found',
   strayFound: 'Not on the map',
   asFoundClosed: 'As found closed',
+  restoredAsFound: 'Restored as found',
   codeSeen: 'Seen on the glass',
   codeKeyed: 'Keyed',
   codeStuck: 'Does not change',
@@ -85,6 +86,8 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
       return `${entry.data.shown} shows ${entry.data.value}`;
     case 'asFoundClosed':
       return 'nothing was touched before';
+    case 'restoredAsFound':
+      return entry.data.labels.join(', ');
     case 'takenOver':
       return `from ${entry.data.from}`;
     case 'partReplaced':

@@ -2,6 +2,8 @@ import { useEffect, useRef } from 'react';
 
 /** Digits this fast, ended by Enter, are a scanner's; letters where only digits belong are one's at any speed. */
 const SCANNER_MEAN_MS = 45;
+/** Between a key pressed by hand and a scan. */
+const HAND_PAUSE_MS = 150;
 /** After this long a new text begins. */
 const PAUSE_MS = 1_000;
 const SHORTEST_SCAN = 6;
@@ -9,6 +11,7 @@ const SHORTEST_SCAN = 6;
 const GUARDED = '[data-scan-guard]';
 const WORDS = '[data-scan-guard="words"]';
 /** Typed into words, only what looks like a serial and comes like a scan is one. */
+const WORDS_MEAN_MS = 100;
 const SERIAL = /^(?=.*\d)[A-Za-z0-9./:-]+$/;
 
 export interface ScannerHandlers {
@@ -40,7 +43,7 @@ export function useScanner(handlers: ScannerHandlers): void {
       if (event.key === 'Enter') {
         const meanMs = (event.timeStamp - (times[0] ?? 0)) / burst.length;
         const isFast = meanMs <= SCANNER_MEAN_MS;
-        const isSerial = field?.matches(WORDS) === true ? isFast && SERIAL.test(burst) : /[A-Za-z]/.test(burst) || isFast;
+        const isSerial = field?.matches(WORDS) === true ? meanMs <= WORDS_MEAN_MS && SERIAL.test(burst) : /[A-Za-z]/.test(burst) || isFast;
         const scanned = scannedPart(burst, times);
         const isScan = burst.length >= SHORTEST_SCAN && isSerial && (!inField || guarded);
         if (isScan) {
@@ -77,11 +80,13 @@ export function useScanner(handlers: ScannerHandlers): void {
   }, []);
 }
 
-/** A key of the bench pressed right before a scan is not part of it: a scanner's characters come without a pause. */
+/** A key of the bench pressed right before a scan is not part of it: a hand pauses before a scanner begins. */
 export function scannedPart(burst: string, times: readonly number[]): string {
-  let from = burst.length - 1;
-  while (from > 0 && (times[from] ?? 0) - (times[from - 1] ?? 0) <= SCANNER_MEAN_MS) from--;
-  return burst.length - from >= SHORTEST_SCAN ? burst.slice(from) : burst;
+  const gap = (i: number): number => (times[i] ?? 0) - (times[i - 1] ?? 0);
+  const from = Math.max(0, [...burst].findLastIndex((_, i) => i > 0 && gap(i) >= HAND_PAUSE_MS));
+  const length = burst.length - from;
+  const meanMs = ((times.at(-1) ?? 0) - (times[from] ?? 0)) / Math.max(1, length - 1);
+  return length >= SHORTEST_SCAN && meanMs <= SCANNER_MEAN_MS ? burst.slice(from) : burst;
 }
 
 type TextField = HTMLInputElement | HTMLTextAreaElement;

@@ -2,8 +2,8 @@ import type { CodeFunction } from '../../display/map/functions.js';
 import { ok, refuse } from '../../result.js';
 import type { DeedOf, EvidenceData } from '../evidence.js';
 import { strayCode, surpriseOf, type Surprise } from '../surprises.js';
-import type { VisitState } from '../visit-state.js';
-import { advance, inMenuOrder, readable, see, targetFor, type Outcome } from './support.js';
+import { judged, type VisitState } from '../visit-state.js';
+import { advance, goBack, inMenuOrder, keyedFrom, readable, see, targetFor, type Outcome } from './support.js';
 
 /** A wrong value of these is illegal, throws a rider, ruins a pack or falsifies a measurement. */
 const DECISIVE: ReadonlySet<CodeFunction> = new Set<CodeFunction>([
@@ -50,4 +50,23 @@ export function closeAsFound(state: VisitState, deed: DeedOf<'asFoundClosed'>): 
   const grave = state.surprises.filter((met) => met.level === 'decide');
   if (grave.length === 0) return ok(next);
   return ok({ ...next, held: { reason: 'code', words: grave.map((met) => met.says).join(' '), at: deed.at, by: deed.by } });
+}
+
+/** Codes that were found at another value than they show now, in menu order: what a plan back would key. */
+export function toRestore({ opened, found, known }: VisitState): readonly { readonly label: string; readonly raw: number }[] {
+  return opened.setup.targets.flatMap(({ label, locked, offGlass }) => {
+    const raw = found[label];
+    return raw === undefined || raw === null || locked || offGlass === true || raw === known[label] ? [] : [{ label, raw }];
+  });
+}
+
+/** Brought back by hand: the unit shows what it was found at, and key-in begins anew. */
+export function restoreAsFound(state: VisitState, { data }: DeedOf<'restoredAsFound'>): Outcome {
+  const back = toRestore(state);
+  if (back.length === 0) return refuse('notDue', 'It shows what it was found at already.');
+  const missing = back.find(({ label }) => !data.labels.includes(label));
+  if (missing) return refuse('codesLeft', `${missing.label} is not back yet.`);
+  const known = { ...state.known, ...Object.fromEntries(back.map(({ label, raw }) => [label, raw])) };
+  const { setup } = state.opened;
+  return ok(judged({ ...goBack(state, 'keyIn'), known, atRoundStart: known, round: state.round + 1, toKey: keyedFrom(setup, known), keyedThisRound: [], keyedBy: new Set(), stuck: new Set(), readings: {}, toRead: readable(setup) }));
 }

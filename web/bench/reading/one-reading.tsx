@@ -1,7 +1,8 @@
 import { TextInput } from '@mantine/core';
-import { useLayoutEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import { functionTitle, meaningOf, parseTyped, type Code } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
+import { speak } from '../../ui/speak.js';
 import { NumberPad } from './number-pad.js';
 import panel from '../panel.module.css';
 import classes from './reading.module.css';
@@ -27,6 +28,8 @@ export function OneReading({ code, where, how, reading, onTake, onNotShown, note
   const [problem, setProblem] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
   useLayoutEffect(() => field.current?.focus(), []);
+  const said = `${code.label}, ${functionTitle(code.function)}. ${how}`;
+  useEffect(() => speak(said), [said]);
   const parsed = parseTyped(code, typed);
   const take = () => (parsed.ok ? onTake(parsed.value) : setProblem(parsed.problem.message));
   return (

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { IconX } from '@tabler/icons-react';
 import { useDispatch } from 'react-redux';
 import { Link, useNavigate } from 'react-router';
@@ -9,7 +10,7 @@ import { useNow, useStands } from '../../state/use-stands.js';
 import classes from './side-by-side.module.css';
 
 /** The units one person works side by side: where each stands, what it waits for, and the key to the next. */
-export function SideBySide({ current }: { readonly current: string }) {
+export function SideBySide({ current, children }: { readonly current: string; readonly children: ReactNode }) {
   const units = useStands();
   const now = useNow(units);
   const dispatch = useDispatch<AppDispatch>();
@@ -18,7 +19,7 @@ export function SideBySide({ current }: { readonly current: string }) {
   const go = () => next && void navigate(`/bench/${next.unitId}`);
   useHotkeys({ G: next ? go : undefined });
   const others = units.filter(({ unitId }) => unitId !== current);
-  if (others.length === 0) return null;
+  if (others.length === 0) return <div className={classes['acts']}>{children}</div>;
   const here = units.find(({ unitId }) => unitId === current);
   const waitsHere = here !== undefined && isWaiting(here, now);
   return (
@@ -40,11 +41,14 @@ export function SideBySide({ current }: { readonly current: string }) {
           );
         })}
       </ol>
-      {next && (
-        <button type="button" className={classes['next']} data-main={waitsHere} onClick={go}>
-          {waitsHere ? 'Meanwhile next' : 'Next unit'} <kbd aria-hidden="true">G</kbd>
-        </button>
-      )}
+      <div className={classes['acts']}>
+        {next && (
+          <button type="button" className={classes['next']} data-main={waitsHere} onClick={go}>
+            Next <kbd aria-hidden="true">G</kbd>
+          </button>
+        )}
+        {children}
+      </div>
     </nav>
   );
 }

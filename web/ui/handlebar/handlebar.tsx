@@ -28,15 +28,15 @@ export function Handlebar({ map, bar, keyboard, speed = '0' }: HandlebarProps) {
             aria-pressed={bar.down.has(key.id)}
             onPointerDown={(event) => {
               event.preventDefault();
+              // The finger keeps its key, wherever the glass moves it meanwhile.
+              event.currentTarget.setPointerCapture(event.pointerId);
               if (event.shiftKey && bar.down.has(key.id)) bar.release(key.id);
               else bar.press(key.id);
             }}
             onPointerUp={(event) => {
               if (!event.shiftKey) releaseAll(bar, key.id);
             }}
-            onPointerLeave={(event) => {
-              if (!event.shiftKey && event.buttons > 0) bar.release(key.id);
-            }}
+            onPointerCancel={() => bar.release(key.id)}
             onKeyDown={(event) => {
               if ((event.key !== ' ' && event.key !== 'Enter') || event.repeat) return;
               event.preventDefault();
