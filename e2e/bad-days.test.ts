@@ -117,6 +117,7 @@ describe('at the bench', () => {
     await network(false);
     await bench.press(...' '.repeat(10));
     await bench.says(/\d entr(y waits|ies wait) here/);
+    // The page is gone and comes back: what waited is on the device.
     await bench.driver.navigate().refresh().catch(() => undefined);
     await network(true);
     await bench.driver.get(`${stage.address}/bench`);

@@ -2,21 +2,23 @@ import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { checkRecord, type DisplayMap } from '@decurio/core';
+import { checkRecord } from '@decurio/core';
 import { ROOT } from '../scripts/lib/paths.mjs';
-import { BenchPage, HandlebarDisplay } from './pages/bench-page.js';
+import type { BenchPage } from './pages/bench-page.js';
 import { OrdersPage } from './pages/orders-page.js';
+import { StandInBench } from './pages/stand-in-bench.js';
 import { SignInPage } from './pages/sign-in-page.js';
 import { startStage, type Stage } from './support/start.js';
 
-const map = JSON.parse(readFileSync(join(ROOT, 'demo/maps/tallow-four-key.json'), 'utf8')) as DisplayMap;
 const downloads = mkdtempSync(join(tmpdir(), 'decurio-downloads-'));
 
 let stage: Stage;
 let bench: BenchPage;
+let work: StandInBench;
 beforeAll(async () => {
   stage = await startStage({ demo: true, downloads });
-  bench = new BenchPage(stage.browser.driver);
+  work = new StandInBench(stage.browser.driver, stage.address);
+  bench = work.bench;
 });
 afterAll(() => stage.close());
 
@@ -54,41 +56,40 @@ describe('a technician with a new order', () => {
   it('scans a serial, begins, and checks the unit in', async () => {
     await bench.scan('S26-0501');
     await bench.begin();
-    await bench.checkIn();
+    await bench.checkIn('41.2');
     await bench.says('Before hands go on');
     expect(await bench.texts('[aria-label="Steps of this visit"] li')).toHaveLength(10);
   });
 
-  const display = new HandlebarDisplay(map);
-
   it('makes it safe, caution by caution, and reads every code as found', async () => {
     await bench.makeSafe();
     await bench.says('the first 3 are read in full');
-    await bench.asFound(display);
+    await work.unit.take();
+    await work.asFound();
     await bench.says('Hold set and + for 2 s');
   });
 
-  it('keys in what the screen orders; a menu that closes early is planned anew', async () => {
-    await bench.keyIn(display, (_order, pressed) => pressed === 13);
-    display.closeByItself();
-    expect(display.state.stored['L4.1']).toBe(30);
+  it('keys in what the screen orders; a menu that closes by itself is planned anew', async () => {
+    await work.keyIn((pressed) => pressed === 9);
+    await work.unit.waitUntilClosed();
     await bench.press('t');
     await bench.says('Hold set and + for 2 s');
-    await bench.keyIn(display);
+    await work.keyIn();
     await bench.says('8 codes keyed, menu closed');
-    expect(display.state.stored).toMatchObject({ 'L1.1': 11, 'L4.1': 24, 'L4.3': 31, 'L5.2': 51, 'L6.1': 12, 'L7.1': 31 });
-    await bench.press(' ');
   });
 
-  it('restarts the vehicle act by act', async () => {
-    await bench.restart(display);
+  it('restarts the vehicle act by act, and somebody turns a code meanwhile', async () => {
+    await work.restart();
+    await work.unit.goTo('L4.1');
+    await work.unit.obey('+');
+    await work.unit.obey('+');
+    await work.unit.closeMenu();
   });
 
   it('reads back blind: no target is on the page before all is read', async () => {
-    display.state = { ...display.state, inForce: { ...display.state.inForce, 'L4.1': 26 } };
     await bench.says('READ SO FAR');
     expect(await bench.text()).not.toMatch(/TARGET|25 km\/h: the class/);
-    await bench.readBack(display, { 'L1.2': '4' });
+    await work.read('READ BACK', { 'L1.2': '4' });
     await bench.says('1 code disagrees');
     await bench.says('L4.1 shows 26 (26 km/h), must be 24 (24 km/h)');
     const rows = await bench.texts('[aria-label="Verdict per code"] tbody tr');
@@ -99,12 +100,11 @@ describe('a technician with a new order', () => {
 
   it('keys again only what disagrees, restarts, and reads back only that', async () => {
     await bench.press(' ');
-    display.state = { ...display.state, stored: { ...display.state.stored, 'L4.1': 26 } };
     await bench.says('1 code to go');
-    await bench.keyIn(display);
-    await bench.press(' ');
-    await bench.restart(display);
-    await bench.readBack(display);
+    await work.unit.closeMenu();
+    await work.keyIn();
+    await work.restart();
+    await work.read('READ BACK');
     await bench.says('Every code shows what it must');
     await bench.press(' ');
     await bench.leaveOut();

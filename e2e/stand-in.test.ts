@@ -1,22 +1,21 @@
-import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Evidence } from '@decurio/core';
 import type { BenchView, UnitFound } from '@decurio/contract';
 import { signIn, type Client } from '../scripts/lib/api-client.mjs';
 import { DEMO_PASSWORD } from '../server/demo-password.js';
-import { BenchPage } from './pages/bench-page.js';
+import type { BenchPage } from './pages/bench-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
-import { StandIn } from './pages/stand-in.js';
+import { StandInBench } from './pages/stand-in-bench.js';
 import { startStage, type Stage } from './support/start.js';
 
 let stage: Stage;
 let bench: BenchPage;
-let unit: StandIn;
+let work: StandInBench;
 let ines: Client;
 beforeAll(async () => {
   stage = await startStage({ demo: true });
-  bench = new BenchPage(stage.browser.driver);
-  unit = new StandIn(stage.browser.driver);
+  work = new StandInBench(stage.browser.driver, stage.address);
+  bench = work.bench;
   ines = await signIn(stage.address, 'ines', DEMO_PASSWORD, 'office');
   await (await new SignInPage(stage.browser.driver).open(stage.address)).signIn('teo');
   await bench.says('NEXT FOR YOU');
@@ -29,68 +28,6 @@ const viewOf = async (serial: string): Promise<BenchView> => {
 };
 const kinds = (evidence: readonly Evidence[], kind: string) => evidence.filter((entry) => entry.kind === kind);
 
-/** Puts a unit on the bench with a stand-in for it, and works it up to its first press. */
-async function toKeyIn(serial: string, before?: () => Promise<void>): Promise<void> {
-  await bench.driver.get(`${stage.address}/bench`);
-  await bench.says('Scan a unit');
-  await bench.scan(serial);
-  await bench.begin();
-  await bench.checkIn('41.2');
-  await bench.makeSafe();
-  await unit.take();
-  await before?.();
-  await read('AS FOUND');
-  await bench.says('codes read');
-  await bench.press(' ');
-  await bench.says('Shows something else');
-  await unit.closeMenu();
-}
-
-/** Reads code after code from the glass and types what it shows; `misread` is typed instead, once. */
-async function read(where: string, misread: Readonly<Record<string, string>> = {}): Promise<void> {
-  await bench.says(where);
-  await bench.find('[data-code]');
-  for (let asked = await bench.asked(); asked !== null; asked = await bench.asked()) {
-    const [, label = '', reading] = /^(.*) (\d+)$/.exec(asked) ?? [];
-    await unit.goTo(label);
-    await (await bench.field('What does the glass show?')).sendKeys((reading === '1' ? misread[label] : undefined) ?? (await unit.value()), Key.ENTER);
-    const was = asked;
-    await bench.driver.wait(async () => (await bench.asked()) !== was, 10_000, `${was} was not taken`);
-  }
-}
-
-/** What the screen says that the glass should show. */
-const expected = async (): Promise<string> => (await bench.texts('[aria-label="Display should show"] .hidden-words')).join(' ').trim();
-
-/**
- * Presses on the stand-in what the screen orders, until the menu is left, `stop` says so, or the glass shows a value
- * other than the screen expects; gives that value.
- */
-async function keyIn(stop: (pressed: number) => boolean = () => false): Promise<string | null> {
-  await bench.find('[aria-label="Next presses"]');
-  for (let pressed = 0; ; pressed++) {
-    const due = await bench.due();
-    if (due === null || stop(pressed)) return null;
-    await unit.obey(due.order);
-    await bench.press(' ', ...((await bench.text()).includes('Holding now, count') ? [' '] : []));
-    await bench.driver.wait(async () => (await bench.due())?.count !== due.count, 10_000, `press ${due.count} did not pass`);
-    const [should, shows] = [await expected(), await unit.glass()];
-    if (should.startsWith('L') && shows.startsWith('L') && should !== shows) return unit.value();
-  }
-}
-
-async function restart(): Promise<void> {
-  await bench.press(' ');
-  await bench.says('RESTART');
-  await unit.restart();
-  await bench.press(' ', ' ', ' ');
-  await bench.says('Waiting');
-  await bench.says('Done, next');
-  await bench.press(' ');
-  await bench.says('Restarted, to read back');
-  await bench.press(' ');
-}
-
 async function signOff(): Promise<void> {
   await bench.says('Every code shows what it must');
   await bench.press(' ');
@@ -100,43 +37,30 @@ async function signOff(): Promise<void> {
 
 describe('a whole visit on the stand-in unit, by its own keys', () => {
   it('goes clean from check in to the seal', async () => {
-    await toKeyIn('S26-0421');
-    await keyIn();
-    await restart();
-    await read('READ BACK');
+    await work.toKeyIn('S26-0421');
+    await work.keyIn();
+    await work.restart();
+    await work.read('READ BACK');
     await signOff();
     const { evidence } = await viewOf('S26-0421');
     expect(kinds(evidence, 'codeKeyed').length).toBe(8);
     expect(evidence.at(-1)?.kind).toBe('signedOff');
   }, 120_000);
 
-  it('is planned anew when the menu closes by itself, and finds a misread value on the second look', async () => {
-    await toKeyIn('S26-0422');
-    await keyIn((pressed) => pressed === 9);
-    await unit.waitUntilClosed();
-    await bench.press('t');
-    await bench.says('Hold set and + for 2 s');
-    await keyIn();
-    await restart();
-    await read('READ BACK', { 'L4.1': '26' });
-    await bench.says('26, 24');
-    await signOff();
-  }, 120_000);
-
   it('with a locked code is held; a lead accepts it in writing, and it goes on', async () => {
-    await toKeyIn('S26-0423', () => unit.give('A code that does not move', 'L5.2'));
-    expect(await keyIn()).toBe('52');
+    await work.toKeyIn('S26-0423', () => work.unit.give('A code that does not move', 'L5.2'));
+    expect(await work.keyIn()).toBe('52');
     await bench.press('d');
     await bench.says('What does the glass show?');
     await bench.type('Value, as shown', '52');
     await bench.click('It will not change');
     await bench.saysNot('Go on from here');
-    await unit.closeMenu();
+    await work.unit.closeMenu();
     await bench.press('t');
-    await keyIn();
+    await work.keyIn();
     await bench.says('L5.2, walk assist, would not change');
-    await restart();
-    await read('READ BACK');
+    await work.restart();
+    await work.read('READ BACK');
     await bench.says('Hold it for a lead');
     await bench.press(' ');
     await bench.says('Call a lead');
@@ -150,13 +74,13 @@ describe('a whole visit on the stand-in unit, by its own keys', () => {
   }, 120_000);
 
   it('loses nothing and doubles nothing with the network cut half-way', async () => {
-    await toKeyIn('S26-0424');
-    await keyIn((pressed) => pressed === 6);
+    await work.toKeyIn('S26-0424');
+    await work.keyIn((pressed) => pressed === 6);
     await stage.browser.driver.sendDevToolsCommand('Network.enable', {});
     await network(false);
-    await keyIn();
-    await restart();
-    await read('READ BACK');
+    await work.keyIn();
+    await work.restart();
+    await work.read('READ BACK');
     await bench.says(/\d+ entries wait here/);
     expect(kinds((await viewOf('S26-0424')).evidence, 'codeRead')).toHaveLength(0);
     await network(true);
@@ -165,16 +89,16 @@ describe('a whole visit on the stand-in unit, by its own keys', () => {
   }, 120_000);
 
   it('loses nothing and doubles nothing with the server killed and started again', async () => {
-    await toKeyIn('S26-0420');
-    await keyIn((pressed) => pressed === 6);
+    await work.toKeyIn('S26-0420');
+    await work.keyIn((pressed) => pressed === 6);
     process.kill(stage.server.pid, 'SIGKILL');
     await stage.server.ended;
-    await keyIn((pressed) => pressed === 12);
+    await work.keyIn((pressed) => pressed === 12);
     await bench.says(/\d+ entr(y waits|ies wait) here/);
     await stage.restartServer();
-    await keyIn();
-    await restart();
-    await read('READ BACK');
+    await work.keyIn();
+    await work.restart();
+    await work.read('READ BACK');
     await signOff();
     await once('S26-0420');
   }, 120_000);

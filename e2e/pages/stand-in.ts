@@ -63,7 +63,8 @@ export class StandIn extends Page {
   }
 
   async closeMenu(): Promise<void> {
-    if ((await this.glass()).startsWith('L')) await this.hold(['set']);
+    // It may close by itself meanwhile.
+    if ((await this.glass()).startsWith('L')) await this.holdUntil(['set'], async () => !(await this.glass()).startsWith('L'));
   }
 
   /** Nobody presses: the menu closes by itself. */
@@ -82,7 +83,7 @@ export class StandIn extends Page {
 
   /** Gives it a fault that is chosen from a list. */
   async give(fault: string, code: string): Promise<void> {
-    await this.driver.executeScript('document.querySelector(\'[aria-label="Stand-in unit"] details:last-of-type\').open = true');
+    await this.driver.executeScript('document.querySelector(\'[aria-label="Stand-in unit"] > details\').open = true');
     await this.choose(fault, code);
     await this.says('1 given');
   }

@@ -1,6 +1,6 @@
 import { Slider, Switch } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
-import { useState } from 'react';
+import { useState, type MouseEvent } from 'react';
 import type { VehicleType } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { api } from '../../state/api.js';
@@ -24,7 +24,7 @@ export function StandInDrawer({ bench, onClose }: { readonly bench: BenchView; r
     setKept(next);
   };
   return (
-    <section className={classes['drawer']} aria-label="Stand-in unit">
+    <section className={classes['drawer']} aria-label="Stand-in unit" onClick={leaveKeysToThePage}>
       <header>
         <h2>Stand-in unit</h2>
         <button type="button" aria-label="Put the stand-in unit away" onClick={onClose}>
@@ -41,6 +41,11 @@ export function StandInDrawer({ bench, onClose }: { readonly bench: BenchView; r
       )}
     </section>
   );
+}
+
+/** After a click the keys belong to the bench again: Space must not press this button once more. */
+function leaveKeysToThePage({ detail, target }: MouseEvent): void {
+  if (detail > 0 && target instanceof HTMLElement) target.closest<HTMLElement>('button, summary')?.blur();
 }
 
 interface VehicleProps {
