@@ -25,6 +25,7 @@ const { loadDemo } = await import('./lib/load-demo.mjs');
 await loadDemo(server.address, database.databaseUrl);
 const browser = await openBrowser();
 try {
+  rmSync(SHOTS, { recursive: true, force: true });
   mkdirSync(SHOTS, { recursive: true });
   await takeAll();
 } finally {
@@ -38,7 +39,6 @@ async function takeAll() {
   const { driver } = browser;
   await driver.get(server.address);
   await says('Sign in to your bay');
-  await shot('sign-in');
   await signInAs('Teo R.');
   await shot('line');
 
@@ -75,31 +75,37 @@ async function takeAll() {
   await says('displays look like this');
   await shot('which-display');
 
-  await scan('S26-0415', 'has not been begun');
-  await press(' ');
-  await says('Pack by meter');
-  await driver.findElement(By.xpath("//label[starts-with(., 'The display is a')]")).click();
-  await driver.findElement(By.xpath("//label[.='Pack by meter']/following::input[1]")).sendKeys('39.8');
-  await says('Fits: 10 cells');
-  await shot('check-in');
+  await scan('S26-0416', 'FOUND SO FAR');
+  await shot('as-found');
 
-  await scan('S26-0414', 'Shows something else');
-  for (let i = 1; i < 14; i++) {
+  await scan('S26-0413', 'Shows something else');
+  await press(' ', ' ');
+  for (let i = 2; i < 12; i++) {
     await says(`Press ${i} of`);
     await press(' ');
   }
-  await says('Press 14 of');
+  await says('Press 12 of');
   await shot('key-in');
+
+  await scan('S26-0416', 'FOUND SO FAR');
+  await press('s');
+  const key = async (/** @type {string} */ label) => driver.wait(until.elementLocated(By.xpath(`//*[@aria-label='Keys of the display']/button[normalize-space(.)='${label}']`)), PATIENCE_MS);
+  const [set, up] = [await key('set'), await key('+')];
+  await driver.actions().keyDown(Key.SHIFT).move({ origin: set }).press().release().keyUp(Key.SHIFT).perform();
+  await driver.actions().move({ origin: up }).press().perform();
+  await says('THE DISPLAY SHOWS · SETTINGS');
+  await driver.actions().release().perform();
+  await shot('stand-in');
+  await press('s');
 
   await scan('S26-0412', 'READ SO FAR');
   await driver.findElement(By.css('[data-code] ~ * input')).sendKeys('25');
   await says('25 km/h');
   await shot('read-back');
 
-  await scan('S26-0410', 'Call a lead');
-  await shot('held');
-
   await signInAs('Ines M.');
+  await scan('S26-0410', 'You decide');
+  await shot('held');
   await driver.get(`${server.address}/orders`);
   await says('What was promised');
   await driver.findElement(By.linkText('2620')).click();

@@ -2,6 +2,28 @@ import { Key } from 'selenium-webdriver';
 import { BenchPage } from './bench-page.js';
 import { StandIn } from './stand-in.js';
 
+interface Look {
+  /** The press that is due; null once the plan is through. */
+  readonly order: string | null;
+  readonly count: string;
+  /** The press is a long hold that counts down. */
+  readonly holds: boolean;
+  readonly expected: string;
+  readonly glass: string;
+}
+
+const LOOK = `
+  const words = (css) => [...document.querySelectorAll(css + ' .hidden-words')].map((e) => e.innerText.trim()).join(' ').trim();
+  const work = document.querySelector('section[aria-label=Work]').innerText;
+  return {
+    order: document.querySelector('[aria-label="Next presses"] [aria-current=step]')?.innerText.trim() ?? null,
+    count: /Press (\\d+ of \\d+)/.exec(work)?.[1] ?? '',
+    holds: work.includes('Holding now, count'),
+    expected: words('[aria-label="Display should show"]'),
+    glass: words('section [aria-label="The display shows"]'),
+  };
+`;
+
 /** A technician at the bench with a stand-in unit before them: reads the screen, presses the unit's own keys. */
 export class StandInBench {
   readonly bench: BenchPage;
@@ -42,18 +64,18 @@ export class StandInBench {
     const { bench, unit } = this;
     await bench.says(where);
     await bench.find('[data-code]');
-    for (let asked = await bench.asked(); asked !== null; asked = await bench.asked()) {
+    for (let asked = await bench.asked(); asked !== null; ) {
       const [, label = '', reading] = /^(.*) (\d+)$/.exec(asked) ?? [];
-      await unit.goTo(label);
-      await (await bench.field('What does the glass show?')).sendKeys((reading === '1' ? misread[label] : undefined) ?? (await unit.value()), Key.ENTER);
+      const value = await unit.goTo(label);
+      await bench.press((reading === '1' ? misread[label] : undefined) ?? value, Key.ENTER);
       const was = asked;
-      await bench.driver.wait(async () => (await bench.asked()) !== was, 10_000, `${was} was not taken`);
+      await bench.driver.wait(async () => (asked = await bench.asked()) !== was, 10_000, `${was} was not taken`);
     }
   }
 
-  /** What the screen says that the glass should show. */
-  private async expected(): Promise<string> {
-    return (await this.bench.texts('[aria-label="Display should show"] .hidden-words')).join(' ').trim();
+  /** What the screen orders and expects, and what the glass shows, at one moment. */
+  private look(): Promise<Look> {
+    return this.bench.driver.executeScript(LOOK);
   }
 
   /**
@@ -63,15 +85,15 @@ export class StandInBench {
   async keyIn(stop: (pressed: number) => boolean = () => false): Promise<string | null> {
     const { bench, unit } = this;
     await bench.find('[aria-label="Next presses"]');
-    for (let pressed = 0; ; pressed++) {
-      const due = await bench.due();
-      if (due === null || stop(pressed)) return null;
-      await unit.obey(due.order);
-      await bench.press(' ', ...((await bench.text()).includes('Holding now, count') ? [' '] : []));
-      await bench.driver.wait(async () => (await bench.due())?.count !== due.count, 10_000, `press ${due.count} did not pass`);
-      const [should, shows] = [await this.expected(), await unit.glass()];
-      if (should.startsWith('L') && shows.startsWith('L') && should !== shows) return unit.value();
+    let now = await this.look();
+    for (let pressed = 0; now.order !== null && !stop(pressed); pressed++) {
+      await unit.obey(now.order);
+      await bench.press(' ', ...(now.holds ? [' '] : []));
+      const was = now.count;
+      await bench.driver.wait(async () => (now = await this.look()).count !== was, 10_000, `press ${was} did not pass`);
+      if (now.expected.startsWith('L') && now.glass.startsWith('L') && now.expected !== now.glass) return now.glass.split(' ')[1] ?? '';
     }
+    return null;
   }
 
   /** From the end of key-in to the first code that is read back. */

@@ -1,13 +1,17 @@
-import { By, Key, type WebElement } from 'selenium-webdriver';
+import { Key, type WebElement } from 'selenium-webdriver';
 import { Page } from './page.js';
 
 const PATIENCE_MS = 20_000;
 
 /** The stand-in unit in its drawer: pressed by its own keys as fingers would, read by what its glass shows. */
 export class StandIn extends Page {
+  private keys = new Map<string, WebElement>();
+
   async take(): Promise<void> {
-    if ((await this.findAll('[aria-label="Stand-in unit"] h2')).length === 0) await this.press('s');
+    if ((await this.findAll('[aria-label="Keys of the display"]')).length === 0) await this.click('Stand-in');
     await this.find('[aria-label="Keys of the display"]');
+    this.keys.clear();
+    for (const key of await this.findAll('[aria-label="Keys of the display"] button')) this.keys.set((await key.getText()).trim(), key);
   }
 
   /** What stands on the glass, one field after another: `L4.1 30`, or `0 1` while riding. */
@@ -20,9 +24,10 @@ export class StandIn extends Page {
     return (await this.glass()).split(' ')[1] ?? '';
   }
 
-  private async key(label: string): Promise<WebElement> {
-    await this.find('[aria-label="Keys of the display"]');
-    return this.driver.findElement(By.xpath(`//*[@aria-label="Keys of the display"]/button[normalize-space(.)="${label}"]`));
+  private key(label: string): WebElement {
+    const key = this.keys.get(label);
+    if (!key) throw new Error(`the stand-in has no key "${label}"`);
+    return key;
   }
 
   /** Does what the screen orders, such as `set`, `hold set and +` or `hold + to 12`. */
@@ -31,7 +36,7 @@ export class StandIn extends Page {
     const until = /^hold (.+) to (\S+)$/.exec(order);
     if (until) return this.holdUntil([until[1] ?? ''], async () => (await this.value()) === until[2]);
     if (order.startsWith('hold ')) return this.hold(order.slice(5).split(' and '));
-    await (await this.key(order)).click();
+    await this.key(order).click();
   }
 
   /** Holds keys until the glass shows something else. */
@@ -41,7 +46,7 @@ export class StandIn extends Page {
   }
 
   private async holdUntil(labels: readonly string[], isThere: () => Promise<boolean>): Promise<void> {
-    const keys = await Promise.all(labels.map((label) => this.key(label)));
+    const keys = labels.map((label) => this.key(label));
     const last = keys.at(-1);
     if (!last) return;
     for (const key of keys.slice(0, -1)) await this.driver.actions().keyDown(Key.SHIFT).move({ origin: key }).press().release().keyUp(Key.SHIFT).perform();
@@ -50,14 +55,15 @@ export class StandIn extends Page {
     await this.driver.actions().release().perform();
   }
 
-  /** Brings a code on the glass: opens the menu where it is closed, then steps on. */
-  async goTo(label: string): Promise<void> {
-    if (!(await this.glass()).startsWith('L')) await this.hold(['set', '+']);
-    for (let steps = 0; steps < 20; steps++) {
-      const shown = (await this.glass()).split(' ')[0];
-      if (shown === label) return;
-      await (await this.key('set')).click();
-      await this.driver.wait(async () => (await this.glass()).split(' ')[0] !== shown, PATIENCE_MS, `the glass stays at ${shown}`);
+  /** Brings a code on the glass, opening the menu where it is closed; gives its value. */
+  async goTo(label: string): Promise<string> {
+    let [shown = '', value = ''] = (await this.glass()).split(' ');
+    for (let steps = 0; steps < 30; steps++) {
+      if (shown === label) return value;
+      if (shown.startsWith('L')) await this.key('set').click();
+      else await this.hold(['set', '+']);
+      const was = shown;
+      await this.driver.wait(async () => ([shown = '', value = ''] = (await this.glass()).split(' '))[0] !== was, PATIENCE_MS, `the glass stays at ${was}`);
     }
     throw new Error(`the glass never shows ${label}`);
   }
@@ -86,5 +92,7 @@ export class StandIn extends Page {
     await this.driver.executeScript('document.querySelector(\'[aria-label="Stand-in unit"] > details\').open = true');
     await this.choose(fault, code);
     await this.says('1 given');
+    // Another display lies in the drawer now.
+    await this.take();
   }
 }

@@ -110,6 +110,7 @@ export async function playVisit(client, serial, script, clock) {
       if (script.until === 'keyIn') return;
     }
     await act('keyInClosed', {});
+    if (script.until === 'restart') return;
     await act('restarted', { acts: ['Glass dark', 'Pack off and on', 'Glass lit'], ...(state().opened.bench?.unplugCheck ? { unplugged: true } : {}) }, 20);
     for (const label of state().toRead) {
       const slip = misread.has(label) ? undefined : script.misreads?.[label];

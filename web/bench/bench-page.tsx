@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { Suspense, useEffect, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { useParams } from 'react-router';
 import { mapTitle, needsSafety, toRestore, type VisitState } from '@decurio/core';
@@ -15,6 +15,7 @@ import { BeginVisit } from './begin-visit.js';
 import { KeyIn } from './key-in/key-in.js';
 import { MakeSafe } from './make-safe.js';
 import { NotTaken } from './not-taken.js';
+import { AsFound, ByHand, CheckIn, CutPower, Held, HoldDialog, OnAnotherStand, PartDialog, RestoreDialog, SealedNow, SignOff, StandInDrawer, UndoDialog, fetchParts } from './parts.js';
 import { ReadBack } from './read-back/read-back.js';
 import { ReadProgress } from './read-back/read-progress.js';
 import { Restart } from './restart.js';
@@ -25,19 +26,6 @@ import { TargetList } from './target-list.js';
 import { useVisit, type Visit } from './use-visit.js';
 import classes from './bench-page.module.css';
 
-const AsFound = lazy(() => import('./as-found/as-found.js').then((m) => ({ default: m.AsFound })));
-const ByHand = lazy(() => import('./by-hand.js').then((m) => ({ default: m.ByHand })));
-const CheckIn = lazy(() => import('./check-in.js').then((m) => ({ default: m.CheckIn })));
-const CutPower = lazy(() => import('./cut-power.js').then((m) => ({ default: m.CutPower })));
-const HoldDialog = lazy(() => import('./correcting-dialogs.js').then((m) => ({ default: m.HoldDialog })));
-const Held = lazy(() => import('./held.js').then((m) => ({ default: m.Held })));
-const OnAnotherStand = lazy(() => import('./on-another-stand.js').then((m) => ({ default: m.OnAnotherStand })));
-const PartDialog = lazy(() => import('./part-dialog.js').then((m) => ({ default: m.PartDialog })));
-const RestoreDialog = lazy(() => import('./as-found/restore-dialog.js').then((m) => ({ default: m.RestoreDialog })));
-const SealedNow = lazy(() => import('./sign-off.js').then((m) => ({ default: m.SealedNow })));
-const SignOff = lazy(() => import('./sign-off.js').then((m) => ({ default: m.SignOff })));
-const StandInDrawer = lazy(() => import('./stand-in/stand-in-drawer.js').then((m) => ({ default: m.StandInDrawer })));
-const UndoDialog = lazy(() => import('./correcting-dialogs.js').then((m) => ({ default: m.UndoDialog })));
 
 const STAND_IN_OPEN = 'decurio.standInOpen';
 
@@ -53,6 +41,7 @@ export function BenchPage() {
 
 function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: BenchView }) {
   const visit = useVisit(unitId, bench);
+  useEffect(() => void fetchParts(), []);
   const [dialog, setDialog] = useState<'hold' | 'undo' | 'cut' | 'part' | 'restore' | null>(null);
   const { state } = visit;
   const { who } = useSession();

@@ -9,9 +9,12 @@ const SCANNER_GUARD_MS = 45;
 /** Keys that a foot switch types for "done, next". */
 const FOOT_SWITCH = 'PageDown';
 
+/** Fields that take digits alone. */
+const DIGITS = '[data-scan-guard]:not([data-scan-guard="words"])';
+
 /**
  * One key per act, anywhere on the page but in a text field. Space and the foot switch are one. In a field only the
- * foot switch, Escape and what the field itself handles count.
+ * foot switch, Escape, what the field itself handles, and letters where only digits belong count.
  */
 export function useHotkeys(hotkeys: Hotkeys): void {
   const latest = useRef(hotkeys);
@@ -28,7 +31,9 @@ export function useHotkeys(hotkeys: Hotkeys): void {
       const inField = target?.matches('input, textarea, select') ?? false;
       const onButton = target?.matches('button, a, summary') ?? false;
       const name = event.key === ' ' || event.key === FOOT_SWITCH ? 'Space' : event.key.length === 1 ? event.key.toUpperCase() : event.key;
-      if (inField && event.key !== FOOT_SWITCH && event.key !== 'Escape') return;
+      // Where only digits are typed a letter is a command: how to cut power is one key away from everywhere.
+      const isCommand = event.key === FOOT_SWITCH || event.key === 'Escape' || (/^[a-z]$/i.test(event.key) && target?.matches(DIGITS) === true);
+      if (inField && !isCommand) return;
       if (onButton && (event.key === ' ' || event.key === 'Enter')) return;
       const act = latest.current[name];
       if (!act) return;

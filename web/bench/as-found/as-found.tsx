@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState } from 'react';
+import { Suspense, useState } from 'react';
 import { findCode, formatRaw, meaningBeside, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
@@ -6,10 +6,9 @@ import { Busy, Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/use-hotkeys.js';
 import { OneReading } from '../reading/one-reading.js';
 import { useReadRoute } from '../reading/use-read-route.js';
+import { StrayDialog } from '../parts.js';
 import type { Visit } from '../use-visit.js';
 import panel from '../panel.module.css';
-
-const StrayDialog = lazy(() => import('./stray-dialog.js').then((m) => ({ default: m.StrayDialog })));
 
 interface AsFoundProps {
   readonly bench: BenchView;

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { Suspense, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { DEFAULT_PACE, type PlanStep, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
@@ -11,6 +11,7 @@ import { gestureWords } from '../../ui/gesture-words.js';
 import { Glass } from '../../ui/glass.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/use-hotkeys.js';
+import { SomethingElse } from '../parts.js';
 import type { Visit } from '../use-visit.js';
 import { ByInstruction } from './by-instruction.js';
 import { DueCode } from './due-code.js';
@@ -24,8 +25,6 @@ import { useWay } from './use-way.js';
 import { WayBar } from './way-bar.js';
 import panel from '../panel.module.css';
 import classes from './key-in.module.css';
-
-const SomethingElse = lazy(() => import('./something-else.js').then((m) => ({ default: m.SomethingElse })));
 
 interface KeyInProps {
   readonly bench: BenchView;

@@ -1,5 +1,5 @@
 import { TextInput } from '@mantine/core';
-import { useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState, type ReactNode, type RefObject } from 'react';
 import { functionTitle, meaningOf, parseTyped, type Code } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
 import { speak } from '../../ui/speak.js';
@@ -30,6 +30,7 @@ export function OneReading({ code, where, how, reading, onTake, onNotShown, note
   useLayoutEffect(() => field.current?.focus(), []);
   const said = `${code.label}, ${functionTitle(code.function)}. ${how}`;
   useEffect(() => speak(said), [said]);
+  useDigitsFor(field);
   const parsed = parseTyped(code, typed);
   const take = () => (parsed.ok ? onTake(parsed.value) : setProblem(parsed.problem.message));
   return (
@@ -88,4 +89,23 @@ export function OneReading({ code, where, how, reading, onTake, onNotShown, note
       </div>
     </form>
   );
+}
+
+/** A scanner's digits follow one another faster than this. */
+const HAND_MS = 150;
+
+/** A digit typed by hand anywhere on the page goes into the field: a click elsewhere has not taken it away. */
+function useDigitsFor(field: RefObject<HTMLInputElement | null>): void {
+  useEffect(() => {
+    let lastAt = 0;
+    const onKey = (event: KeyboardEvent) => {
+      const isByHand = event.timeStamp - lastAt > HAND_MS;
+      lastAt = event.timeStamp;
+      const target = event.target instanceof HTMLElement ? event.target : null;
+      if (!isByHand || !/^[0-9]$/.test(event.key) || target?.closest('input, textarea, select, [role="dialog"]')) return;
+      field.current?.focus();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [field]);
 }

@@ -5,7 +5,7 @@ import { Link, useNavigate } from 'react-router';
 import { stepTitle } from '@decurio/core';
 import type { AppDispatch } from '../../state/store.js';
 import { useHotkeys } from '../../ui/use-hotkeys.js';
-import { isWaiting, nextInTurn, stands } from '../../state/stands.js';
+import { isWaiting, MOST_STANDS, nextInTurn, stands } from '../../state/stands.js';
 import { useNow, useStands } from '../../state/use-stands.js';
 import classes from './side-by-side.module.css';
 
@@ -18,7 +18,7 @@ export function SideBySide({ current, children }: { readonly current: string; re
   const next = nextInTurn(units, current, now);
   const go = () => next && void navigate(`/bench/${next.unitId}`);
   useHotkeys({ G: next ? go : undefined });
-  const others = units.filter(({ unitId }) => unitId !== current);
+  const others = units.filter(({ unitId }) => unitId !== current).slice(1 - MOST_STANDS);
   if (others.length === 0) return <div className={classes['acts']}>{children}</div>;
   const here = units.find(({ unitId }) => unitId === current);
   const waitsHere = here !== undefined && isWaiting(here, now);
