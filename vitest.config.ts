@@ -26,7 +26,8 @@ export default defineConfig({
           include: ['e2e/**/*.test.ts', 'scripts/survival.test.ts'],
           globalSetup: ['server/testing/with-database.ts'],
           fileParallelism: true,
-          maxWorkers: 2,
+          // Fingers and time-outs are waited for in real time: a third browser fills the gaps of two cores.
+          maxWorkers: 3,
           hookTimeout: 60_000,
           testTimeout: 60_000,
         },

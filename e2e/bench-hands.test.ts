@@ -113,14 +113,15 @@ describe('ways to key', () => {
     await page.says('L1.2, brightness');
     expect(await page.texts('[aria-label="Presses of this code"] li')).toEqual(['Press set once', 'Press + 2 times']);
     await page.press(' ');
-    await page.says('6 codes to go');
+    await page.says('7 codes to go');
+    await page.says('L2.1, assist start');
   });
 
   it('paced: presses pass by themselves until stopped', async () => {
     await page.press('w');
     await page.says('Go on');
     await page.press(' ');
-    await page.says('5 codes to go');
+    await page.says('6 codes to go');
     await page.press(' ');
     await page.says('Go on');
     await page.press('w');
@@ -129,17 +130,17 @@ describe('ways to key', () => {
 
   it('the menu closed: what was stored stands, the rest is planned anew', async () => {
     await page.press('t');
-    await page.says('Hold set and + for 2 s');
+    await page.says('Press 1 of');
   });
 });
 
 describe('what was found', () => {
   it('can be restored as a plan, and key-in begins anew', async () => {
     await page.press('b');
-    await page.says('go back to what was found');
+    await page.says('back to what was found');
     expect((await page.texts('[aria-label="Presses back"] li')).at(-1)).toContain('Leave the menu');
     await page.click('All of it is back, record it');
-    await page.saysNot('go back to what was found');
+    await page.saysNot('back to what was found');
     await page.says('8 codes to go');
   });
 });
@@ -177,6 +178,7 @@ describe('a photograph', () => {
 describe('holding', () => {
   it('a read-back can wait for another pair of eyes, and how to cut power is one key away while digits are typed', async () => {
     await open('S26-0412');
+    await page.says('This unit is on bay 1');
     await page.press('o');
     await page.makeSafe();
     await page.find('[data-code]');

@@ -12,6 +12,9 @@ interface Look {
   readonly glass: string;
 }
 
+/** Screen and glass may be drawn a moment apart. */
+const SETTLES_MS = 1_000;
+
 const LOOK = `
   const words = (css) => [...document.querySelectorAll(css + ' .hidden-words')].map((e) => e.innerText.trim()).join(' ').trim();
   const work = document.querySelector('section[aria-label=Work]').innerText;
@@ -64,6 +67,7 @@ export class StandInBench {
     const { bench, unit } = this;
     await bench.says(where);
     await bench.find('[data-code]');
+    await (await bench.field('What does the glass show?')).click();
     for (let asked = await bench.asked(); asked !== null; ) {
       const [, label = '', reading] = /^(.*) (\d+)$/.exec(asked) ?? [];
       const value = await unit.goTo(label);
@@ -91,7 +95,9 @@ export class StandInBench {
       await bench.press(' ', ...(now.holds ? [' '] : []));
       const was = now.count;
       await bench.driver.wait(async () => (now = await this.look()).count !== was, 10_000, `press ${was} did not pass`);
-      if (now.expected.startsWith('L') && now.glass.startsWith('L') && now.expected !== now.glass) return now.glass.split(' ')[1] ?? '';
+      const differs = (): boolean => now.expected.startsWith('L') && now.glass.startsWith('L') && now.expected !== now.glass;
+      if (differs()) await bench.driver.wait(async () => ((now = await this.look()), !differs()), SETTLES_MS).catch(() => undefined);
+      if (differs()) return now.glass.split(' ')[1] ?? '';
     }
     return null;
   }

@@ -36,7 +36,7 @@ export function RestoreDialog({ bench, state, visit, onClose }: { readonly bench
             {lines.map(({ title, orders }) => (
               <li key={title}>
                 <b>{title}</b>
-                <span>{orders.join(', then ')}</span>
+                <span>{orders.map((order, i) => (i === 0 ? order : order.charAt(0).toLowerCase() + order.slice(1))).join(', then ')}</span>
               </li>
             ))}
           </ol>
