@@ -26,8 +26,7 @@ export default defineConfig({
           include: ['e2e/**/*.test.ts', 'scripts/survival.test.ts'],
           globalSetup: ['server/testing/with-database.ts'],
           fileParallelism: true,
-          // Fingers and time-outs are waited for in real time: a third browser fills the gaps of two cores.
-          maxWorkers: 3,
+          maxWorkers: 2,
           hookTimeout: 60_000,
           testTimeout: 60_000,
         },

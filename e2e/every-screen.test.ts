@@ -96,8 +96,10 @@ describe('the page of an order', () => {
   });
 });
 
+const SIZES: readonly (readonly [width: number, height: number])[] = [[1280, 800], [1024, 768], [390, 844]];
+
 describe.each(STEPS)('the bench with %s', (serial, words) => {
-  it.each([[1280, 800], [1024, 768], [390, 844]] as const)('fits %d x %d', async (width, height) => {
+  it.each(SIZES)('fits %d x %d', async (width, height) => {
     await stage.browser.setViewport(width, height);
     await stage.browser.driver.get(`${stage.address}/bench`);
     await page.says('Scan a unit');
@@ -116,6 +118,14 @@ it('the check-in form breaks no rule and fits', async () => {
   await page.begin();
   expect(await violations()).toEqual([]);
   expect(await overflow()).toEqual([0, 0]);
+});
+
+it('the stand-in unit in its drawer breaks no rule', async () => {
+  await page.scan('S26-0416');
+  await page.click('Stand-in');
+  await page.says('What nobody at the stand knows');
+  expect(await violations()).toEqual([]);
+  await (await page.find('[aria-label="Put the stand-in unit away"]')).click();
 });
 
 it('a sealed record breaks no rule', async () => {

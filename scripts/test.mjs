@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureBuilt } from './lib/build.mjs';
@@ -13,8 +13,7 @@ ensureModules(ROOT);
 let passed = 0;
 let failed = 0;
 
-check('Type check', ['tsc', '-b']);
-check('Lint', ['eslint', '.', '--max-warnings', '0']);
+await checks({ 'Type check': ['tsc', '-b'], Lint: ['eslint', '.', '--max-warnings', '0'] });
 suite('Unit', 'unit');
 suite('Server against MariaDB', 'server');
 say('\n== Build');
@@ -24,12 +23,17 @@ suite('Browser', 'browser');
 say(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);
 
-/** A check that is one test: it passes or it fails.
- * @param {string} title @param {string[]} command */
-function check(title, command) {
-  say(`\n== ${title}`);
-  if (run(command) === 0) passed++;
-  else failed++;
+/** Checks that are one test each, side by side; what one says is printed in one piece.
+ * @param {Record<string, string[]>} commands */
+async function checks(commands) {
+  await Promise.all(
+    Object.entries(commands).map(async ([title, command]) => {
+      const { status, output } = await runQuietly(command);
+      say(`\n== ${title}\n${output}`);
+      if (status === 0) passed++;
+      else failed++;
+    }),
+  );
 }
 
 /** A project of tests; a run that ends badly without a failed test counts as one.
@@ -58,4 +62,14 @@ function readReport(path) {
 /** @param {string[]} command */
 function run(command) {
   return spawnSync('npx', ['--no-install', ...command], { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'] }).status ?? 1;
+}
+
+/** @param {string[]} command @returns {Promise<{ status: number, output: string }>} */
+function runQuietly(command) {
+  const child = spawn('npx', ['--no-install', ...command], { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+  let output = '';
+  const hear = (/** @type {Buffer} */ chunk) => (output += chunk.toString());
+  child.stdout.on('data', hear);
+  child.stderr.on('data', hear);
+  return new Promise((resolve) => child.once('close', (status) => resolve({ status: status ?? 1, output: output.trimEnd() })));
 }

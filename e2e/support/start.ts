@@ -20,7 +20,7 @@ export async function startStage(options: { readonly demo: boolean; readonly dow
   const start = (port: number) => startServer({ databaseUrl, ownerUrl: null, cookieSecret: 'for tests only', port });
   const server = await start(18_080 + 40 * Number(process.env['VITEST_POOL_ID'] ?? 0));
   if (options.demo) await loadDemo(server.address, databaseUrl);
-  const browser = await openBrowser(options.downloads === undefined ? {} : { downloads: options.downloads });
+  const browser = await openBrowser({ motion: 'reduced', ...(options.downloads === undefined ? {} : { downloads: options.downloads }) });
   const stage: Stage = {
     server,
     browser,

@@ -14,10 +14,10 @@ import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
 
 /**
  * Opens headless Chromium with a fresh profile.
- * @param {{ width?: number, height?: number, downloads?: string }} [options]
+ * @param {{ width?: number, height?: number, downloads?: string, motion?: 'full' | 'reduced' }} [options]
  * @returns {Promise<Browser>}
  */
-export async function openBrowser({ width = 1280, height = 800, downloads } = {}) {
+export async function openBrowser({ width = 1280, height = 800, downloads, motion = 'full' } = {}) {
   const profile = mkdtempSync(join(tmpdir(), 'decurio-browser-'));
   const options = new Options();
   options.setBinaryPath('/usr/bin/chromium');
@@ -33,6 +33,7 @@ export async function openBrowser({ width = 1280, height = 800, downloads } = {}
     '--disable-dev-shm-usage',
     '--lang=en-GB',
     `--user-data-dir=${profile}`,
+    ...(motion === 'reduced' ? ['--force-prefers-reduced-motion'] : []),
   );
   if (downloads) options.setUserPreferences({ 'download.default_directory': downloads, 'plugins.always_open_pdf_externally': true });
   const driver = /** @type {import('selenium-webdriver/chrome.js').Driver} */ (

@@ -4,7 +4,8 @@ import type { AppDispatch } from '../state/store.js';
 import { useSession } from '../state/session.js';
 import { outbox } from './outbox.js';
 import { adoptEntries } from './outbox-shelf.js';
-import { nextToSend, sendEntry } from './send-entries.js';
+import { nextToSend } from './next-to-send.js';
+import { sendEntry } from './send-entries.js';
 import { useOutbox } from './use-outbox.js';
 
 const RETRY_MS = 3_000;

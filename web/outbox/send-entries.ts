@@ -1,4 +1,3 @@
-import type { SessionView } from '@decurio/contract';
 import { api, asProblem, entryAccepted, type ApiProblem } from '../state/api.js';
 import type { AppDispatch } from '../state/store.js';
 import { outbox, type OutboxEntry } from './outbox.js';
@@ -12,10 +11,6 @@ export const keepEntry = (waiting: Waiting) => (dispatch: AppDispatch): void => 
   kept.set(waiting.entry.id, putEntry(waiting).catch(() => undefined));
   dispatch(outbox.actions.made(waiting));
 };
-
-/** The next entry that this person may send, the oldest first. */
-export const nextToSend = (entries: readonly OutboxEntry[], who: SessionView): OutboxEntry | undefined =>
-  entries.find(({ status, userId, station }) => status === 'waiting' && userId === who.userId && station === who.station);
 
 /** Sends one entry. Gives back the problem where it may work later, null otherwise. */
 export async function sendEntry(waiting: OutboxEntry, dispatch: AppDispatch): Promise<ApiProblem | null> {
