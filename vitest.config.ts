@@ -26,7 +26,8 @@ export default defineConfig({
           include: ['e2e/**/*.test.ts', 'scripts/survival.test.ts'],
           globalSetup: ['server/testing/with-database.ts'],
           fileParallelism: true,
-          maxWorkers: 2,
+          // Holds, menus that close and power cycles are waited for in real time: a third browser fills the gaps.
+          maxWorkers: 3,
           hookTimeout: 60_000,
           testTimeout: 60_000,
         },

@@ -70,8 +70,6 @@ describe('a whole visit on the stand-in unit, by its own keys', () => {
     await bench.type('Value, as shown', '52');
     await bench.click('It will not change');
     await bench.saysNot('Go on from here');
-    await work.unit.closeMenu();
-    await bench.press('t');
     await work.keyIn();
     await bench.says('L5.2, walk assist, would not change');
     await work.restart();

@@ -99,7 +99,7 @@ async function takeAll() {
   await press('s');
 
   await scan('S26-0412', 'READ SO FAR');
-  await driver.findElement(By.css('[data-code] ~ * input')).sendKeys('25');
+  await (await driver.wait(until.elementLocated(By.css('[data-code] ~ * input')), PATIENCE_MS)).sendKeys('25');
   await says('25 km/h');
   await shot('read-back');
 

@@ -4,6 +4,8 @@ import { join } from 'node:path';
 import { Builder } from 'selenium-webdriver';
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
 
+const ASK_MS = 25;
+
 /**
  * @typedef {object} Browser
  * @property {import('selenium-webdriver/chrome.js').Driver} driver
@@ -39,6 +41,9 @@ export async function openBrowser({ width = 1280, height = 800, downloads, motio
   const driver = /** @type {import('selenium-webdriver/chrome.js').Driver} */ (
     await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new ServiceBuilder('/usr/bin/chromedriver')).build()
   );
+  // Asked often: what a page does next is mostly there within a frame or two.
+  const { wait } = driver;
+  driver.wait = /** @type {typeof wait} */ ((/** @type {any} */ condition, /** @type {number} */ ms, /** @type {any} */ message) => wait.call(driver, condition, ms, message, ASK_MS));
   /** @param {number} w @param {number} h */
   const setViewport = async (w, h) => {
     await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width: w, height: h, deviceScaleFactor: 1, mobile: false });

@@ -118,7 +118,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           )}
         </footer>
       </section>
-      <aside className={classes['side']}>{state && <Side state={state} bench={bench} />}
+      <aside className={classes['side']} tabIndex={0} aria-label="Codes">{state && <Side state={state} bench={bench} />}
         {mayRestore && state.step !== 'readBack' && (
           <button type="button" className={classes['restore']} onClick={() => setDialog('restore')}>
             Restore as found <kbd aria-hidden="true">B</kbd>

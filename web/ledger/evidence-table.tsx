@@ -33,6 +33,12 @@ export function EvidenceTable({ evidence, map }: { readonly evidence: readonly E
                 </td>
                 <td>
                   <b>{evidenceTitle(entry.kind)}</b> {evidenceWords(entry, map)}
+                  {entry.kind === 'photographed' && (
+                    <a href={`/api/photos/${entry.data.photoId}`} target="_blank" rel="noreferrer">
+                      {' '}
+                      see it
+                    </a>
+                  )}
                   {undone.has(entry.id) && <small>taken back later</small>}
                 </td>
                 <td className="num" title={entry.hash}>

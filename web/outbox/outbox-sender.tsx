@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { useDispatch } from 'react-redux';
+import type { ApiProblem } from '../state/api.js';
 import type { AppDispatch } from '../state/store.js';
 import { useSession } from '../state/session.js';
 import { outbox } from './outbox.js';
@@ -9,6 +10,9 @@ import { sendEntry } from './send-entries.js';
 import { useOutbox } from './use-outbox.js';
 
 const RETRY_MS = 3_000;
+const ADOPT_MS = 4_000;
+
+const ON_THIS_DEVICE: ApiProblem = { status: 0, code: 'device', message: 'This device cannot reach what it keeps. Entries stay on it; reload the page.' };
 
 /** Sends what waits on this device, one entry after another, whatever page is open. Draws nothing. */
 export function OutboxSender() {
@@ -19,9 +23,14 @@ export function OutboxSender() {
   const [round, setRound] = useState(0);
 
   useEffect(() => {
-    void adoptEntries()
-      .catch(() => [])
-      .then((left) => dispatch(outbox.actions.restored(left)));
+    const adopt = () =>
+      void adoptEntries()
+        .catch(() => [])
+        .then((left) => dispatch(outbox.actions.restored(left)));
+    adopt();
+    // A page that is closing lets go of its entries a moment later.
+    const timer = setInterval(adopt, ADOPT_MS);
+    return () => clearInterval(timer);
   }, [dispatch]);
 
   const next = who && !lost && isRestored ? nextToSend(entries, who) : undefined;
@@ -30,11 +39,13 @@ export function OutboxSender() {
     const timer = setTimeout(
       () => {
         sending.current = true;
-        void sendEntry(next, dispatch).then((problem) => {
-          sending.current = false;
-          dispatch(outbox.actions.away(problem));
-          setRound((before) => before + 1);
-        });
+        void sendEntry(next, dispatch)
+          .catch(() => ON_THIS_DEVICE)
+          .then((problem) => {
+            sending.current = false;
+            dispatch(outbox.actions.away(problem));
+            setRound((before) => before + 1);
+          });
       },
       away === null ? 0 : RETRY_MS,
     );

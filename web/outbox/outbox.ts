@@ -28,6 +28,7 @@ export const outbox = createSlice({
     made: (state, { payload }: PayloadAction<Waiting>) => ({ ...state, entries: [...(state.entries as OutboxEntry[]), { ...payload, status: 'waiting' as const, problem: null }] }),
     restored: (state, { payload }: PayloadAction<readonly Waiting[]>) => {
       const known = new Set(state.entries.map(({ entry }) => entry.id));
+      if (state.isRestored && payload.length === 0) return state;
       const left = payload.filter(({ entry }) => !known.has(entry.id)).map((waiting) => ({ ...waiting, status: 'waiting' as const, problem: null }));
       return { ...state, isRestored: true, entries: [...left, ...(state.entries as OutboxEntry[])] };
     },
