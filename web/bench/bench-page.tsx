@@ -2,7 +2,7 @@ import { Suspense, useEffect, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { useParams } from 'react-router';
 import { mapTitle, needsSafety, toRestore, type VisitState } from '@decurio/core';
-import type { BenchView } from '@decurio/contract';
+import type { BenchView, SessionView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
 import type { AppDispatch } from '../state/store.js';
@@ -21,6 +21,7 @@ import { ReadProgress } from './read-back/read-progress.js';
 import { Restart } from './restart.js';
 import { SideBySide } from './stands/side-by-side.js';
 import { stands } from '../state/stands.js';
+import { ownerOf } from '../state/use-stands.js';
 import { StepLadder } from './step-ladder.js';
 import { TargetList } from './target-list.js';
 import { useVisit, type Visit } from './use-visit.js';
@@ -45,7 +46,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   const [dialog, setDialog] = useState<'hold' | 'undo' | 'cut' | 'part' | 'restore' | null>(null);
   const { state } = visit;
   const { who } = useSession();
-  useStandOf(bench, state, who?.station ?? '');
+  useStandOf(bench, state, who);
   const mayHold = state !== null && state.step !== null && !state.held;
   const [standIn, setStandIn] = useState(() => localStorage.getItem(STAND_IN_OPEN) === 'yes');
   const toggleStandIn = () => {
@@ -140,14 +141,15 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
 const isOnStand = ({ opened, stand, step }: VisitState, station: string): boolean => opened.bench === undefined || step === null || stand.station === station;
 
 /** Keeps this unit among those worked side by side, as long as it is on this stand and can be worked on. */
-function useStandOf(bench: BenchView, state: VisitState | null, station: string): void {
+function useStandOf(bench: BenchView, state: VisitState | null, who: SessionView | null): void {
   const dispatch = useDispatch<AppDispatch>();
+  const owner = ownerOf(who);
   const { id: unitId, serial } = bench.unit;
-  const step = state && !state.held && isOnStand(state, station) ? state.step : null;
+  const step = state && !state.held && isOnStand(state, who?.station ?? '') ? state.step : null;
   const mapId = state?.opened.versions.map.id ?? '';
   useEffect(() => {
-    dispatch(step === null ? stands.actions.left(unitId) : stands.actions.worked({ unitId, serial, mapId, step }));
-  }, [dispatch, unitId, serial, mapId, step]);
+    dispatch(step === null ? stands.actions.left(unitId) : stands.actions.worked({ unitId, serial, mapId, owner, step }));
+  }, [dispatch, unitId, serial, mapId, owner, step]);
 }
 
 function Step({ bench, visit, station }: { readonly bench: BenchView; readonly visit: Visit; readonly station: string }) {

@@ -3,7 +3,7 @@ import { describe, expect, it, vi } from 'vitest';
 vi.stubGlobal('localStorage', { getItem: () => '{"units": "spoilt"}', setItem: () => undefined });
 const { MOST_STANDS, nextInTurn, stands } = await import('./stands.js');
 
-const unit = (n: number) => ({ unitId: `u${n}`, serial: `S26-000${n}`, mapId: 'm', step: 'keyIn' as const });
+const unit = (n: number) => ({ unitId: `u${n}`, serial: `S26-000${n}`, mapId: 'm', owner: 'teo bay 1', step: 'keyIn' as const });
 const { worked, restarting, left } = stands.actions;
 const after = (...acts: Parameters<typeof stands.reducer>[1][]) => acts.reduce(stands.reducer, stands.getInitialState());
 const two = [worked(unit(1)), worked(unit(2)), worked(unit(3))];

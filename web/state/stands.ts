@@ -6,6 +6,8 @@ export interface OnStand {
   readonly unitId: string;
   readonly serial: string;
   readonly mapId: string;
+  /** Who works on it, and where: others at this device have stands of their own. */
+  readonly owner: string;
   readonly step: StepId;
   /** Where its power cycle stands, and when the wait of that act ends, in ms since 1970; null while nothing is waited for. */
   readonly restart: { readonly round: number; readonly at: number; readonly until: number | null } | null;

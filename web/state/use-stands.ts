@@ -1,10 +1,21 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useSelector } from 'react-redux';
+import type { SessionView } from '@decurio/contract';
+import { useSession } from './session.js';
 import { isWaiting, type StandsState } from './stands.js';
 
 const TICK_MS = 250;
 
-export const useStands = (): StandsState['units'] => useSelector((state: { stands: StandsState }) => state.stands.units);
+/** Whose stands these are, as `OnStand` names it. */
+export const ownerOf = (who: SessionView | null): string => `${who?.userId ?? ''} ${who?.station ?? ''}`;
+
+/** The units that whoever is signed in works side by side here. */
+export function useStands(): StandsState['units'] {
+  const { who } = useSession();
+  const units = useSelector((state: { stands: StandsState }) => state.stands.units);
+  const owner = ownerOf(who);
+  return useMemo(() => units.filter((unit) => unit.owner === owner), [units, owner]);
+}
 
 /** The time now, moving on while any of these units waits. */
 export function useNow(units: StandsState['units']): number {
