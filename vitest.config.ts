@@ -1,10 +1,26 @@
 import { defineConfig } from 'vitest/config';
+import { BaseSequencer, type TestSpecification } from 'vitest/node';
+
+/** Files that wait for real time the longest, longest first. */
+const LONG = ['stand-in', 'every-screen', 'displays', 'survival', 'order-to-seal'];
+
+/** Begins with what takes longest, so that no file is left alone at the end. */
+class LongestFirst extends BaseSequencer {
+  override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+    const rank = ({ moduleId }: TestSpecification): number => {
+      const at = LONG.findIndex((name) => moduleId.includes(`/${name}.test`));
+      return at < 0 ? LONG.length : at;
+    };
+    return (await super.sort(files)).toSorted((a, b) => rank(a) - rank(b));
+  }
+}
 
 const resolve = { conditions: ['decurio-source', 'module', 'node', 'development|production'] };
 const ssr = { resolve };
 
 export default defineConfig({
   test: {
+    sequence: { sequencer: LongestFirst },
     projects: [
       { resolve, ssr, test: { name: 'unit', include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/**/*.test.ts', 'scripts/lint-rules.test.ts'] } },
       {
