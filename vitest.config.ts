@@ -21,6 +21,7 @@ const ssr = { resolve };
 export default defineConfig({
   test: {
     sequence: { sequencer: LongestFirst },
+    maxWorkers: 2,
     projects: [
       { resolve, ssr, test: { name: 'unit', include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/**/*.test.ts', 'scripts/lint-rules.test.ts'] } },
       {

@@ -159,6 +159,26 @@ describe('a part replaced', () => {
   });
 });
 
+describe('a code that disagrees', () => {
+  it('is asked twice without its target, then sends the unit back to key in with it alone', async () => {
+    await prepared('S26-0422', 'readBack');
+    await open('S26-0422');
+    for (let asked = await page.asked(); asked !== null; asked = await page.asked()) {
+      const [, label = ''] = /^(.*) (\d+)$/.exec(asked) ?? [];
+      const { evidence } = await viewOf('S26-0422');
+      const opened = evidence[0]?.kind === 'opened' ? evidence[0].data : null;
+      const target = opened?.setup.targets.find((t) => t.label === label)?.raw ?? opened?.factory[label];
+      await page.press(label === 'L4.3' ? '33' : String(target), Key.ENTER);
+      const was = asked;
+      await page.driver.wait(async () => (await page.asked()) !== was, 10_000, `${was} was not taken`);
+    }
+    await page.says('1 code disagrees');
+    await page.says('L4.3 shows 33');
+    await page.press(' ');
+    await page.says('1 code to go');
+  });
+});
+
 describe('a photograph', () => {
   it('is made small and loses the place it was taken at, and its hash stands in the evidence', async () => {
     const file = join(tmpdir(), `decurio-damage-${process.pid}.jpg`);

@@ -99,17 +99,19 @@ describe('the page of an order', () => {
 const SIZES: readonly (readonly [width: number, height: number])[] = [[1280, 800], [1024, 768], [390, 844]];
 
 describe.each(STEPS)('the bench with %s', (serial, words) => {
-  it.each(SIZES)('fits %d x %d', async (width, height) => {
-    await stage.browser.setViewport(width, height);
+  it('breaks no rule, and fits every size', async () => {
     await stage.browser.driver.get(`${stage.address}/bench`);
     await page.says('Scan a unit');
     await page.scan(serial);
     await page.says(words);
-    const [sideways, down] = await overflow();
-    expect(sideways).toBe(0);
-    if (width === 1280) expect(down).toBe(0);
+    expect(await violations()).toEqual([]);
+    for (const [width, height] of SIZES) {
+      await stage.browser.setViewport(width, height);
+      const [sideways, down] = await overflow();
+      expect([width, sideways]).toEqual([width, 0]);
+      if (width === 1280) expect(down).toBe(0);
+    }
     await stage.browser.setViewport(1280, 800);
-    if (width === 1280) expect(await violations()).toEqual([]);
   });
 });
 
