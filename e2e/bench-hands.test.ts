@@ -181,6 +181,8 @@ describe('a code that disagrees', () => {
 
 describe('a photograph', () => {
   it('is made small and loses the place it was taken at, and its hash stands in the evidence', async () => {
+    await open('S26-0420');
+    await page.says('Pack by meter');
     const file = join(tmpdir(), `decurio-damage-${process.pid}.jpg`);
     const large = sharp({ create: { width: 3000, height: 2000, channels: 3, background: '#7a5' } });
     writeFileSync(file, await large.withExif({ IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '52/1 30/1 0/1' } }).jpeg().toBuffer());
