@@ -163,6 +163,7 @@ describe('a code that disagrees', () => {
   it('is asked twice without its target, then sends the unit back to key in with it alone', async () => {
     await prepared('S26-0422', 'readBack');
     await open('S26-0422');
+    await page.find('[data-code]');
     for (let asked = await page.asked(); asked !== null; asked = await page.asked()) {
       const [, label = ''] = /^(.*) (\d+)$/.exec(asked) ?? [];
       const { evidence } = await viewOf('S26-0422');

@@ -68,6 +68,7 @@ describe('a whole visit on the stand-in unit, by its own keys', () => {
     await bench.press(' ');
     await bench.says('Call a lead');
 
+    await bench.driver.wait(async () => (await viewOf('S26-0423')).unit.status === 'held', 15_000, 'the hold never reached the server');
     const { unit: held, evidence } = await viewOf('S26-0423');
     const decision = { id: crypto.randomUUID(), seq: evidence.length + 1, kind: 'released', at: new Date().toISOString(), data: { words: 'They push it up the slip: walk assist may stay.', decision: { way: 'accept', labels: ['L5.2'] } } };
     await ines.post(`/api/units/${held.id}/visits/${evidence[0]?.visitId}/evidence`, decision);
