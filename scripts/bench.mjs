@@ -114,7 +114,7 @@ async function paint(lineOrder) {
 
 /** @param {import('./lib/api-client.mjs').Client} person */
 async function bench(person) {
-  const { accepted, inserted } = await entriesPerSecond(server.address, person, () => createConnection(database.ownerUrl));
+  const { accepted, inserted } = await entriesPerSecond(person, () => createConnection(database.ownerUrl));
   note('Entries accepted a second, 20 stands at once', accepted, 'a second', 'bare inserts of the same bytes over 20 connections', inserted, 'watched');
   const { pressMs, bareMs, count } = await keyToPress(server.address);
   note(`From a key to the next press on the screen, p95 of ${count}`, pressMs, 'ms', 'a bare change of the page to its frame, p95', bareMs, 'under 50 ms');

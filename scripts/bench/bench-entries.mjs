@@ -1,6 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { DEMO_PASSWORD } from '../../server/dist/demo-password.js';
-import { signIn } from '../lib/api-client.mjs';
 import { takeOrder } from './fill.mjs';
 
 const STANDS = 20;
@@ -9,13 +7,13 @@ const ENTRIES = 60;
 /**
  * Entries that a server accepts a second with twenty stands at work at once, each on a unit of its own, beside as many
  * bare inserts of the same bytes over as many connections to the same database.
- * @param {string} address @param {import('../lib/api-client.mjs').Client} office
+ * @param {import('../lib/api-client.mjs').Client} office
  * @param {() => Promise<import('mysql2/promise').Connection>} connect
  */
-export async function entriesPerSecond(address, office, connect) {
+export async function entriesPerSecond(office, connect) {
   const orderId = await takeOrder(office, 'T20', STANDS);
   const { units } = await office.get(`/api/orders/${orderId}/line`);
-  const stands = await Promise.all(units.map((/** @type {{ id: string }} */ unit, /** @type {number} */ i) => opened(address, unit.id, i)));
+  const stands = await Promise.all(units.map((/** @type {{ id: string }} */ unit) => opened(office, unit.id)));
   const accepted = await rate(stands.map(({ write }) => write));
 
   const owner = await connect();
@@ -43,9 +41,8 @@ async function rate(writers) {
 }
 
 /** A unit at key in on a stand of its own, and how an entry is written there.
- * @param {string} address @param {string} unitId @param {number} i */
-async function opened(address, unitId, i) {
-  const person = await signIn(address, 'teo', DEMO_PASSWORD, `stand ${i + 1}`);
+ * @param {import('../lib/api-client.mjs').Client} person @param {string} unitId */
+async function opened(person, unitId) {
   const visitId = randomUUID();
   const at = () => new Date().toISOString();
   const path = `/api/units/${unitId}/visits/${visitId}/evidence`;
