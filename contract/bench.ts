@@ -33,6 +33,7 @@ export const evidenceSchemas = {
   madeSafe: object({ cautions: array(string().strict().max(500).required()).max(60).defined() }).noUnknown(),
   asFoundRead: object({ label: label(), raw: raw().nullable().defined() }).noUnknown(),
   strayFound: object({ shown: string().strict().trim().min(1, 'Type the label as the glass shows it.').max(12).required(), value: string().strict().trim().min(1, 'Type the value as the glass shows it.').max(12).required() }).noUnknown(),
+  pinRefused: nothing,
   asFoundClosed: nothing,
   restoredAsFound: object({ labels: array(label()).max(99).defined() }).noUnknown(),
   codeSeen: object({ label: label(), raw: raw() }).noUnknown(),

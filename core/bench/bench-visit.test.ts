@@ -108,6 +108,12 @@ describe('as found', () => {
     expect(stateAfter([...before, ...acts, ['asFoundClosed', {}]]).held?.words).toContain(words);
   });
 
+  it('holds the unit at once where an earlier PIN keeps the menu shut', () => {
+    const state = stateAfter([...before, ['pinRefused', {}]]);
+    expect(state).toMatchObject({ step: 'asFound', held: { reason: 'code' }, surprises: [{ kind: 'pinSet', level: 'decide' }] });
+    expect(stateAfter([...before, ['pinRefused', {}], released({ way: 'goOn' }), madeSafe, found('L1', 12)]).found).toEqual({ L1: 12 });
+  });
+
   it('reads the rest in full after a surprise in a sample', () => {
     const opened: Act = ['opened', { ...benchOpening, bench: { ...benchOpening.bench!, asFound: { reads: 'decisive', why: '' } },
       setup: { ...benchOpening.setup, targets: benchOpening.setup.targets.map((t) => (t.label === 'L4' ? { ...t, function: 'brightness', locked: false } : t)) } }];

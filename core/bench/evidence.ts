@@ -118,6 +118,8 @@ export interface EvidenceData {
   readonly asFoundRead: { readonly label: string; readonly raw: number | null };
   /** A code on the glass that this display's map does not know: its label and value as shown. */
   readonly strayFound: { readonly shown: string; readonly value: string };
+  /** The PIN as delivered does not open the menu: an earlier one is set. */
+  readonly pinRefused: Record<string, never>;
   readonly asFoundClosed: Record<string, never>;
   /** Codes brought back to what they were found at; the setup is keyed anew after it. */
   readonly restoredAsFound: { readonly labels: readonly string[] };

@@ -1,6 +1,6 @@
 import { ok, refuse, type Result } from '../result.js';
 import { checkIn, photograph } from './acts/check-in.js';
-import { closeAsFound, findStray, readAsFound, restoreAsFound } from './acts/as-found.js';
+import { closeAsFound, findStray, readAsFound, refusePin, restoreAsFound } from './acts/as-found.js';
 import { release } from './acts/hold.js';
 import { closeKeyIn, keyCode, restart, seeCode, stickCode } from './acts/key-in.js';
 import { makeSafe, takeOver } from './acts/make-safe.js';
@@ -62,7 +62,7 @@ const PASSES_A_HOLD = new Set<Deed['kind']>(['released', 'setupRevised', 'withdr
 const NOT_AT_THE_STAND = new Set<Deed['kind']>(['opened', 'held', 'released', 'setupRevised', 'withdrawn', 'takenOver', 'signedOff']);
 
 /** Hands are on the vehicle. */
-const HANDS_ON = new Set<Deed['kind']>(['asFoundRead', 'strayFound', 'asFoundClosed', 'restoredAsFound', 'codeSeen', 'codeKeyed', 'codeStuck', 'keyInClosed', 'restarted', 'codeRead', 'readBackClosed', 'stepByHand']);
+const HANDS_ON = new Set<Deed['kind']>(['asFoundRead', 'strayFound', 'pinRefused', 'asFoundClosed', 'restoredAsFound', 'codeSeen', 'codeKeyed', 'codeStuck', 'keyInClosed', 'restarted', 'codeRead', 'readBackClosed', 'stepByHand']);
 
 function onAnotherStand({ stand, opened }: VisitState, deed: Deed): { readonly ok: false; readonly problem: { readonly code: string; readonly message: string } } | null {
   if (opened.bench === undefined || NOT_AT_THE_STAND.has(deed.kind) || deed.station === stand.station) return null;
@@ -109,6 +109,8 @@ function follow(state: VisitState, deed: Deed): Outcome {
       return at(state, 'asFound', () => readAsFound(state, deed));
     case 'strayFound':
       return at(state, 'asFound', () => findStray(state, deed));
+    case 'pinRefused':
+      return at(state, 'asFound', () => refusePin(state, deed));
     case 'asFoundClosed':
       return at(state, 'asFound', () => closeAsFound(state, deed));
     case 'restoredAsFound':

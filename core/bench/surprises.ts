@@ -35,6 +35,13 @@ export function surpriseOf({ label, function: what, presumed, span, raw }: Found
   return { kind: 'moved', level: 'note', label, says: `${label} shows ${show(raw)}, not ${show(presumed)} as expected.` };
 }
 
+export const EARLIER_PIN: Surprise = {
+  kind: 'pinSet',
+  level: 'decide',
+  label: null,
+  says: 'The PIN as delivered does not open the menu: an earlier one is set. Whoever had the vehicle before may know it; nobody tries them all.',
+};
+
 export const strayCode = (shown: string, value: string): Surprise => ({
   kind: 'stray',
   level: 'decide',

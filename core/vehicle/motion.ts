@@ -29,6 +29,8 @@ export const HANDS_OFF: Controls = { throttle: 0, pedalling: false, brakes: { fr
 export interface Motion {
   /** Against the ground, or of the tyre on a stand. */
   readonly trueKmh: number;
+  /** Rolled so far, whatever for. */
+  readonly rolledM: number;
   readonly chargePercent: number;
   /** Battery current, A. */
   readonly currentA: number;
@@ -62,6 +64,7 @@ export const restedV = ({ type, faults }: StandIn, chargePercent: number): numbe
 
 export const atRest = (unit: StandIn, chargePercent = 95): Motion => ({
   trueKmh: 0,
+  rolledM: 0,
   chargePercent,
   currentA: 0,
   packV: restedV(unit, chargePercent),
@@ -110,6 +113,7 @@ function step(unit: StandIn, motion: Motion, obeyed: Obeyed, controls: Controls,
   return {
     ...next,
     trueKmh: stands && pushN <= 0 ? 0 : trueKmh,
+    rolledM: next.rolledM + (trueKmh / 3.6) * (ms / 1000),
     chargePercent: Math.max(0, next.chargePercent - (usedAh / type.pack.capacityAh) * 100),
     currentA: isCutOff ? 0 : currentA,
     packV,
@@ -147,7 +151,8 @@ function demandOf(unit: StandIn, motion: Motion, obeyed: Obeyed, controls: Contr
   const cuts = (controls.brakes.front && (type.brakeCutoffs === 'both' || type.brakeCutoffs === 'front')) || (controls.brakes.rear && (type.brakeCutoffs === 'both' || type.brakeCutoffs === 'rear'));
   if (cuts || faults.brakeSwitchStuck || motion.isCutOff) return 0;
   const shown = motion.trueKmh * speedRatioOf(unit, obeyed);
-  const until = (end: DriveEnd | null): number => (end === null ? 1 : 'shownKmh' in end ? within(end.shownKmh + overshootKmh - shown) : within(end.share * type.attainableKmh - motion.trueKmh));
+  const until = (ends: readonly DriveEnd[]): number =>
+    Math.min(1, ...ends.map((end) => within('shownKmh' in end ? end.shownKmh + overshootKmh - shown : end.share * type.attainableKmh - motion.trueKmh)));
   const mayThrottle = obeyed.driveMode !== 'pedal' && type.throttleFitted && started(motion, obeyed);
   const throttle = mayThrottle ? controls.throttle * obeyed.throttleShare * until(obeyed.throttleEnds) : 0;
   const senses = obeyed.pedalMagnets === type.pedalMagnets || motion.pedalMs % 900 < 300;

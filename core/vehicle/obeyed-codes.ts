@@ -12,8 +12,9 @@ export type DriveEnd = { readonly shownKmh: number } | { readonly share: number 
 
 /** What the codes in force make the vehicle do. */
 export interface Obeyed {
-  readonly assistEnds: DriveEnd | null;
-  readonly throttleEnds: DriveEnd | null;
+  /** Each holds: drive ends at the first that is reached. */
+  readonly assistEnds: readonly DriveEnd[];
+  readonly throttleEnds: readonly DriveEnd[];
   readonly driveMode: 'pedal' | 'throttle' | 'both';
   readonly start: 'live' | 'rolling' | 'pedalFirst';
   /** Part of the full current that the level gives. */
@@ -60,8 +61,8 @@ export function obeyedCodes(type: VehicleType, map: DisplayMap, values: RawValue
   const wheel = own('wheelSize');
   const modeEnd = end('modeSpeedPercent');
   return {
-    assistEnds: lower(end('speedCap'), modeEnd),
-    throttleEnds: lower(end('throttleCap') ?? end('speedCap'), modeEnd),
+    assistEnds: all(end('speedCap'), modeEnd),
+    throttleEnds: all(end('throttleCap') ?? end('speedCap'), modeEnd),
     driveMode: asOneOf(word('driveMode'), ['pedal', 'throttle', 'both']) ?? (type.kind === 'scooter' ? 'throttle' : type.throttleFitted ? 'both' : 'pedal'),
     start: asOneOf(word('standstillStart'), ['live', 'rolling', 'pedalFirst']) ?? 'live',
     levelShare,
@@ -97,5 +98,4 @@ function wordOf(map: DisplayMap, values: RawValues, what: CodeFunction): string 
 
 const asOneOf = <T extends string>(word: string | null, words: readonly T[]): T | null => words.find((each) => each === word) ?? null;
 
-/** Of two ends of which one is a share the vehicle obeys both; the share is the tighter one in the modes that have it. */
-const lower = (cap: DriveEnd | null, share: DriveEnd | null): DriveEnd | null => share ?? cap;
+const all = (...ends: readonly (DriveEnd | null)[]): readonly DriveEnd[] => ends.flatMap((end) => end ?? []);

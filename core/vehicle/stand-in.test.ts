@@ -44,12 +44,18 @@ describe('a stand-in unit', () => {
 
   it('attains about the top speed of its type where nothing caps it, and less on a low pack', () => {
     const unit = newStandIn(throttled, 7);
-    const uncapped = { ...set(OPEN), throttleEnds: null, assistEnds: null, currentA: throttled.controllerLimitA, cutoffV: null };
+    const uncapped = { ...set(OPEN), throttleEnds: [], assistEnds: [], currentA: throttled.controllerLimitA, cutoffV: null };
     const full = moveOn(unit, atRest(unit, 100), uncapped, THROTTLE, 240_000).trueKmh;
     const low = moveOn(unit, atRest(unit, 12), uncapped, THROTTLE, 240_000).trueKmh;
     expect(full / throttled.attainableKmh).toBeGreaterThan(0.93);
     expect(full / throttled.attainableKmh).toBeLessThan(1.05);
     expect(low).toBeLessThan(full * 0.97);
+  });
+
+  it('rolls as far as its speed takes it', () => {
+    const { motion, unit } = ride(OPEN, THROTTLE, 60);
+    const on = moveOn(unit, motion, set(OPEN), THROTTLE, 10_000);
+    expect((on.rolledM - motion.rolledM) / ((on.trueKmh / 3.6) * 10)).toBeCloseTo(1, 1);
   });
 
   it('obeys drive mode and start: pedal alone, only once rolling, only once pedalled', () => {
@@ -87,6 +93,21 @@ describe('a stand-in unit', () => {
     const spread = Math.sqrt(wheels.reduce((sum, mm) => sum + (mm - mean) ** 2, 0) / wheels.length) / mean;
     expect(spread).toBeGreaterThan(0.009);
     expect(spread).toBeLessThan(0.015);
+  });
+});
+
+describe('the ends of drive', () => {
+  it('all hold: the first that is reached ends it', () => {
+    const unit = newStandIn(throttled, 7);
+    const both = { ...set(OPEN), throttleEnds: [{ shownKmh: 25 }, { share: 15 / throttled.attainableKmh }] };
+    expect(moveOn(unit, atRest(unit), both, THROTTLE, 60_000).trueKmh).toBeLessThanOrEqual(15.01);
+  });
+
+  it('are taken in mph where the display says so', () => {
+    const [kmh, mph] = [set(OPEN), set({ ...OPEN, 'L1.1': 12 })].map(({ throttleEnds }) => throttleEnds[0]);
+    const follows = tallow.codes.find(({ label }) => label === 'L4.1')?.encoding;
+    expect(kmh).toEqual({ shownKmh: 25 });
+    expect(mph).toEqual({ shownKmh: follows?.kind === 'line' && follows.follows !== undefined ? 25 * 1.609344 : 25 });
   });
 });
 
@@ -144,7 +165,8 @@ describe('a scooter with ride modes', () => {
       const obeyed = obeyedCodes(petrel, limpet, {}, { level: 1, mode: id });
       return { id, obeyed, top: moveOn(unit, atRest(unit, 100), { ...obeyed, driveMode: 'throttle', start: 'live' }, { ...HANDS_OFF, onStand: false, throttle: 1 }, 120_000).trueKmh };
     });
-    for (const { obeyed, top } of modes) if (obeyed.throttleEnds && 'share' in obeyed.throttleEnds) expect(top).toBeLessThanOrEqual(obeyed.throttleEnds.share * petrel.attainableKmh + 0.01);
+    for (const { obeyed, top } of modes) for (const end of obeyed.throttleEnds) if ('share' in end) expect(top).toBeLessThanOrEqual(end.share * petrel.attainableKmh + 0.01);
+    expect(modes.every(({ obeyed }) => obeyed.throttleEnds.length > 0)).toBe(true);
     expect(new Set(modes.map(({ top }) => Math.round(top))).size).toBeGreaterThan(1);
   });
 });

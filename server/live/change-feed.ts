@@ -24,6 +24,13 @@ export function changeFeed(source: DataSource, onError: (error: unknown) => void
   let timer: NodeJS.Timeout | undefined;
   let forgotAt = Date.now();
   let closed = false;
+  let begun: Promise<void> | null = null;
+
+  /** From where the first listener hears; those who come meanwhile wait for the same. */
+  const begin = async () => {
+    newest = await newestChange(source);
+    told = new Set((await changesAfter(source, newest - LATE, MOST)).map(({ id }) => id));
+  };
 
   const ask = async () => {
     try {
@@ -43,15 +50,19 @@ export function changeFeed(source: DataSource, onError: (error: unknown) => void
       if (!closed) onError(error);
     }
     if (listeners.size > 0 && !closed) timer = setTimeout(() => void ask(), ASK_MS);
-    else timer = undefined;
+    else {
+      timer = undefined;
+      begun = null;
+    }
   };
 
   return {
     listen: async (listener) => {
-      if (listeners.size === 0) {
-        newest = await newestChange(source);
-        told = new Set((await changesAfter(source, newest - LATE, MOST)).map(({ id }) => id));
-      }
+      begun ??= begin();
+      await begun.catch((error: unknown) => {
+        begun = null;
+        throw error;
+      });
       listeners.add(listener);
       timer ??= setTimeout(() => void ask(), ASK_MS);
       return () => listeners.delete(listener);

@@ -5,7 +5,9 @@ import { mapTitle, needsSafety, toRestore, type VisitState } from '@decurio/core
 import type { BenchView, SessionView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
+import { stands } from '../state/stands.js';
 import type { AppDispatch } from '../state/store.js';
+import { ownerOf } from '../state/use-stands.js';
 import { ActButton } from '../ui/act-button.js';
 import { Busy, Notice } from '../ui/notice.js';
 import { PrivateLandStrip } from '../ui/private-land.js';
@@ -15,13 +17,11 @@ import { BeginVisit } from './begin-visit.js';
 import { KeyIn } from './key-in/key-in.js';
 import { MakeSafe } from './make-safe.js';
 import { NotTaken } from './not-taken.js';
-import { AsFound, ByHand, CheckIn, CutPower, Held, HoldDialog, OnAnotherStand, PartDialog, RestoreDialog, SealedNow, SignOff, StandInDrawer, UndoDialog, fetchParts } from './parts.js';
+import { AsFound, ByHand, CheckIn, CutPower, fetchParts, Held, HoldDialog, OnAnotherStand, PartDialog, RestoreDialog, SealedNow, SignOff, StandInDrawer, UndoDialog } from './parts.js';
 import { ReadBack } from './read-back/read-back.js';
 import { ReadProgress } from './read-back/read-progress.js';
 import { Restart } from './restart.js';
 import { SideBySide } from './stands/side-by-side.js';
-import { stands } from '../state/stands.js';
-import { ownerOf } from '../state/use-stands.js';
 import { StepLadder } from './step-ladder.js';
 import { TargetList } from './target-list.js';
 import { useVisit, type Visit } from './use-visit.js';
@@ -119,12 +119,14 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           )}
         </footer>
       </section>
-      <aside className={classes['side']} tabIndex={0} aria-label="Codes">{state && <Side state={state} bench={bench} />}
+      <aside className={classes['side']} tabIndex={0} aria-label="Codes">
+        {state && <Side state={state} bench={bench} />}
         {mayRestore && state.step !== 'readBack' && (
           <button type="button" className={classes['restore']} onClick={() => setDialog('restore')}>
             Restore as found <kbd aria-hidden="true">B</kbd>
           </button>
-        )}</aside>
+        )}
+      </aside>
       <Suspense fallback={null}>
         {standIn && bench.map.menu !== null && <StandInDrawer bench={bench} onClose={toggleStandIn} />}
         {dialog === 'cut' && <CutPower says={bench.type.cutPower} onClose={() => setDialog(null)} />}

@@ -97,7 +97,7 @@ export function CheckIn({ bench, state, visit }: { readonly bench: BenchView; re
         <Textarea label="Damage" placeholder="none seen" value={damage} onChange={(e) => change({ damage: e.target.value })} maxLength={1000} rows={1} autosize maxRows={3} />
       </div>
       <Photos unitId={bench.unit.id} state={state} visit={visit} step="checkIn" subjects={['damage']} />
-      {pack === 'unsafe' && <Notice kind="stop" says="It stops here: do not power or charge it. It goes to whoever is qualified, and a lead is told." />}
+      {pack === 'unsafe' && <Notice kind="stop" says="It stops here: do not power or charge it. It goes to whoever is qualified, and Line shows it as held." />}
       <div className={classes['acts']}>
         <ActButton type="submit" look={pack === 'unsafe' ? 'care' : 'main'} hotkey="Enter" disabled={missing.length > 0} onAct={() => undefined}>
           {pack === 'unsafe' ? 'Stop it here' : missing.length > 0 ? `${missing.length} ${missing.length === 1 ? 'photograph' : 'photographs'} to take` : 'Checked in, to make safe'}

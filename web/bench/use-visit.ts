@@ -3,7 +3,7 @@ import { useDispatch, useStore } from 'react-redux';
 import { foldVisit, type Deed, type Evidence, type EvidenceData, type VisitState } from '@decurio/core';
 import type { BenchView, NewEvidence, WrittenKind } from '@decurio/contract';
 import { outbox, type OutboxEntry } from '../outbox/outbox.js';
-import { dropEntry } from '../outbox/outbox-shelf.js';
+import { dropEntry, dropPhoto } from '../outbox/outbox-shelf.js';
 import { keepEntry } from '../outbox/send-entries.js';
 import { useOutbox } from '../outbox/use-outbox.js';
 import type { AppDispatch, RootState } from '../state/store.js';
@@ -105,7 +105,10 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
     refused,
     sendAgain: () => visitId !== null && dispatch(outbox.actions.sentAgain({ visitId, fromSeq: deeds.length + 1 })),
     drop: () => {
-      for (const { entry } of refused) void dropEntry(entry.id);
+      for (const { entry } of refused) {
+        void dropEntry(entry.id);
+        if (entry.kind === 'photographed') void dropPhoto(entry.data.photoId);
+      }
       if (visitId !== null) dispatch(outbox.actions.dropped({ visitId }));
     },
     dismiss: () => setProblem(null),

@@ -1,18 +1,32 @@
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { useDispatch, useStore } from 'react-redux';
 import type { BenchView, ChangeSeen } from '@decurio/contract';
 import { api } from './api.js';
+import { useSession } from './session.js';
 import type { AppDispatch, RootState } from './store.js';
 
+/** A stream that ended for good, as behind a proxy whose server is away, is opened anew after this. */
+const REOPEN_MS = 3_000;
 /** Changes that come close together are looked up once. */
 const GATHER_MS = 300;
+
+const EVERYTHING = ['Line', 'Orders', 'Ledger', 'Bench'] as const;
 
 /** Hears from the server which units and orders moved, on whatever stand, and looks them up anew. Draws nothing. */
 export function LiveChanges() {
   const dispatch = useDispatch<AppDispatch>();
   const store = useStore<RootState>();
+  const { lost } = useSession();
+  const [opening, setOpening] = useState(0);
   useEffect(() => {
+    if (lost) return;
     const source = new EventSource('/api/changes');
+    let reopen: ReturnType<typeof setTimeout> | undefined;
+    source.addEventListener('error', () => {
+      if (source.readyState === EventSource.CLOSED) reopen = setTimeout(() => setOpening((before) => before + 1), REOPEN_MS);
+    });
+    // What moved while nobody listened is looked up once.
+    if (opening > 0) dispatch(api.util.invalidateTags([...EVERYTHING]));
     let gathered: ChangeSeen[] = [];
     let timer: ReturnType<typeof setTimeout> | undefined;
     const look = () => {
@@ -28,12 +42,13 @@ export function LiveChanges() {
       gathered.push(JSON.parse(event.data) as ChangeSeen);
       timer ??= setTimeout(look, GATHER_MS);
     });
-    source.addEventListener('missed', () => dispatch(api.util.invalidateTags(['Line', 'Orders', 'Ledger', 'Bench'])));
+    source.addEventListener('missed', () => dispatch(api.util.invalidateTags([...EVERYTHING])));
     return () => {
       clearTimeout(timer);
+      clearTimeout(reopen);
       source.close();
     };
-  }, [dispatch, store]);
+  }, [dispatch, store, lost, opening]);
   return null;
 }
 

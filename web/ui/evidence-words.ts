@@ -10,6 +10,7 @@ const TITLES: Readonly<Record<EvidenceKind, string>> = {
   madeSafe: 'Made safe',
   asFoundRead: 'As found',
   strayFound: 'Not on the map',
+  pinRefused: 'PIN refused',
   asFoundClosed: 'As found closed',
   restoredAsFound: 'Restored as found',
   codeSeen: 'Seen on the glass',
@@ -84,6 +85,8 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
       return `${entry.data.cautions.length} cautions acknowledged`;
     case 'strayFound':
       return `${entry.data.shown} shows ${entry.data.value}`;
+    case 'pinRefused':
+      return 'the one as delivered does not open the menu';
     case 'asFoundClosed':
       return 'nothing was touched before';
     case 'restoredAsFound':

@@ -1,7 +1,7 @@
 import type { CodeFunction } from '../../display/map/functions.js';
 import { ok, refuse } from '../../result.js';
 import type { DeedOf, EvidenceData } from '../evidence.js';
-import { strayCode, surpriseOf, type Surprise } from '../surprises.js';
+import { EARLIER_PIN, strayCode, surpriseOf, type Surprise } from '../surprises.js';
 import { judged, type VisitState } from '../visit-state.js';
 import { advance, goBack, inMenuOrder, keyedFrom, readable, see, targetFor, type Outcome } from './support.js';
 
@@ -36,6 +36,11 @@ export function readAsFound(state: VisitState, { data }: DeedOf<'asFoundRead'>):
 
 export function findStray(state: VisitState, { data }: DeedOf<'strayFound'>): Outcome {
   return ok(surprised(state, strayCode(data.shown, data.value)));
+}
+
+/** Nothing behind the PIN can be read: the unit waits for a lead with what is known. */
+export function refusePin(state: VisitState, { at, by }: DeedOf<'pinRefused'>): Outcome {
+  return ok({ ...state, surprises: [...state.surprises, EARLIER_PIN], held: { reason: 'code', words: EARLIER_PIN.says, at, by } });
 }
 
 /** After any surprise the rest of the unit is read in full. */

@@ -4,7 +4,7 @@ import { PHOTO_SUBJECTS, type DeedOf, type PhotoSubject } from '../evidence.js';
 import type { VisitState } from '../visit-state.js';
 import { advance, type Outcome } from './support.js';
 
-export const UNSAFE_PACK = 'Pack is swollen, wet or damaged. Do not power or charge it; it goes to whoever is qualified.';
+const UNSAFE_PACK = 'Pack is swollen, wet or damaged. Do not power or charge it; it goes to whoever is qualified.';
 
 /** A pack that must not be powered stops the unit here, whatever else was typed. */
 export function checkIn(state: VisitState, deed: DeedOf<'checkedIn'>): Outcome {

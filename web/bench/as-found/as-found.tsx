@@ -45,7 +45,12 @@ function NextFound({ bench, state, visit, asked }: AsFoundProps & { readonly ask
         onTake={read}
         onNotShown={() => read(null)}
         note={newest ? <Notice kind={newest.level === 'decide' ? 'stop' : 'care'} says={newest.says} /> : isFirst && state.opened.bench && <p className="soft">{state.opened.bench.asFound.why}</p>}
-        acts={<ActButton onAct={() => setStray(true)}>A code that is not asked for</ActButton>}
+        acts={
+          <>
+            {bench.map.menu?.pin && isFirst && <ActButton onAct={() => void visit.act('pinRefused', {})}>The PIN does not open it</ActButton>}
+            <ActButton onAct={() => setStray(true)}>A code that is not asked for</ActButton>
+          </>
+        }
       />
       <Suspense fallback={null}>{stray && <StrayDialog visit={visit} onClose={() => setStray(false)} />}</Suspense>
     </>

@@ -67,7 +67,7 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
     D: due ? ask : undefined,
     W: keying.nextWay,
     V: keying.toggleSpoken,
-    I: twins.length > 0 ? keying.toggleInTurn : undefined,
+    I: twins.length > 0 && keying.way === 'code' ? keying.toggleInTurn : undefined,
   });
   if (!run) return <Busy />;
   if (due === null) return <Through state={state} run={run} bench={bench} onFinish={() => void visit.act('keyInClosed', {})} />;

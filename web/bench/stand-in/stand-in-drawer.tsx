@@ -82,7 +82,7 @@ function Vehicle({ bench, type, kept, other }: VehicleProps) {
         </div>
         <div>
           <dt>Odometer</dt>
-          <dd>{kept.odometerKm} km</dd>
+          <dd>{run.odometerKm} km</dd>
         </div>
         <div>
           <dt>Motor</dt>

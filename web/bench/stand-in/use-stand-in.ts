@@ -11,6 +11,7 @@ export interface StandInRun {
   readonly bar: Handlebar;
   readonly isPackIn: boolean;
   readonly motion: Motion;
+  readonly odometerKm: number;
   readonly instruments: Instruments;
   /** Shown over true speed, which nobody at the stand knows. */
   readonly ratio: number;
@@ -63,9 +64,10 @@ export function useStandIn({ unitId, serial, type, map, other, kept }: StandInOf
     return () => clearInterval(timer);
   }, [unit, fitted]);
 
+  const odometerKm = Math.floor((kept.odometerKm + motion.rolledM / 1000) * 10) / 10;
   useEffect(() => {
-    keepStandIn(unitId, { ...kept, display: state, isPackIn, chargePercent: motion.chargePercent });
-  }, [unitId, kept, state, isPackIn, motion.chargePercent]);
+    keepStandIn(unitId, { ...kept, display: state, isPackIn, chargePercent: motion.chargePercent, odometerKm });
+  }, [unitId, kept, state, isPackIn, motion.chargePercent, odometerKm]);
 
   const control = useCallback((change: Partial<Controls>) => setControls((before) => ({ ...before, ...change })), []);
   return {
@@ -73,6 +75,7 @@ export function useStandIn({ unitId, serial, type, map, other, kept }: StandInOf
     bar: isPackIn ? bar : { ...bar, press: () => undefined },
     isPackIn,
     motion,
+    odometerKm,
     instruments: instrumentsOf(unit, fitted, motion, obeyed),
     ratio: speedRatioOf(unit, obeyed),
     controls,
