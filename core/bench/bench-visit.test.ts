@@ -108,6 +108,11 @@ describe('as found', () => {
     expect(stateAfter([...before, ...acts, ['asFoundClosed', {}]]).held?.words).toContain(words);
   });
 
+  it('names many surprises by their codes', () => {
+    const state = stateAfter([...before, ...['L1', 'L2', 'L3', 'L4', 'L5'].map((label) => found(label, 998)), ['asFoundClosed', {}]]);
+    expect(state.held?.words).toBe("5 readings do not fit this display's map (L1, L2, L3, L4, L5). It may be another revision.");
+  });
+
   it('holds the unit at once where an earlier PIN keeps the menu shut', () => {
     const state = stateAfter([...before, ['pinRefused', {}]]);
     expect(state).toMatchObject({ step: 'asFound', held: { reason: 'code' }, surprises: [{ kind: 'pinSet', level: 'decide' }] });
@@ -129,6 +134,18 @@ describe('restoring as found', () => {
     expect(state).toMatchObject({ step: 'keyIn', round: 2, toKey: labels, known: { L1: 12, L2: 30 } });
     expect(refusalOf([...upToReadBack, ['restoredAsFound', { labels: ['L1'] }]])).toBe('codesLeft');
     expect(refusalOf([...upToKeyIn, ['restoredAsFound', { labels }]])).toBe('notDue');
+  });
+});
+
+describe('a stop of the setup that comes while the unit is held', () => {
+  const stop = { level: 'stop' as const, label: 'L4', says: 'L4 is locked too low.' };
+  const revised: Act = ['setupRevised', { why: 'Held against what was found', order: benchOpening.order, versions: benchOpening.versions, pack: benchOpening.pack, setup: { ...benchOpening.setup, findings: [stop] } }];
+  const heldTwice: readonly Act[] = [...upToKeyIn, ['held', { reason: 'code', words: 'L2 is off the map.' }], revised];
+
+  it('waits until the other hold is decided, and holds then', () => {
+    expect(stateAfter(heldTwice).held).toMatchObject({ reason: 'code', words: 'L2 is off the map.' });
+    expect(stateAfter([...heldTwice, released({ way: 'goOn' })]).held).toMatchObject({ reason: 'setup', words: stop.says });
+    expect(stateAfter([...heldTwice, released({ way: 'goOn' }), released({ way: 'goOn' })]).held).toBeNull();
   });
 });
 

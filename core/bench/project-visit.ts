@@ -17,13 +17,16 @@ export interface VisitProjection {
   readonly station: string;
 }
 
+/** Lists show no more of a reason; the log keeps all of it. */
+const MOST_WORDS = 1000;
+
 export function projectVisit(state: VisitState): VisitProjection {
   return {
     status: state.withdrawn !== null ? 'withdrawn' : state.step === null ? 'sealed' : state.held ? 'held' : 'open',
     step: state.step,
     ladder: STEPS.map((step) => mark(state, step.id)).join(''),
     heldReason: state.held ? HOLD_REASONS[state.held.reason] : null,
-    heldWords: state.held?.words ?? null,
+    heldWords: state.held?.words.slice(0, MOST_WORDS) ?? null,
     worker: state.lastBy.name,
     station: state.lastStation,
   };

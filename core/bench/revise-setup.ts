@@ -15,7 +15,9 @@ export function reviseSetup(state: VisitState, { data, at, by }: DeedOf<'setupRe
   const known = { ...state.known, ...lastReadings(state) };
   const toKey = data.setup.targets.filter((t) => t.raw !== null && !t.locked && !(state.stuck.has(t.label) && unmoved(state, t.label, t.raw)) && t.raw !== known[t.label]).map((t) => t.label);
   const stop = data.setup.findings.find((finding) => finding.level === 'stop');
-  const held = stop ? { reason: 'setup' as const, words: stop.says, at, by } : state.held?.reason === 'setup' ? null : state.held;
+  // A hold for another reason is still a lead's to decide; what the setup stops is held after it.
+  const other = state.opened.bench !== undefined && state.held !== null && state.held.reason !== 'setup' ? state.held : null;
+  const held = other ?? (stop ? { reason: 'setup' as const, words: stop.says, at, by } : state.held?.reason === 'setup' ? null : state.held);
   const moved = { ...state, opened, toKey, held, stuck: new Set([...state.stuck].filter((label) => !toKey.includes(label))), accepted: stillAccepted(state, opened.setup) };
   return isPastKeyIn(state) ? afterKeyIn(moved, known, at, by) : judged({ ...moved, toRead: stillToRead(moved, toKey), keyedThisRound: state.keyedThisRound.filter((label) => !toKey.includes(label)) });
 }

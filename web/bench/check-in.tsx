@@ -26,7 +26,8 @@ export function CheckIn({ bench, state, visit }: { readonly bench: BenchView; re
   const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
   const packV = asNumber(volts);
   const packCheck = packV === null ? null : checkPack(bench.type.pack, packV);
-  const missing = pack === 'sound' ? missingPhotos(state, 'checkIn') : [];
+  const isStopped = pack === 'unsafe' || packCheck?.verdict === 'tooHigh';
+  const missing = !isStopped ? missingPhotos(state, 'checkIn') : [];
 
   const submit = async () => {
     const data = {
@@ -99,8 +100,8 @@ export function CheckIn({ bench, state, visit }: { readonly bench: BenchView; re
       <Photos unitId={bench.unit.id} state={state} visit={visit} step="checkIn" subjects={['damage']} />
       {pack === 'unsafe' && <Notice kind="stop" says="It stops here: do not power or charge it. It goes to whoever is qualified, and Line shows it as held." />}
       <div className={classes['acts']}>
-        <ActButton type="submit" look={pack === 'unsafe' ? 'care' : 'main'} hotkey="Enter" disabled={missing.length > 0} onAct={() => undefined}>
-          {pack === 'unsafe' ? 'Stop it here' : missing.length > 0 ? `${missing.length} ${missing.length === 1 ? 'photograph' : 'photographs'} to take` : 'Checked in, to make safe'}
+        <ActButton type="submit" look={isStopped ? 'care' : 'main'} hotkey="Enter" disabled={missing.length > 0} onAct={() => undefined}>
+          {isStopped ? 'Stop it here' : missing.length > 0 ? `${missing.length} ${missing.length === 1 ? 'photograph' : 'photographs'} to take` : 'Checked in, to make safe'}
         </ActButton>
       </div>
     </form>

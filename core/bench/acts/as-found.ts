@@ -54,7 +54,16 @@ export function closeAsFound(state: VisitState, deed: DeedOf<'asFoundClosed'>): 
   const next = { ...advance(state, deed), atRoundStart: state.known };
   const grave = state.surprises.filter((met) => met.level === 'decide');
   if (grave.length === 0) return ok(next);
-  return ok({ ...next, held: { reason: 'code', words: grave.map((met) => met.says).join(' '), at: deed.at, by: deed.by } });
+  return ok({ ...next, held: { reason: 'code', words: holdWords(grave), at: deed.at, by: deed.by } });
+}
+
+const SPELT_OUT = 3;
+
+/** A few surprises in full; many, as on a display of another map, by their codes. */
+function holdWords(grave: readonly Surprise[]): string {
+  if (grave.length <= SPELT_OUT) return grave.map(({ says }) => says).join(' ');
+  const labels = grave.flatMap(({ label }) => label ?? []);
+  return `${grave.length} readings do not fit this display's map${labels.length > 0 ? ` (${labels.join(', ')})` : ''}. It may be another revision.`;
 }
 
 /** Codes that were found at another value than they show now, in menu order: what a plan back would key. */

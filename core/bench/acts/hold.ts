@@ -12,7 +12,7 @@ export function release(state: VisitState, deed: DeedOf<'released'>): Outcome {
   if (!state.held) return refuse('notHeld', 'This unit is not held.');
   if (deed.by.role === 'technician') return refuse('needsLead', 'A lead releases a held unit.');
   const { decision = { way: 'goOn' } } = deed.data;
-  const free = { ...state, held: null, isSafe: false };
+  const free = { ...state, held: stoppedAfter(state, deed), isSafe: false };
   switch (decision.way) {
     case 'goOn':
       if (state.opened.bench && state.checkedIn?.packCondition === 'unsafe') return refuse('packUnsafe', 'A swollen, wet or damaged pack is not powered, whoever signs. Record the new pack under Part replaced, or withdraw the unit.');
@@ -22,6 +22,12 @@ export function release(state: VisitState, deed: DeedOf<'released'>): Outcome {
     case 'sendBack':
       return backTo(free, decision.to);
   }
+}
+
+/** What the setup stops holds the unit once another hold is decided; a lead who decides on the stop itself has seen it. */
+function stoppedAfter({ held, opened }: VisitState, { at, by }: DeedOf<'released'>): VisitState['held'] {
+  const stop = opened.bench && held?.reason !== 'setup' ? opened.setup.findings.find((finding) => finding.level === 'stop') : undefined;
+  return stop ? { reason: 'setup', words: stop.says, at, by } : null;
 }
 
 /** Where the read-back held it, what disagreed is read once more. */

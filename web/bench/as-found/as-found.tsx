@@ -1,5 +1,5 @@
 import { Suspense, useState } from 'react';
-import { findCode, formatRaw, meaningBeside, type VisitState } from '@decurio/core';
+import { findCode, onGrid, valueWords, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { Busy, Notice } from '../../ui/notice.js';
@@ -9,6 +9,7 @@ import { useReadRoute } from '../reading/use-read-route.js';
 import { StrayDialog } from '../parts.js';
 import type { Visit } from '../use-visit.js';
 import panel from '../panel.module.css';
+import classes from './as-found.module.css';
 
 interface AsFoundProps {
   readonly bench: BenchView;
@@ -68,12 +69,15 @@ function AllFound({ bench, state, visit }: AsFoundProps) {
     <div className={panel['panel']}>
       <p className="cap">As found</p>
       <h2 className={panel['title']}>{state.surprises.length === 0 ? `${read} codes read, all as expected` : `${read} codes read, ${state.surprises.length} not as expected`}</h2>
-      {grave.map((met, i) => (
-        <Notice key={i} kind="stop" says={met.says} />
-      ))}
-      {notes.map((met, i) => (
-        <Notice key={i} kind="care" says={withMeaning(bench, met.label, state, met.says)} />
-      ))}
+      {state.surprises.length > 0 && (
+        <ul className={classes['surprises']} tabIndex={0} aria-label="Not as expected">
+          {[...grave, ...notes].map((met, i) => (
+            <li key={i}>
+              <Notice kind={met.level === 'decide' ? 'stop' : 'care'} says={withMeaning(bench, met.label, state, met.says)} />
+            </li>
+          ))}
+        </ul>
+      )}
       <p className={panel['lead']}>
         {grave.length > 0 ? 'A lead looks at it before anything is keyed.' : 'Nothing was touched: this state can be restored later.'} The setup is held against what was found.
       </p>
@@ -92,5 +96,5 @@ function AllFound({ bench, state, visit }: AsFoundProps) {
 function withMeaning({ map }: BenchView, label: string | null, { found }: VisitState, says: string): string {
   const code = label === null ? undefined : findCode(map, label);
   const raw = label === null ? null : (found[label] ?? null);
-  return code && raw !== null ? `${says} ${formatRaw(code, raw)}: ${meaningBeside(code, raw) || 'as shown'}.` : says;
+  return code && raw !== null && onGrid(code, raw) ? `${says.replace(/\.$/, '')}: ${valueWords(code, raw)}.` : says;
 }
