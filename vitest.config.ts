@@ -47,6 +47,7 @@ export default defineConfig({
           maxWorkers: 3,
           hookTimeout: 60_000,
           testTimeout: 60_000,
+          expect: { poll: { timeout: 15_000 } },
         },
       },
     ],

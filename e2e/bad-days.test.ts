@@ -9,6 +9,7 @@ import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { BenchPage, HandlebarDisplay } from './pages/bench-page.js';
 import { OrdersPage } from './pages/orders-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
+import { writeFrom } from './support/other-stand.js';
 import { startStage, type Stage } from './support/start.js';
 
 let stage: Stage;
@@ -28,7 +29,7 @@ const network = async (up: boolean) => {
   await stage.browser.driver.sendDevToolsCommand('Network.emulateNetworkConditions', { offline: !up, latency: 0, downloadThroughput: -1, uploadThroughput: -1 });
 };
 
-const unitOf = (serial: string): Promise<{ id: string; visitId: string }> => ines.get(`/api/units?serial=${serial}`) as Promise<{ id: string; visitId: string }>;
+const unitOf = (serial: string): Promise<{ id: string }> => ines.get(`/api/units?serial=${serial}`) as Promise<{ id: string }>;
 
 describe('signing in', () => {
   it('with a wrong password says so and keeps the name', async () => {
@@ -134,9 +135,7 @@ describe('at the bench', () => {
   });
 
   it('a hold from another stand shows at once, while one stands there', async () => {
-    const { id, visitId } = await unitOf('S26-0420');
-    const view = (await ines.get(`/api/units/${id}/bench`)) as { evidence: unknown[] };
-    await ines.post(`/api/units/${id}/visits/${visitId}/evidence`, { id: crypto.randomUUID(), seq: view.evidence.length + 1, kind: 'held', at: new Date().toISOString(), data: { reason: 'damage', words: 'fork bent, seen by Ines' } });
+    await writeFrom(ines, 'S26-0420', 'held', { reason: 'damage', words: 'fork bent, seen by Ines' });
     await bench.says('fork bent, seen by Ines');
   });
 

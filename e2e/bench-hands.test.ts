@@ -5,12 +5,12 @@ import { Key } from 'selenium-webdriver';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Evidence } from '@decurio/core';
-import type { BenchView, UnitFound } from '@decurio/contract';
 import { signIn, type Client } from '../scripts/lib/api-client.mjs';
 import { playVisit } from '../scripts/lib/load-demo.mjs';
 import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { BenchPage } from './pages/bench-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
+import { viewOf, writeFrom } from './support/other-stand.js';
 import { startStage, type Stage } from './support/start.js';
 
 let stage: Stage;
@@ -27,14 +27,8 @@ beforeAll(async () => {
 });
 afterAll(() => stage.close());
 
-const viewOf = async (serial: string): Promise<BenchView> => {
-  const { id } = (await ines.get(`/api/units?serial=${serial}`)) as UnitFound;
-  return (await ines.get(`/api/units/${id}/bench`)) as BenchView;
-};
-const write = async (serial: string, kind: string, data: object, person = ines): Promise<void> => {
-  const { unit, evidence } = await viewOf(serial);
-  await person.post(`/api/units/${unit.id}/visits/${evidence[0]?.visitId}/evidence`, { id: crypto.randomUUID(), seq: evidence.length + 1, kind, at: new Date().toISOString(), data });
-};
+const view = (serial: string) => viewOf(ines, serial);
+const write = (serial: string, kind: string, data: object, person = ines) => writeFrom(person, serial, kind, data);
 /** A unit that stands on bay 3, worked as far as `until`. */
 const prepared = (serial: string, until: string) => playVisit(teo, serial, { serials: [], by: 'teo', station: 'bay 3', until }, { at: Date.now() - 3_600_000 });
 const open = async (serial: string): Promise<void> => {
@@ -61,11 +55,10 @@ describe('a unit on another stand', () => {
     await page.press('o');
     await page.makeSafe();
     await page.says('Shows something else');
-    expect(found((await viewOf('S26-0413')).evidence, 'takenOver').map(({ station, data }) => [station, data])).toEqual([['bay 3', { from: 'bay 1' }]]);
+    await expect.poll(async () => found((await view('S26-0413')).evidence, 'takenOver').map(({ station, data }) => [station, data])).toEqual([['bay 3', { from: 'bay 1' }]]);
   });
 
   it('that was taken away meanwhile refuses what is entered, keeps it, and says whose it is', async () => {
-    const { unit, evidence } = await viewOf('S26-0413');
     const elsewhere = await signIn(stage.address, 'ines', DEMO_PASSWORD, 'bay 9');
     await stage.browser.driver.sendDevToolsCommand('Network.enable', {});
     const network = (up: boolean) => stage.browser.driver.sendDevToolsCommand('Network.emulateNetworkConditions', { offline: !up, latency: 0, downloadThroughput: -1, uploadThroughput: -1 });
@@ -75,7 +68,7 @@ describe('a unit on another stand', () => {
     await page.type('Value, as shown', '4');
     await page.press(Key.ENTER);
     await page.says('entry waits here');
-    await elsewhere.post(`/api/units/${unit.id}/visits/${evidence[0]?.visitId}/evidence`, { id: crypto.randomUUID(), seq: evidence.length + 1, kind: 'takenOver', at: new Date().toISOString(), data: { from: 'bay 3' } });
+    await writeFrom(elsewhere, 'S26-0413', 'takenOver', { from: 'bay 3' });
     await network(true);
     await page.says('1 entry was not taken');
     await page.says('seen on the glass');
@@ -155,7 +148,7 @@ describe('a part replaced', () => {
     await page.type('What was changed, and why', 'cracked glass');
     await page.click('Record it');
     await page.says('CHECK IN');
-    expect(found((await viewOf('S26-0420')).evidence, 'partReplaced')).toHaveLength(1);
+    await expect.poll(async () => found((await view('S26-0420')).evidence, 'partReplaced')).toHaveLength(1);
   });
 });
 
@@ -166,7 +159,7 @@ describe('a code that disagrees', () => {
     await page.find('[data-code]');
     for (let asked = await page.asked(); asked !== null; asked = await page.asked()) {
       const [, label = ''] = /^(.*) (\d+)$/.exec(asked) ?? [];
-      const { evidence } = await viewOf('S26-0422');
+      const { evidence } = await view('S26-0422');
       const opened = evidence[0]?.kind === 'opened' ? evidence[0].data : null;
       const target = opened?.setup.targets.find((t) => t.label === label)?.raw ?? opened?.factory[label];
       await page.press(label === 'L4.3' ? '33' : String(target), Key.ENTER);
@@ -189,8 +182,8 @@ describe('a photograph', () => {
     writeFileSync(file, await large.withExif({ IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '52/1 30/1 0/1' } }).jpeg().toBuffer());
     await (await page.find('input[aria-label="Photograph: Damage"]')).sendKeys(file);
     await page.find('img[alt="Photograph: Damage"]');
-    await page.driver.wait(async () => found((await viewOf('S26-0420')).evidence, 'photographed').length === 1, 15_000, 'the photograph was not taken in');
-    const [entry] = found((await viewOf('S26-0420')).evidence, 'photographed');
+    await expect.poll(async () => found((await view('S26-0420')).evidence, 'photographed')).toHaveLength(1);
+    const [entry] = found((await view('S26-0420')).evidence, 'photographed');
     const { photoId } = entry?.data as { photoId: string };
     const answer = await fetch(`${stage.address}/api/photos/${photoId}`, { headers: { cookie: ines.cookie } });
     const stored = await sharp(Buffer.from(await answer.arrayBuffer())).metadata();

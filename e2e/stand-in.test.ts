@@ -1,11 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Evidence } from '@decurio/core';
-import type { BenchView, UnitFound } from '@decurio/contract';
 import { signIn, type Client } from '../scripts/lib/api-client.mjs';
 import { DEMO_PASSWORD } from '../server/demo-password.js';
 import type { BenchPage } from './pages/bench-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
 import { StandInBench } from './pages/stand-in-bench.js';
+import { viewOf, writeFrom } from './support/other-stand.js';
 import { startStage, type Stage } from './support/start.js';
 
 let stage: Stage;
@@ -22,10 +22,6 @@ beforeAll(async () => {
 });
 afterAll(() => stage.close());
 
-const viewOf = async (serial: string): Promise<BenchView> => {
-  const { id } = (await ines.get(`/api/units?serial=${serial}`)) as UnitFound;
-  return (await ines.get(`/api/units/${id}/bench`)) as BenchView;
-};
 const kinds = (evidence: readonly Evidence[], kind: string) => evidence.filter((entry) => entry.kind === kind);
 
 async function signOff(): Promise<void> {
@@ -68,10 +64,8 @@ describe('a whole visit on the stand-in unit, by its own keys', () => {
     await bench.press(' ');
     await bench.says('Call a lead');
 
-    await bench.driver.wait(async () => (await viewOf('S26-0423')).unit.status === 'held', 15_000, 'the hold never reached the server');
-    const { unit: held, evidence } = await viewOf('S26-0423');
-    const decision = { id: crypto.randomUUID(), seq: evidence.length + 1, kind: 'released', at: new Date().toISOString(), data: { words: 'They push it up the slip: walk assist may stay.', decision: { way: 'accept', labels: ['L5.2'] } } };
-    await ines.post(`/api/units/${held.id}/visits/${evidence[0]?.visitId}/evidence`, decision);
+    await bench.driver.wait(async () => (await viewOf(ines, 'S26-0423')).unit.status === 'held', 15_000, 'the hold never reached the server');
+    await writeFrom(ines, 'S26-0423', 'released', { words: 'They push it up the slip: walk assist may stay.', decision: { way: 'accept', labels: ['L5.2'] } });
     await bench.makeSafe();
     await bench.says('accepted by a lead');
     await signOff();
@@ -84,10 +78,10 @@ describe('a whole visit on the stand-in unit, by its own keys', () => {
     await network(false);
     await work.keyIn();
     await bench.says(/\d+ entr(y waits|ies wait) here/);
-    expect(kinds((await viewOf('S26-0424')).evidence, 'keyInClosed')).toHaveLength(0);
+    expect(kinds((await viewOf(ines, 'S26-0424')).evidence, 'keyInClosed')).toHaveLength(0);
     await work.restart();
     await network(true);
-    await bench.driver.wait(async () => kinds((await viewOf('S26-0424')).evidence, 'restarted').length === 1, 20_000, 'what waited was never sent');
+    await bench.driver.wait(async () => kinds((await viewOf(ines, 'S26-0424')).evidence, 'restarted').length === 1, 20_000, 'what waited was never sent');
 
     process.kill(stage.server.pid, 'SIGKILL');
     await stage.server.ended;
@@ -103,7 +97,7 @@ const network = (up: boolean) => stage.browser.driver.sendDevToolsCommand('Netwo
 
 /** Every code was keyed and read once, and the log has no gap. */
 async function once(serial: string): Promise<void> {
-  const { evidence } = await viewOf(serial);
+  const { evidence } = await viewOf(ines, serial);
   const labels = (kind: string) => kinds(evidence, kind).map(({ data }) => (data as { label: string }).label);
   expect(labels('codeKeyed')).toHaveLength(8);
   expect(new Set(labels('codeKeyed')).size).toBe(8);
