@@ -27,6 +27,7 @@ const { entriesPerSecond } = await import('./bench/bench-entries.mjs');
 const { keyToPress } = await import('./bench/key-to-press.mjs');
 const { firstPaint } = await import('./bench/first-paint.mjs');
 const { planFigures } = await import('./bench/key-plans.mjs');
+const { calibrationFigures } = await import('./bench/calibration.mjs');
 const { setupFigures } = await import('./bench/setups.mjs');
 const { routeWeights } = await import('./bench/route-weight.mjs');
 const { get, msOf, spreadsOf } = await import('./bench/timing.mjs');
@@ -57,7 +58,7 @@ try {
   await lists(person, lineOrder);
   await paint(lineOrder);
   await bench(person);
-  for (const figure of [...setupFigures(), ...planFigures()]) note(figure.what, figure.value, figure.unit, figure.yardstick, figure.yardstickValue, figure.limit);
+  for (const figure of [...setupFigures(), ...planFigures(), ...(await calibrationFigures())]) note(figure.what, figure.value, figure.unit, figure.yardstick, figure.yardstickValue, figure.limit);
   for (const { route, gzipBytes, brotliBytes } of routeWeights()) {
     note(`JavaScript, first route ${route}`, gzipBytes / 1000, 'kB gzip', 'the same in brotli', brotliBytes / 1000, 'under 250 kB');
   }

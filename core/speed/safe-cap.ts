@@ -28,20 +28,32 @@ export interface SafeCap {
 
 const WITHIN = 1 + 1e-9;
 
+type CapBounds = Pick<SafeCapInputs, 'limitKmh' | 'ratio' | 'overshootKmh' | 'tolerance'>;
+
 /**
- * The greatest cap that keeps the true end speed within the limit: (V + e) / k_low <= L and V <= L, so that a corrected
- * tyre does not make it illegal. With a stated tolerance t: V / k <= L and V / k_low <= L (1 + t). Equality is safe.
- * Undefined where no value satisfies.
+ * The fastest a cap may be set to, shown km/h: (V + e) / k_low <= L and V <= L, so that a corrected tyre does not make it
+ * illegal. With a stated tolerance t: V / k <= L and V / k_low <= L (1 + t). Equality is safe. Below zero where the ratio is none.
  */
-export function safeCap({ limitKmh, ratio, overshootKmh, tolerance, settable }: SafeCapInputs): SafeCap | undefined {
-  if (ratio !== null && !(ratio.low > 0)) return undefined;
+export function greatestSafeKmh({ limitKmh, ratio, overshootKmh, tolerance }: CapBounds): number {
   const over = overshootKmh ?? 0;
-  const isSafe = (shown: number): boolean => {
-    if (shown > limitKmh * WITHIN) return false;
-    if (ratio === null) return shown + over <= limitKmh * WITHIN * (1 + tolerance);
-    const worst = (shown + over) / ratio.low;
-    return tolerance > 0 ? (shown + over) / ratio.k <= limitKmh * WITHIN && worst <= limitKmh * (1 + tolerance) * WITHIN : worst <= limitKmh * WITHIN;
-  };
-  const best = settable.filter(({ kmh }) => isSafe(kmh)).reduce<{ raw: number; kmh: number } | undefined>((a, b) => (a === undefined || b.kmh > a.kmh ? b : a), undefined);
-  return best && { raw: best.raw, shownKmh: best.kmh, trueKmh: best.kmh / (ratio?.k ?? 1), isProvisional: ratio === null || overshootKmh === null };
+  const limit = limitKmh * WITHIN;
+  if (ratio === null) return Math.min(limit, limit * (1 + tolerance) - over);
+  if (!(ratio.low > 0)) return -Infinity;
+  const worst = limit * (1 + tolerance) * ratio.low - over;
+  return Math.min(limit, tolerance > 0 ? Math.min(limit * ratio.k - over, worst) : worst);
 }
+
+/** The greatest settable cap that keeps the true end speed within the limit. Undefined where no value does. */
+export function safeCap({ settable, ...bounds }: SafeCapInputs): SafeCap | undefined {
+  const most = greatestSafeKmh(bounds);
+  const best = settable.reduce<SafeCapInputs['settable'][number] | undefined>((a, b) => (b.kmh <= most && (a === undefined || b.kmh > a.kmh) ? b : a), undefined);
+  return best && capOf(best, bounds);
+}
+
+/** A settable value as a cap. */
+export const capOf = ({ raw, kmh }: SafeCapInputs['settable'][number], { ratio, overshootKmh }: CapBounds): SafeCap => ({
+  raw,
+  shownKmh: kmh,
+  trueKmh: kmh / (ratio?.k ?? 1),
+  isProvisional: ratio === null || overshootKmh === null,
+});

@@ -1,0 +1,21 @@
+import { ok, refuse, type Result } from '../../result.js';
+import type { TrueSpeed } from './true-speed.js';
+
+/** Standard deviation of starting or stopping a watch by hand, s. */
+export const HAND_S = 0.1;
+
+export interface TimedDistance {
+  /** Between the marks, m. */
+  readonly distanceM: number;
+  /** Standard deviation of that, m: every run between the same marks shares it. */
+  readonly uDistanceM: number;
+  readonly seconds: number;
+}
+
+/** True speed over a marked distance by a watch that is started and stopped by hand. */
+export function timedSpeed({ distanceM, uDistanceM, seconds }: TimedDistance): Result<TrueSpeed> {
+  if (!(distanceM > 0)) return refuse('noDistance', 'Type how far apart the marks are, in metres.');
+  if (!(seconds > 0)) return refuse('noTime', 'The watch has not run.');
+  const kmh = (3.6 * distanceM) / seconds;
+  return ok({ kmh, uKmh: (kmh * Math.SQRT2 * HAND_S) / seconds, uCommon: uDistanceM / distanceM });
+}
