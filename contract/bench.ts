@@ -1,5 +1,5 @@
-import type { CheckStanding, DisplayMap, Evidence, EvidenceData, EvidenceKind, Finding, HoldReason, LabelledPack, Part, PhotoSubject } from '@decurio/core';
-import { HOLD_REASONS, PARTS, PHOTO_SUBJECTS, SENT_BACK_TO } from '@decurio/core';
+import type { CheckStanding, DisplayMap, Evidence, EvidenceData, EvidenceKind, Finding, HoldReason, LabelledPack, Part, PhotoSubject, ReferenceKind, WheelMeasure } from '@decurio/core';
+import { HOLD_REASONS, PARTS, PHOTO_SUBJECTS, REFERENCES, SENT_BACK_TO, WHEEL_MEASURES } from '@decurio/core';
 import { array, boolean, number, object, string, type InferType, type ObjectSchema } from 'yup';
 import type { LineUnit } from './orders.js';
 
@@ -7,6 +7,9 @@ const label = () => string().strict().min(1).max(12).required();
 const raw = () => number().strict().min(-99999, 'is not a value a display shows').max(99999, 'is not a value a display shows').required();
 const words = (most: number) => string().strict().max(most).defined();
 const nothing = object({}).noUnknown();
+const mm = () => number().strict().min(300, 'No wheel of such a vehicle rolls under 300 mm a turn.').max(3000, 'No wheel of such a vehicle rolls over 3,000 mm a turn.').required();
+const speed = (what: string) => number().strict().moreThan(0, `${what} is above zero.`).max(150, `${what}: above 150 no such vehicle goes.`).required(`${what} is missing.`);
+const ratio = () => object({ k: number().strict().moreThan(0).max(50).required(), u: number().strict().min(0).max(10).required(), low: number().strict().required(), high: number().strict().required() }).noUnknown().required();
 
 /** What a client may write; the others carry a setup or end a visit, and the server writes them. */
 export type WrittenKind = Exclude<EvidenceKind, 'opened' | 'displayFound' | 'setupRevised' | 'withdrawn'>;
@@ -65,6 +68,40 @@ export const evidenceSchemas = {
     oldOdometerKm: number().strict().min(0, 'Not below zero.').max(999999).nullable().defined(),
     newOdometerKm: number().strict().min(0, 'Not below zero.').max(999999).nullable().defined(),
     packV: number().strict().min(0, 'Not below zero.').max(120, 'Above 120 V no pack of this trade reads.').nullable().defined(),
+  }).noUnknown(),
+  wheelMeasured: object({ how: string().oneOf(Object.keys(WHEEL_MEASURES) as WheelMeasure[]).required(), mm: mm(), fromMm: mm(), toMm: mm(), words: words(200) }).noUnknown(),
+  speedRead: object({
+    reference: string().oneOf(Object.keys(REFERENCES) as ReferenceKind[]).required(),
+    instrument: string().strict().max(60).defined(),
+    trueKmh: speed('True speed'),
+    uKmh: number().strict().min(0).max(20).required(),
+    uCommon: number().strict().min(0).max(0.5).required(),
+    shown: speed('Shown speed'),
+    unit: string().oneOf(['km/h', 'mph'] as const).required(),
+    offGround: boolean().strict().required(),
+    words: words(200),
+  }).noUnknown(),
+  speedJudged: object({ reading: string().strict().uuid().required(), isUsed: boolean().strict().required(), words: words(200) }).noUnknown(),
+  driveEndRead: object({ shown: speed('Shown speed'), unit: string().oneOf(['km/h', 'mph'] as const).required(), words: words(200) }).noUnknown(),
+  wheelFitted: object({
+    ratio: ratio(),
+    atWheelRaw: raw().nullable().defined(),
+    atPulsesRaw: raw().nullable().defined(),
+    count: number().strict().integer().min(1).max(2000).required(),
+    wheelRaw: raw().nullable().defined(),
+    pulsesRaw: raw().nullable().defined(),
+    capRaw: raw().nullable().defined(),
+    predicted: ratio(),
+  }).noUnknown(),
+  calibrated: object({
+    how: string().oneOf(['runs', 'learnt'] as const).required(),
+    ratio: ratio(),
+    atWheelRaw: raw().nullable().defined(),
+    atPulsesRaw: raw().nullable().defined(),
+    count: number().strict().integer().min(0).max(2000).required(),
+    ends: object({ kmh: number().strict().required(), worst: number().strict().required() }).noUnknown().nullable().defined(),
+    checkOff: number().strict().min(-1).max(10).nullable().defined(),
+    provisional: words(500),
   }).noUnknown(),
   stepByHand: object({ step: string().oneOf(['calibrate', 'prove'] as const).required(), done: boolean().strict().required(), words: words(500) }).noUnknown(),
   undone: object({ voids: string().strict().uuid().required() }).noUnknown(),

@@ -11,5 +11,6 @@ export * from './order-acts.js';
 export * from './pins.js';
 export * from './rules.js';
 export * from './bench.js';
+export * from './families.js';
 export * from './ledger.js';
 export * from './displays.js';

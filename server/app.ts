@@ -5,6 +5,7 @@ import type { DataSource } from 'typeorm';
 import type { Config } from './config.js';
 import { handleError, nothingHere } from './error-handler.js';
 import { benchRoutes } from './routes/bench.js';
+import { familyRoutes } from './routes/families.js';
 import { changeRoutes } from './routes/changes.js';
 import { disputeRoutes } from './routes/disputes.js';
 import { healthRoutes } from './routes/health.js';
@@ -69,6 +70,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(benchRoutes);
       await api.register(photoRoutes);
       await api.register(changeRoutes);
+      await api.register(familyRoutes);
       await api.register(ledgerRoutes);
     },
     { prefix: '/api' },

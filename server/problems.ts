@@ -50,6 +50,8 @@ export const PROBLEMS = {
   photoTells: [400, 'This photograph still says where or with what it was taken. Take it through the bench, which leaves that out.'],
   photoTooLarge: [400, 'This photograph is larger than the record keeps. Take it through the bench, which makes it smaller.'],
   photoMissing: [409, 'The photograph itself has not arrived yet. It is sent again with its entry.'],
+  otherFigures: [409, 'The figures do not follow from the readings that are kept. Look again, then choose.'],
+  notYet: [409, 'The readings do not allow it yet.'],
   noPin: [409, 'The house rules of this order set no PIN.'],
   clockAhead: [400, "This device's clock is ahead by more than ten minutes. Set it right, then enter again."],
   tooLarge: [413, 'This is too large. Nothing was changed.'],

@@ -3,7 +3,7 @@ import { valuesInOrder } from '../display/map/raw-value.js';
 import type { HouseRules } from '../setup/inputs/house-rules.js';
 import type { VehicleType } from '../setup/inputs/vehicle-type.js';
 import { cautionsFor } from './cautions.js';
-import type { PhotoSubject } from './evidence.js';
+import type { PhotoSubject, RatioFound } from './evidence.js';
 
 /** Which raw values a code may show, so that a reading outside them is noticed without the map at hand. */
 export interface CodeSpan {
@@ -12,6 +12,15 @@ export interface CodeSpan {
   readonly decimals: number;
   /** The only ones, where the code has a table of words. */
   readonly only?: readonly number[];
+}
+
+/** Whether a unit is run, and by what. */
+export interface CalibrateTerms {
+  readonly runs: 'full' | 'sample';
+  /** As a person reads it. */
+  readonly why: string;
+  /** Shown over true speed with these codes, as the family was learnt; null while too few were run. */
+  readonly family: (RatioFound & { readonly count: number; readonly wheelRaw: number | null; readonly pulsesRaw: number | null; readonly nextLow: number; readonly nextHigh: number }) | null;
 }
 
 /** What house rules, type and display ask of one visit at the bench; kept in its opening entry. */
@@ -23,6 +32,8 @@ export interface BenchTerms {
   readonly unplugCheck: boolean;
   /** Whoever reads back must not have keyed. */
   readonly otherReader: boolean;
+  /** Whether its speed is to be run, and what its family was learnt to be. Visits opened before it was led through have none. */
+  readonly calibrate?: CalibrateTerms;
   /** Each is acknowledged whenever the unit comes to a stand. */
   readonly cautions: readonly string[];
   readonly spans: Readonly<Record<string, CodeSpan>>;
@@ -53,14 +64,16 @@ export interface BenchInputs {
   readonly map: DisplayMap;
   readonly houseRules: HouseRules;
   readonly batch: BatchRead;
+  readonly calibrate?: CalibrateTerms;
 }
 
-export function benchTermsFor({ type, map, houseRules: { choices }, batch }: BenchInputs): BenchTerms {
+export function benchTermsFor({ type, map, houseRules: { choices }, batch, calibrate }: BenchInputs): BenchTerms {
   return {
     asFound: samplingOf(choices.readAsFound, batch),
     photos: { checkIn: choices.photos === 'none' ? [] : ['display', 'ratingPlate', 'serial'], readBack: choices.photos === 'both' ? ['display'] : [] },
     unplugCheck: choices.unplugCheck === 'whereKept' && map.codes.some((code) => code.keptIn === 'displayWhileAttached'),
     otherReader: choices.reader === 'other',
+    ...(calibrate ? { calibrate } : {}),
     cautions: cautionsFor(type, map),
     spans: Object.fromEntries(
       map.codes.map((code) => {

@@ -1,4 +1,6 @@
 import type { Setup } from '../setup/setup.js';
+import type { ReferenceKind } from '../speed/references/true-speed.js';
+import type { SpeedUnit } from '../speed/speed.js';
 import type { LabelledPack } from '../setup/inputs/vehicle-type.js';
 import type { BenchTerms } from './bench-terms.js';
 import type { StepId } from './steps.js';
@@ -56,6 +58,45 @@ export type HoldDecision =
   | { readonly way: 'goOn' }
   | { readonly way: 'accept'; readonly labels: readonly string[] }
   | { readonly way: 'sendBack'; readonly to: StepId };
+
+/** Ways to learn how far a wheel rolls before anything is ridden. */
+export const WHEEL_MEASURES = { marking: 'Tyre marking', tape: 'Tape, without load', rollOut: 'Rolled out under load' } as const;
+export type WheelMeasure = keyof typeof WHEEL_MEASURES;
+
+/** A ratio with its 95 % interval, and the standard deviation behind that. */
+export interface RatioFound {
+  readonly k: number;
+  readonly u: number;
+  readonly low: number;
+  readonly high: number;
+}
+
+export interface WheelFitted {
+  /** With the codes that were keyed then. */
+  readonly ratio: RatioFound;
+  readonly atWheelRaw: number | null;
+  readonly atPulsesRaw: number | null;
+  readonly count: number;
+  readonly wheelRaw: number | null;
+  readonly pulsesRaw: number | null;
+  readonly capRaw: number | null;
+  /** What it should read once they are keyed. */
+  readonly predicted: RatioFound;
+}
+
+export interface Calibrated {
+  readonly how: 'runs' | 'learnt';
+  readonly ratio: RatioFound;
+  readonly atWheelRaw: number | null;
+  readonly atPulsesRaw: number | null;
+  readonly count: number;
+  /** Where drive should end against the ground, km/h; null where nothing caps it. */
+  readonly ends: { readonly kmh: number; readonly worst: number } | null;
+  /** Measured less predicted, as a share, where a check run was ridden. */
+  readonly checkOff: number | null;
+  /** Why it may have to be looked at again; empty where nothing is open. */
+  readonly provisional: string;
+}
 
 /** What each kind of evidence says. Raw values are digits as the display shows them. */
 export interface EvidenceData {
@@ -140,6 +181,31 @@ export interface EvidenceData {
   readonly takenOver: { readonly from: string };
   /** `old` and `newOdometerKm` where a display was changed, `packV` where a pack was. */
   readonly partReplaced: { readonly part: Part; readonly words: string; readonly oldOdometerKm: number | null; readonly newOdometerKm: number | null; readonly packV: number | null };
+  /** How far its wheel rolls in a turn, with the 95 % range, mm. */
+  readonly wheelMeasured: { readonly how: WheelMeasure; readonly mm: number; readonly fromMm: number; readonly toMm: number; readonly words: string };
+  /** A shown speed beside a true one. `shown` in the display's own unit; off the ground it tells nothing of the road. */
+  readonly speedRead: {
+    readonly reference: ReferenceKind;
+    /** Which one, where there are several: readings of one share its error. */
+    readonly instrument: string;
+    readonly trueKmh: number;
+    /** Standard deviation of this reading, km/h. */
+    readonly uKmh: number;
+    /** Standard deviation of what all of its readings share, as a share of the speed. */
+    readonly uCommon: number;
+    readonly shown: number;
+    readonly unit: SpeedUnit;
+    readonly offGround: boolean;
+    readonly words: string;
+  };
+  /** A reading left out by a person, or taken in again. */
+  readonly speedJudged: { readonly reading: string; readonly isUsed: boolean; readonly words: string };
+  /** Where drive really fell to zero, as shown. */
+  readonly driveEndRead: { readonly shown: number; readonly unit: SpeedUnit; readonly words: string };
+  /** Wheel value, pulses and cap chosen by the runs; the setup is worked out anew by it. */
+  readonly wheelFitted: WheelFitted;
+  /** Done: by its own runs, or learnt from others of its family. */
+  readonly calibrated: Calibrated;
   /** A step that was done by other means, or left out, in the technician's words. */
   readonly stepByHand: { readonly step: 'calibrate' | 'prove'; readonly done: boolean; readonly words: string };
   /** Takes back the entry it names; both stay in the log. */

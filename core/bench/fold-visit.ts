@@ -1,6 +1,7 @@
 import { ok, refuse, type Result } from '../result.js';
 import { checkIn, photograph } from './acts/check-in.js';
 import { closeAsFound, findStray, readAsFound, refusePin, restoreAsFound } from './acts/as-found.js';
+import { calibrate, fitWheel, judgeSpeed, measureWheel, readDriveEnd, readSpeed } from './acts/calibrate.js';
 import { release } from './acts/hold.js';
 import { closeKeyIn, keyCode, restart, seeCode, stickCode } from './acts/key-in.js';
 import { makeSafe, takeOver } from './acts/make-safe.js';
@@ -62,7 +63,7 @@ const PASSES_A_HOLD = new Set<Deed['kind']>(['released', 'setupRevised', 'withdr
 const NOT_AT_THE_STAND = new Set<Deed['kind']>(['opened', 'held', 'released', 'setupRevised', 'withdrawn', 'takenOver', 'signedOff']);
 
 /** Hands are on the vehicle. */
-const HANDS_ON = new Set<Deed['kind']>(['asFoundRead', 'strayFound', 'pinRefused', 'asFoundClosed', 'restoredAsFound', 'codeSeen', 'codeKeyed', 'codeStuck', 'keyInClosed', 'restarted', 'codeRead', 'readBackClosed', 'stepByHand']);
+const HANDS_ON = new Set<Deed['kind']>(['asFoundRead', 'strayFound', 'pinRefused', 'asFoundClosed', 'restoredAsFound', 'codeSeen', 'codeKeyed', 'codeStuck', 'keyInClosed', 'restarted', 'codeRead', 'readBackClosed', 'speedRead', 'driveEndRead', 'stepByHand']);
 
 function onAnotherStand({ stand, opened }: VisitState, deed: Deed): { readonly ok: false; readonly problem: { readonly code: string; readonly message: string } } | null {
   if (opened.bench === undefined || NOT_AT_THE_STAND.has(deed.kind) || deed.station === stand.station) return null;
@@ -129,6 +130,18 @@ function follow(state: VisitState, deed: Deed): Outcome {
       return at(state, 'readBack', () => readCode(state, deed));
     case 'readBackClosed':
       return at(state, 'readBack', () => closeReadBack(state, deed));
+    case 'wheelMeasured':
+      return measureWheel(state, deed);
+    case 'speedRead':
+      return at(state, 'calibrate', () => readSpeed(state, deed));
+    case 'speedJudged':
+      return at(state, 'calibrate', () => judgeSpeed(state, deed));
+    case 'driveEndRead':
+      return at(state, 'calibrate', () => readDriveEnd(state, deed));
+    case 'wheelFitted':
+      return at(state, 'calibrate', () => fitWheel(state, deed));
+    case 'calibrated':
+      return at(state, 'calibrate', () => calibrate(state, deed));
     case 'stepByHand':
       return stepByHand(state, deed);
     case 'signedOff':

@@ -9,6 +9,31 @@ export interface StepDone {
   readonly by: Actor;
 }
 
+/** A speed reading as it stands, with the codes it was taken under. */
+export type KeptReading = EvidenceData['speedRead'] & {
+  readonly id: string;
+  readonly at: string;
+  readonly by: string;
+  readonly wheelRaw: number | null;
+  readonly pulsesRaw: number | null;
+  /** Null where it counts; who left it out and why where it does not. */
+  readonly leftOut: { readonly words: string; readonly by: string } | null;
+  /** Taken after wheel and cap were chosen. */
+  readonly isCheck: boolean;
+};
+
+/** What is known of the unit's wheel and speed, of the wheel that is on it now. */
+export interface Calibration {
+  readonly wheel: EvidenceData['wheelMeasured'] | null;
+  readonly readings: readonly KeptReading[];
+  /** As shown, with its unit. */
+  readonly driveEnds: readonly EvidenceData['driveEndRead'][];
+  readonly fitted: (EvidenceData['wheelFitted'] & { readonly by: string }) | null;
+  readonly result: EvidenceData['calibrated'] | null;
+}
+
+export const NOT_CALIBRATED: Calibration = { wheel: null, readings: [], driveEnds: [], fitted: null, result: null };
+
 /** What a visit's evidence amounts to. Everything a screen shows or a server accepts follows from it. */
 export interface VisitState {
   readonly visitId: string;
@@ -53,6 +78,7 @@ export interface VisitState {
   readonly readings: Readonly<Record<string, readonly (number | null)[]>>;
   /** Verdict per code over all rounds: a code read again counts by its newest round. */
   readonly verdicts: readonly CodeVerdict[];
+  readonly calibration: Calibration;
   readonly parts: readonly { readonly part: Part; readonly words: string; readonly at: string; readonly by: Actor }[];
   /** Kilometres on odometers that are not on the vehicle any more. */
   readonly carriedKm: number;

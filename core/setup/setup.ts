@@ -1,4 +1,5 @@
 import type { CodeFunction } from '../display/map/functions.js';
+import type { ShownSpeed } from '../speed/wheel-code.js';
 
 /** Which input spoke: shown as a word beside each step of a trail. */
 export const TRAIL_SOURCES = {
@@ -65,6 +66,26 @@ export interface KeyedAfter {
   readonly because: string;
 }
 
+/** What the promise asks of wheel code and cap. */
+export interface SpeedTerms {
+  /** True km/h, and the sentence that led there; null where nothing limits. */
+  readonly limit: { readonly kmh: number; readonly says: string } | null;
+  /** Stated by the rule itself, relative; it loosens only the worst case. */
+  readonly tolerance: number;
+  readonly shown: ShownSpeed;
+  /** Approved as it is: compared and restored, never fitted. */
+  readonly isFixed: boolean;
+  /** House rules let a trim of the pulses fit the wheel. */
+  readonly mayTrim: boolean;
+  /** Without any cap, on a full pack, on the level, km/h. */
+  readonly attainableKmh: number;
+  /** Per turn, as counted on the type. */
+  readonly pulses: number;
+  readonly tyre: string;
+  /** How many km/h one raw step of each cap means, by label. */
+  readonly kmhPerRaw: Readonly<Record<string, number>>;
+}
+
 /** What an order means for a unit: a target for every code in menu order, each with its reason, and findings. */
 export interface Setup {
   readonly targets: readonly CodeTarget[];
@@ -74,6 +95,8 @@ export interface Setup {
   readonly limitKmh: number;
   /** What a rider could reach at worst with these targets, km/h; left out where nothing caps it. */
   readonly worst?: { readonly kmh: number; readonly says: string };
+  /** What calibrating has to keep to. Records of before it was led through have none. */
+  readonly speed?: SpeedTerms;
   readonly proofs?: readonly Proof[];
   readonly keyedAfter?: readonly KeyedAfter[];
 }

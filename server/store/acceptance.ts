@@ -1,4 +1,4 @@
-import { compileSetup, foldVisit, isAgainst, type CodeVerdict, type DeedOf, type Evidence, type Finding, type VisitState } from '@decurio/core';
+import { compileSetup, foldVisit, isAgainst, knownOfVisit, type CodeVerdict, type DeedOf, type Evidence, type Finding, type VisitState } from '@decurio/core';
 import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Orders, type UnitRow } from './entities.js';
@@ -13,8 +13,8 @@ async function ifAccepted(manager: EntityManager, unit: UnitRow, state: VisitSta
   const mapVersion = state.opened.versions.map.version;
   const deciding = await decidingFor(manager, unit, order, mapVersion);
   const shown = Object.fromEntries(against.flatMap(({ label, readings }) => { const last = readings.at(-1); return last === null || last === undefined ? [] : [[label, last]]; }));
-  const asFound = { ...Object.fromEntries([...state.witnessed].map((label) => [label, state.known[label] ?? 0])), ...shown };
-  const inputs = inputsFor(deciding, order, unit, { asFound, packV: state.checkedIn?.packV ?? null });
+  const known = knownOfVisit(state, deciding.map.document);
+  const inputs = inputsFor(deciding, order, unit, { ...known, asFound: { ...known.asFound, ...shown } });
   const labels = new Set(against.map(({ label }) => label));
   const map = { ...inputs.map, codes: inputs.map.codes.map((code) => (labels.has(code.label) ? { ...code, access: 'locked' as const } : code)) };
   return compileSetup({ ...inputs, map }).findings.filter(({ label, level }) => label !== null && labels.has(label) && level !== 'note');

@@ -14,21 +14,30 @@ export interface Taken {
   readonly isReplay: boolean;
 }
 
+/** Entries that say something of the unit by which its setup is worked out anew, and why. */
+const WORKED_OUT_ANEW: Partial<Record<Evidence['kind'], string>> = {
+  asFoundClosed: 'Held against what was found',
+  wheelMeasured: 'Wheel measured on this unit',
+  driveEndRead: 'How far drive acts beyond the cap was measured',
+  wheelFitted: 'Wheel and cap chosen by runs',
+};
+
 /** Takes an entry from a bench, with what follows from it: what was found decides what must be keyed. */
 export function appendEvidence(source: DataSource, unitId: string, visitId: string, draft: NewEvidence, writer: Writer): Promise<Taken> {
   return inTransaction(source, async (manager) => {
     const { entry, isReplay } = await appendIn(manager, unitId, visitId, draft, writer);
-    if (entry.kind !== 'asFoundClosed') return { entry, followed: [], isReplay };
-    if (!isReplay) await workOutAnew(manager, unitId, entry, writer);
+    const why = WORKED_OUT_ANEW[entry.kind];
+    if (why === undefined) return { entry, followed: [], isReplay };
+    if (!isReplay) await workOutAnew(manager, unitId, entry, why, writer);
     const followed = (await readEvidence(manager, visitId)).filter((later) => later.kind === 'setupRevised' && later.data.cause === entry.id);
     return { entry, followed, isReplay };
   });
 }
 
-async function workOutAnew(manager: EntityManager, unitId: string, entry: Evidence, writer: Writer): Promise<void> {
+async function workOutAnew(manager: EntityManager, unitId: string, entry: Evidence, why: string, writer: Writer): Promise<void> {
   const unit = await manager.findOneByOrFail(Units, { id: unitId });
   const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
   const visit = await manager.findOneByOrFail(Visits, { id: entry.visitId });
   if (visit.lastSeq !== entry.seq) return;
-  await reviseUnit(manager, order, unit, { why: 'Held against what was found', writer, done: 'left', cause: entry.id });
+  await reviseUnit(manager, order, unit, { why, writer, done: 'left', cause: entry.id });
 }

@@ -1,7 +1,7 @@
 import { makeDataSource } from './data-source.js';
 
 /** Tables that the application may add to and read, and never change. */
-const APPEND_ONLY = ['evidence', 'order_change', 'pin_look', 'photo'];
+const APPEND_ONLY = ['evidence', 'order_change', 'pin_look', 'photo', 'tyre_batch'];
 
 /**
  * Brings the database to the newest schema with the owner's rights, then gives the application's user what it

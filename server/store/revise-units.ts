@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { compileSetup, findCode, foldVisit, formatRaw, hashOf, STEPS_OFFERED, untouchedLadder, type Setup, type UnitKnown } from '@decurio/core';
+import { compileSetup, findCode, foldVisit, formatRaw, hashOf, knownOfVisit, STEPS_OFFERED, untouchedLadder, type Setup } from '@decurio/core';
 import type { OrderActed } from '@decurio/contract';
 import type { EntityManager } from 'typeorm';
 import { Units, Visits, type OrderRow, type UnitRow } from './entities.js';
@@ -51,8 +51,7 @@ async function revise(manager: EntityManager, order: OrderRow, unit: UnitRow, { 
   if (!fold.ok) throw new Error(`accepted evidence does not fold: ${fold.problem.message}`);
   const state = fold.value;
   if (state.step === null) return done === 'left' ? UNTOUCHED : comeBack(manager, order, unit, deciding, leftAs(evidence), why);
-  const known: Partial<UnitKnown> = { asFound: Object.fromEntries([...state.witnessed].map((label) => [label, state.known[label] ?? 0])), packV: state.checkedIn?.packV ?? null };
-  const data = { ...revisionOf(deciding, order, unit, known, why), ...(cause === undefined ? {} : { cause }) };
+  const data = { ...revisionOf(deciding, order, unit, knownOfVisit(state, deciding.map.document), why), ...(cause === undefined ? {} : { cause }) };
   if (hashOf(data.setup) === hashOf(state.opened.setup) && hashOf(data.order) === hashOf(state.opened.order)) return UNTOUCHED;
   await appendIn(manager, unit.id, visit.id, { id: randomUUID(), seq: visit.lastSeq + 1, kind: 'setupRevised', at: new Date().toISOString(), data }, writer);
   return { revised: 1, returned: [] };

@@ -21,6 +21,7 @@ import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import type { OrderRow, UnitRow } from './entities.js';
 import { getDocument } from './library.js';
+import { withFamily } from './wheel-families.js';
 
 /** Day in the house's calendar. */
 export const today = (): string => dayjs().format('YYYY-MM-DD');
@@ -82,7 +83,7 @@ export function orderOfVisit(order: OrderRow, vehicleClass: VehicleClass): Order
 /** What a visit of this unit opens with, from the newest documents. */
 export async function openingOf(manager: EntityManager, unit: UnitRow, order: OrderRow): Promise<{ readonly data: EvidenceData['opened']; readonly mapVersion: number }> {
   const deciding = await decidingFor(manager, unit, order);
-  const inputs = inputsFor(deciding, order, unit);
+  const { inputs, calibrate } = await withFamily(manager, inputsFor(deciding, order, unit));
   const { type, map, rulePack, houseRules } = deciding;
   const data = {
     serial: unit.serial,
@@ -92,7 +93,7 @@ export async function openingOf(manager: EntityManager, unit: UnitRow, order: Or
     pack: type.document.pack,
     factory: Object.fromEntries(map.document.codes.map((code) => [code.label, code.factory])),
     setup: compileSetup(inputs),
-    bench: benchTermsFor({ type: type.document, map: map.document, houseRules: houseRules.document, batch: await batchRead(manager, unit) }),
+    bench: benchTermsFor({ type: type.document, map: map.document, houseRules: houseRules.document, batch: await batchRead(manager, unit), calibrate }),
   };
   return { data, mapVersion: map.version };
 }

@@ -21,6 +21,8 @@ import { inTransaction } from './transaction.js';
 import { disputeFrom } from './disputes.js';
 import { openingOf } from './setups.js';
 import { guardAcceptance } from './acceptance.js';
+import { guardCalibration } from './calibration.js';
+import { keepRun } from './wheel-families.js';
 import { noteChange } from './changes.js';
 import { guardPhoto } from './photos.js';
 import { guardSignOff } from './sign-off.js';
@@ -128,6 +130,7 @@ export async function appendIn(manager: EntityManager, unitId: string, visitId: 
   const unit = await lockUnit(manager, unitId);
   if (entry.kind === 'signedOff') await guardSignOff(manager, unit, state, entry.data);
   if (entry.kind === 'released') await guardAcceptance(manager, unit, state, entry.data);
+  if (entry.kind === 'calibrated' || entry.kind === 'wheelFitted') await guardCalibration(manager, visit, state, entry);
   if (entry.kind === 'photographed') await guardPhoto(manager, visitId, entry.data);
   await insertEntry(manager, entry);
   await manager.update(Visits, { id: visitId }, {
@@ -135,6 +138,7 @@ export async function appendIn(manager: EntityManager, unitId: string, visitId: 
     headHash: entry.hash,
     ...(state.step === null && state.withdrawn === null ? { sealedAt: new Date(entry.at), sealedBy: entry.by.name } : {}),
   });
+  await keepRun(manager, unit, state, entry);
   await disputeFrom(manager, entry, state, visit.mapVersion);
   await project(manager, unit, state);
   return { entry, isReplay: false };

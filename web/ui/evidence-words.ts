@@ -1,4 +1,4 @@
-import { findCode, formatRaw, HOLD_REASONS, meaningOf, PARTS, PHOTO_SUBJECTS, stepTitle, type DisplayMap, type Evidence, type EvidenceData, type EvidenceKind } from '@decurio/core';
+import { findCode, formatRaw, HOLD_REASONS, meaningOf, PARTS, PHOTO_SUBJECTS, REFERENCES, stepTitle, WHEEL_MEASURES, type DisplayMap, type Evidence, type EvidenceData, type EvidenceKind } from '@decurio/core';
 
 const TITLES: Readonly<Record<EvidenceKind, string>> = {
   opened: 'Visit opened',
@@ -24,6 +24,12 @@ const TITLES: Readonly<Record<EvidenceKind, string>> = {
   released: 'Decided',
   takenOver: 'Taken over',
   partReplaced: 'Part replaced',
+  wheelMeasured: 'Wheel measured',
+  speedRead: 'Speed read',
+  speedJudged: 'Reading judged',
+  driveEndRead: 'Drive ended',
+  wheelFitted: 'Wheel and cap chosen',
+  calibrated: 'Calibrated',
   stepByHand: 'By hand',
   undone: 'Taken back',
   signedOff: 'Signed off',
@@ -95,6 +101,18 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
       return `from ${entry.data.from}`;
     case 'partReplaced':
       return `${PARTS[entry.data.part]}: ${entry.data.words}${odometers(entry.data)}`;
+    case 'wheelMeasured':
+      return `${WHEEL_MEASURES[entry.data.how]}: ${Math.round(entry.data.mm)} mm a turn, ${Math.round(entry.data.fromMm)} to ${Math.round(entry.data.toMm)}`;
+    case 'speedRead':
+      return `${REFERENCES[entry.data.reference]}: shows ${entry.data.shown} ${entry.data.unit} at ${entry.data.trueKmh.toFixed(1)} km/h true${entry.data.offGround ? ', wheel off the ground' : ''}${entry.data.words === '' ? '' : `: ${entry.data.words}`}`;
+    case 'speedJudged':
+      return entry.data.isUsed ? 'taken in again' : `left out: ${entry.data.words}`;
+    case 'driveEndRead':
+      return `at ${entry.data.shown} ${entry.data.unit} as shown`;
+    case 'wheelFitted':
+      return `${entry.data.count} readings: reads ${shareWords(entry.data.ratio.k)}; with the codes chosen, ${shareWords(entry.data.predicted.k)}`;
+    case 'calibrated':
+      return calibratedWords(entry.data);
     case 'stepByHand':
       return `${stepTitle(entry.data.step)} ${entry.data.done ? 'done by other means' : 'left out'}${entry.data.words === '' ? '' : `: ${entry.data.words}`}`;
     case 'undone':
@@ -104,6 +122,14 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
     case 'readBackClosed':
       return 'verdicts stand';
   }
+}
+
+const shareWords = (k: number): string => `${k < 1 ? '−' : '+'}${Math.abs((k - 1) * 100).toFixed(1)} %`;
+
+function calibratedWords({ how, ratio, count, ends, provisional }: EvidenceData['calibrated']): string {
+  const by = how === 'runs' ? `${count} readings` : `learnt from ${count} units, not itself measured`;
+  const end = ends ? `; drive ends at ${ends.kmh.toFixed(1)} km/h, ${ends.worst.toFixed(1)} at worst` : '';
+  return `reads ${shareWords(ratio.k)} by ${by}${end}${provisional === '' ? '' : `; ${provisional}`}`;
 }
 
 function decisionWords({ words, decision }: EvidenceData['released']): string {

@@ -1,6 +1,6 @@
 import { ok } from '../../result.js';
 import type { DeedOf } from '../evidence.js';
-import { judged, type VisitState } from '../visit-state.js';
+import { judged, NOT_CALIBRATED, type VisitState } from '../visit-state.js';
 import { toFindFirst } from './as-found.js';
 import { keyedFrom, readable, type Outcome } from './support.js';
 
@@ -34,6 +34,7 @@ export function openVisit({ visitId, seq, at, by, station, data }: Omit<DeedOf<'
     toRead: readable(data.setup),
     readings: {},
     verdicts: [],
+    calibration: NOT_CALIBRATED,
     parts: [],
     carriedKm: 0,
     wheelFamily: 1,

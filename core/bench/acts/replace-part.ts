@@ -1,7 +1,7 @@
 import { ok, refuse } from '../../result.js';
 import type { DeedOf, Part } from '../evidence.js';
 import type { StepId } from '../steps.js';
-import { judged, type VisitState } from '../visit-state.js';
+import { judged, NOT_CALIBRATED, type VisitState } from '../visit-state.js';
 import { packTooHigh } from './check-in.js';
 import { goBack, keyedFrom, readable, type Outcome } from './support.js';
 
@@ -30,9 +30,9 @@ function voided(state: VisitState, { data, at, by }: DeedOf<'partReplaced'>): Vi
     case 'controller':
       return strange(back);
     case 'motor':
-      return unread({ ...back, wheelFamily: back.wheelFamily + 1 });
+      return unread({ ...back, wheelFamily: back.wheelFamily + 1, calibration: NOT_CALIBRATED });
     case 'tyre':
-      return { ...back, wheelFamily: back.wheelFamily + 1, byHand: back.byHand.filter(({ step }) => step !== 'calibrate' && step !== 'prove') };
+      return { ...back, wheelFamily: back.wheelFamily + 1, calibration: NOT_CALIBRATED, byHand: back.byHand.filter(({ step }) => step !== 'calibrate' && step !== 'prove') };
     case 'pack': {
       const packV = data.packV ?? 0;
       const words = packTooHigh(back, packV);
@@ -45,7 +45,7 @@ function voided(state: VisitState, { data, at, by }: DeedOf<'partReplaced'>): Vi
 /** Nothing is known of its codes: as delivered until seen, and all of them to be read. */
 function strange(state: VisitState): VisitState {
   const { setup, factory } = state.opened;
-  return unread({ ...state, known: factory, atRoundStart: factory, witnessed: new Set(), found: {}, toFind: readable(setup), surprises: [], toKey: keyedFrom(setup, factory), keyedThisRound: [], stuck: new Set(), accepted: {} });
+  return unread({ ...state, known: factory, atRoundStart: factory, witnessed: new Set(), found: {}, toFind: readable(setup), surprises: [], toKey: keyedFrom(setup, factory), keyedThisRound: [], stuck: new Set(), accepted: {}, calibration: { ...NOT_CALIBRATED, wheel: state.calibration.wheel } });
 }
 
 const unread = (state: VisitState): VisitState => judged({ ...state, readings: {}, toRead: readable(state.opened.setup), byHand: [] });

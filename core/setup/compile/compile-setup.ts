@@ -7,12 +7,13 @@ import { ruleFindings } from './checks/rules.js';
 import { proofsFor, throttleFindings } from './checks/throttle.js';
 import { settleDependencies } from './dependencies.js';
 import { finding, type Draft, type Drafted } from './draft.js';
-import { CAPS, COMFORT, DRIVING } from './function-groups.js';
+import { CAPS, COMFORT, DRIVING, WHEEL } from './function-groups.js';
 import { underRegime } from './regime.js';
 import type { CodeTarget, Finding, Setup } from '../setup.js';
 import type { SetupInputs } from '../inputs/setup-inputs.js';
 import { speedLimit, type SpeedLimit } from './speed-limit.js';
 import { WISHES } from './wishes.js';
+import { speedTermsOf } from './speed-terms.js';
 import { asFound, step, type Wish, type Work } from './wish.js';
 
 /**
@@ -36,6 +37,7 @@ export function compileSetup(inputs: SetupInputs): Setup {
     targets: draft.codes.map((drafted) => targetFor(drafted, inputs.map, findings)),
     findings,
     limitKmh: work.limit?.kmh ?? inputs.type.attainableKmh,
+    speed: speedTermsOf(work),
     ...(worst ? { worst } : {}),
     ...(proofs.length > 0 ? { proofs } : {}),
     ...(keyedAfter.length > 0 ? { keyedAfter } : {}),
@@ -75,7 +77,7 @@ function sharedFor(inputs: SetupInputs): Shared {
 function isUnitBound(code: Code, { unit }: Work): boolean {
   if (unit.override !== null || code.encoding.kind === 'pair' || code.function === 'taperVoltage') return true;
   const isPercent = code.encoding.kind === 'line' && code.encoding.unit === '%';
-  return unit.ratio !== null && !isPercent && (CAPS.has(code.function) || code.function === 'wheelSize');
+  return [unit.ratio, unit.rolled, unit.overshootKmh].some((known) => known !== null && known !== undefined) && !isPercent && (CAPS.has(code.function) || WHEEL.has(code.function));
 }
 
 function wishFor(code: Code, work: Work, wishes: Shared['wishes']): Wish {

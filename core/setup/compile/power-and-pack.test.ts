@@ -117,9 +117,24 @@ describe('wheel and pedals', () => {
   it('then as fitted to runs, and the cap counts with the corrected wheel', () => {
     const unit = { ...NOTHING_KNOWN, ratio: { k: 0.95, low: 0.94, atWheelRaw: 2080 } };
     const over = { ...also(millimetres), unit };
-    expect(target('L9', over)?.raw).toBe(2190);
-    expect(target('L2', over)?.raw).toBe(24);
-    expect(target('L2', { ...over, unit: { ...unit, ratio: { ...unit.ratio, low: 0.95 } } })?.raw).toBe(25);
+    // Never under true: the wheel is set by the lower end of the ratio, which leaves the cap its 25.
+    expect([target('L9', over)?.raw, target('L2', over)?.raw]).toEqual([2213, 25]);
+    const nearest = { ...over, ...chosen({ shownSpeed: 'nearest' }) };
+    expect([target('L9', nearest)?.raw, target('L2', nearest)?.raw]).toEqual([2189, 24]);
+  });
+
+  it('as chosen at the stand, whatever else would suit, and as learnt from others where it was not run itself', () => {
+    const ratio = { k: 0.95, low: 0.94, atWheelRaw: 2080 };
+    const taken = { wheelRaw: 2230, pulsesRaw: null, count: 4, by: 'Ines M.' };
+    expect(target('L9', { ...also(millimetres), unit: { ...NOTHING_KNOWN, ratio: { ...ratio, taken } } })).toMatchObject({ raw: 2230, because: 'Fitted to 4 readings, and chosen by Ines M.: 2230.' });
+    expect(target('L9', { ...also(millimetres), unit: { ...NOTHING_KNOWN, ratio: { ...ratio, learntFrom: 11 } } })?.because).toContain('Learnt from 11 units of this type, display and tyre, this one not itself measured');
+    expect(target('L9', { ...also(millimetres), unit: { ...NOTHING_KNOWN, rolled: { mm: 2100, fromMm: 2088, toMm: 2112 } } })).toMatchObject({ raw: 2100 });
+  });
+
+  it('and drive that was seen to act beyond the cap lowers it', () => {
+    const unit = { ...NOTHING_KNOWN, ratio: { k: 1, low: 1, atWheelRaw: null } };
+    expect(target('L2', { unit: { ...unit, overshootKmh: 0 } })?.raw).toBe(25);
+    expect(target('L2', { unit: { ...unit, overshootKmh: 1.2 } })?.raw).toBe(23);
   });
 
   it('a scooter marking tells no circumference', () => {

@@ -24,6 +24,8 @@ export interface Choices {
   readonly throttleScope: 'limited' | 'full';
   readonly odometer: 'never' | 'onHandOver';
   readonly uncapped: 'never' | 'inWriting';
+  /** Which units are run against a reference speed. */
+  readonly runs: 'sample' | 'every';
   readonly readAsFound: 'sample' | 'every';
   readonly photos: 'none' | 'checkIn' | 'both';
   readonly unplugCheck: 'whereKept' | 'never';

@@ -45,6 +45,7 @@ export const SCHOOLS: readonly School[] = [
   choose('brightness', 'Brightness', [['full', 'full for sun, by sensor where fitted'], ['middle', 'middle']], 'A display that cannot be read in the sun is ridden blind.'),
   choose('odometer', 'Odometer', [['never', 'never reset'], ['onHandOver', 'reset on hand-over']], 'It is evidence.'),
   choose('uncapped', 'Uncapped', [['never', 'never'], ['inWriting', 'on private land, in writing']], "Only with a lead's written authority, a label and a day on which it ends; motor and pack wear more."),
+  choose('runs', 'Speed runs', [['sample', 'one in five, once eight or more tell what the next will be'], ['every', 'every unit']], 'Units of one type, display and tyre read alike; every one is run again after one that did not.'),
   choose('readAsFound', 'Read as found', [['sample', 'first three of a batch in full, then one in five'], ['every', 'every unit']], 'At once in full after any surprise.'),
   choose('photos', 'Photographs', [['none', 'of damage alone'], ['checkIn', 'of display, rating plate and serial at check in'], ['both', 'at check in, and of the display again at read-back']], 'They answer what a word cannot; each takes a moment.'),
   choose('unplugCheck', 'Display unplugged before read-back', [['whereKept', 'where values live in the display only'], ['never', 'never']], 'A display that comes off its plug later must not bring other values back.'),

@@ -1,9 +1,21 @@
 import type { DisplayMap } from '../../display/map/display-map.js';
 import type { SpeedRatio } from '../../speed/safe-cap.js';
+import type { RollOutGuess } from '../../speed/tyre-marking.js';
 import type { HouseRules } from './house-rules.js';
 import type { OrderTerms, UnitOverride } from './order-terms.js';
 import type { VehicleClass } from './rule-pack.js';
 import type { VehicleType } from './vehicle-type.js';
+
+/** Shown over true speed of a unit, by its own runs or by what its family was learnt to be. */
+export interface KnownRatio extends SpeedRatio {
+  /** The codes it was measured with; null where the display has no such code, or nobody knows. */
+  readonly atWheelRaw: number | null;
+  readonly atPulsesRaw?: number | null;
+  /** Of so many units that were run, where this one was not. */
+  readonly learntFrom?: number;
+  /** What was chosen by it at the stand. */
+  readonly taken?: { readonly wheelRaw: number | null; readonly pulsesRaw: number | null; readonly count: number; readonly by: string };
+}
 
 /** What is known of one unit; everything null before it is on the stand. */
 export interface UnitKnown {
@@ -11,8 +23,11 @@ export interface UnitKnown {
   readonly asFound: Readonly<Record<string, number>> | null;
   /** Volts between the pack's terminals, by meter, at rest. */
   readonly packV: number | null;
-  /** Shown over true speed, measured with the wheel code at `atWheelRaw`. */
-  readonly ratio: (SpeedRatio & { readonly atWheelRaw: number | null }) | null;
+  readonly ratio: KnownRatio | null;
+  /** How far its wheel rolls in a turn, measured on this unit. */
+  readonly rolled?: RollOutGuess | null;
+  /** How far beyond its cap, in shown km/h, drive was seen to act. */
+  readonly overshootKmh?: number | null;
   readonly override: UnitOverride | null;
 }
 

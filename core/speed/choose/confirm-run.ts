@@ -9,9 +9,6 @@ export interface CheckRun {
   readonly within: number;
 }
 
-/** A check run is two readings at least. */
-export const CHECK_READINGS = 2;
-
 /** Whether a check run says what was predicted, within what is known of both. `uPredicted` is a standard deviation of k. */
 export function confirmRun(predicted: { readonly k: number; readonly u: number }, measured: SpeedRatioEstimate): CheckRun {
   const within = (1.96 * Math.hypot(predicted.u, measured.u)) / predicted.k;

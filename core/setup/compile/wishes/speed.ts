@@ -30,12 +30,23 @@ function ratioAfterWheel(work: Work): SpeedRatio | null {
   if (!wheel) return ratio;
   const counted = circumferenceMm(wheel, wheelSize(wheel, work).raw ?? work.found(wheel));
   if (ratio === null) {
-    const rolled = work.type.tyre.rolledMm;
+    const rolled = work.unit.rolled?.mm ?? work.type.tyre.rolledMm;
     return rolled !== null && counted !== undefined && counted < rolled ? { k: counted / rolled, low: counted / rolled } : null;
   }
   const was = ratio.atWheelRaw === null ? undefined : circumferenceMm(wheel, ratio.atWheelRaw);
-  return was === undefined || counted === undefined ? ratio : { k: (ratio.k * counted) / was, low: (ratio.low * counted) / was };
+  const by = pulsesBy(work) * (was === undefined || counted === undefined ? 1 : counted / was);
+  return { k: ratio.k * by, low: ratio.low * by };
 }
+
+/** What a trim of the pulses makes of the ratio: pulses then over pulses wished. */
+function pulsesBy(work: Work): number {
+  const { atPulsesRaw = null, taken } = work.unit.ratio ?? {};
+  const pulsesRaw = taken?.pulsesRaw ?? null;
+  return atPulsesRaw !== null && pulsesRaw !== null ? atPulsesRaw / pulsesRaw : 1;
+}
+
+/** How far beyond its cap drive acts: measured on this unit, else as the map says. */
+const overshootOf = ({ unit, map }: Work): number | null => unit.overshootKmh ?? map.speed?.overshootKmh ?? null;
 
 /** What a cap that must keep to `limitKmh` is set to, and the sentences that lead there. */
 function capWithin(code: Code, work: Work, limitKmh: number, before: readonly TrailStep[]): Wish {
@@ -44,7 +55,7 @@ function capWithin(code: Code, work: Work, limitKmh: number, before: readonly Tr
   const isPercent = unitOf(code) === '%';
   const settable = speedsOf(code, per);
   const ratio = isPercent ? null : ratioAfterWheel(work);
-  const overshootKmh = work.map.speed?.overshootKmh ?? null;
+  const overshootKmh = overshootOf(work);
   const cap = safeCap({ limitKmh, ratio, overshootKmh, tolerance: work.vehicleClass.tolerance, settable });
   const steps = [...before];
   if (isPercent) steps.push({ from: 'type', says: `100 % is ${kmhWords(work.type.attainableKmh)} on a full pack.` });

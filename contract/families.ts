@@ -1,0 +1,27 @@
+import type { FamilyRun, SamplingAdvice } from '@decurio/core';
+import { object, string, type InferType } from 'yup';
+
+/** Units of one type, display revision and tyre, and what the ones that were run tell. */
+export interface LearntFamily {
+  readonly typeId: string;
+  readonly typeTitle: string;
+  readonly mapId: string;
+  readonly mapName: string;
+  readonly revision: string;
+  readonly tyre: string;
+  /** Where its tyre batch began; null where all that was ever run counts. */
+  readonly since: { readonly words: string; readonly by: string; readonly at: string } | null;
+  /** Oldest first, as if each had been run with the codes of the newest. */
+  readonly runs: readonly FamilyRun[];
+  readonly advice: SamplingAdvice;
+  /** The wheel value that the ratios count with. */
+  readonly wheelRaw: number | null;
+  readonly wheelMm: number | null;
+}
+
+export const newBatchRequest = object({
+  typeId: string().strict().matches(/^[a-z0-9-]{1,60}$/).required(),
+  tyre: string().strict().min(1).max(60).required(),
+  words: string().strict().trim().min(3, 'Say in a few words what is new: a delivery, another maker, another pressure.').max(200).required(),
+}).noUnknown();
+export type NewBatchRequest = InferType<typeof newBatchRequest>;

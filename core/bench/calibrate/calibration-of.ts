@@ -1,0 +1,123 @@
+import type { DisplayMap } from '../../display/map/display-map.js';
+import { chooseWheelCodes, endSpeed, type EndSpeed, type WheelCandidate, type WheelQuestion } from '../../speed/choose/choose-wheel-codes.js';
+import { confirmRun, type CheckRun } from '../../speed/choose/confirm-run.js';
+import { nextReading, type NextReading } from '../../speed/choose/next-reading.js';
+import { estimateSpeedRatio, type SpeedRatioEstimate } from '../../speed/ratio/estimate-speed-ratio.js';
+import { lineFit, type LineFit } from '../../speed/ratio/line-fit.js';
+import { readingDoubts, type ReadingDoubt } from '../../speed/ratio/reading-doubts.js';
+import type { SpeedGlass, SpeedReading } from '../../speed/ratio/reading.js';
+import { suspectMiles, suspectPulses, type WrongCount } from '../../speed/ratio/wrong-count.js';
+import { SPOT_U_KMH } from '../../speed/references/true-speed.js';
+import { KM_PER_MILE } from '../../speed/speed.js';
+import { circumferenceMm } from '../../speed/wheel-code.js';
+import { usedReadings } from '../acts/calibrate.js';
+import type { KeptReading, VisitState } from '../visit-state.js';
+import { speedGlass, pulsesOf, questionFor, wheelCodes, type WheelCodes } from './wheel-question.js';
+
+/** Everything that the speed readings of a visit amount to. */
+export interface CalibrationOf {
+  readonly codes: WheelCodes;
+  readonly glass: SpeedGlass;
+  /** Readings that count, as shown under the codes that are keyed now; in the order of `kept`. */
+  readonly readings: readonly SpeedReading[];
+  readonly kept: readonly KeptReading[];
+  readonly estimate: SpeedRatioEstimate | null;
+  /** Index into `readings`. */
+  readonly doubts: readonly ReadingDoubt[];
+  /** An offset or a bend that no wheel code cures. */
+  readonly bent: { readonly kind: 'offset' | 'curve'; readonly fit: LineFit } | null;
+  readonly wrongCount: WrongCount | null;
+  /** Where drive ends as keyed now; null where nothing caps it or nothing was read. */
+  readonly endsNow: EndSpeed | null;
+  /** How far beyond the cap drive acts, shown km/h, and who says so. */
+  readonly overshoot: { readonly kmh: number | null; readonly from: 'measured' | 'map' | 'unknown' };
+  readonly question: WheelQuestion | null;
+  /** Best first. Empty while nothing was read, or a line through the origin is not what the display does. */
+  readonly candidates: readonly WheelCandidate[];
+  readonly next: NextReading;
+  /** After wheel and cap were chosen: what the readings with them say, and whether that is what was predicted. */
+  readonly check: { readonly count: number; readonly run: CheckRun | null } | null;
+}
+
+/** Works out what a visit's readings say of its display. Pure: the screen shows it, and the server holds what was closed against it. */
+export function calibrationOf(state: VisitState, map: DisplayMap): CalibrationOf | null {
+  const terms = state.opened.setup.speed;
+  if (terms === undefined) return null;
+  const codes = wheelCodes(state.known, map, terms);
+  const glass = speedGlass(state.known, map);
+  const kept = usedReadings(state.calibration);
+  const readings = kept.map((each) => speedReading(each, codes));
+  const found = estimateSpeedRatio(readings, glass);
+  const estimate = found.ok ? found.value : null;
+  const overshoot = overshootOf(state, map, codes);
+  const fastestKmh = Math.min(terms.attainableKmh, (terms.limit?.kmh ?? terms.attainableKmh) * 1.1);
+  const base = { codes, glass, readings, kept, estimate, overshoot };
+  const blank = questionFor(codes, terms, overshoot.kmh, { k: 1, low: 1, high: 1 });
+  if (!estimate) return { ...base, doubts: [], bent: null, wrongCount: null, endsNow: null, question: null, candidates: [], next: nextReading({ readings, estimate: NO_ESTIMATE, glass, uNext: () => SPOT_U_KMH, question: blank, fastestKmh }), check: checkOf(state, codes, glass) };
+  const doubts = readingDoubts(readings, glass, estimate.k);
+  const wrongCount = suspectMiles(estimate.k) ?? suspectPulses({ ...estimate, wheelMm: codes.wheelMm, pulsesSet: codes.pulsesSet, wheelsMm: blank.wheel.map(({ mm }) => mm) });
+  const question = questionFor(codes, terms, overshoot.kmh, estimate);
+  const bent = doubts.length > 0 ? null : bentOf(readings, glass, estimate.k);
+  const cap = codes.capKmh;
+  return {
+    ...base,
+    doubts,
+    bent,
+    wrongCount,
+    endsNow: cap === null ? null : bent ? bentEnd(bent.fit, bent.kind, cap + (overshoot.kmh ?? 0), estimate.df) : endSpeed(cap, estimate, overshoot.kmh ?? 0),
+    question,
+    candidates: bent || wrongCount ? [] : chooseWheelCodes(question),
+    next: nextReading({ readings, estimate, glass, uNext: () => readings.at(-1)?.uKmh ?? SPOT_U_KMH, question, fastestKmh }),
+    check: checkOf(state, codes, glass),
+  };
+}
+
+const NO_ESTIMATE: SpeedRatioEstimate = { k: 1, u: 1, low: 0, high: 2, df: Infinity, count: 0, scatter: 0, ifTruncated: null };
+
+/** A reading as the display would have shown it with the codes that are keyed now. */
+function speedReading({ trueKmh, uKmh, uCommon, reference, instrument, shown, unit, wheelRaw, pulsesRaw }: KeptReading, codes: WheelCodes): SpeedReading {
+  const was = { mm: (codes.wheel && wheelRaw !== null ? circumferenceMm(codes.wheel, wheelRaw) : undefined) ?? codes.wheelMm, pulses: pulsesOf(codes.pulses, pulsesRaw) ?? codes.pulsesSet };
+  const scale = (codes.wheelMm / was.mm) * (was.pulses / codes.pulsesSet);
+  return { trueKmh, uKmh, uCommon, reference: `${reference} ${instrument}`, shownKmh: shown * (unit === 'mph' ? KM_PER_MILE : 1) * scale, scale };
+}
+
+function overshootOf({ calibration, opened }: VisitState, map: DisplayMap, { capKmh }: WheelCodes): CalibrationOf['overshoot'] {
+  if (calibration.driveEnds.length > 0 && capKmh !== null && opened.setup.speed) return { kmh: measuredOvershoot(calibration.driveEnds, capKmh), from: 'measured' };
+  const mapped = map.speed?.overshootKmh ?? null;
+  return { kmh: mapped, from: mapped === null ? 'unknown' : 'map' };
+}
+
+/** The farthest beyond the cap that drive was seen to act, shown km/h; never less than none. */
+export const measuredOvershoot = (driveEnds: VisitState['calibration']['driveEnds'], capKmh: number): number =>
+  Math.max(0, ...driveEnds.map(({ shown, unit }) => shown * (unit === 'mph' ? KM_PER_MILE : 1) - capKmh));
+
+function bentOf(readings: readonly SpeedReading[], glass: SpeedGlass, k: number): CalibrationOf['bent'] {
+  const offset = lineFit(readings, glass, k, () => 1);
+  const curve = lineFit(readings, glass, k, (kmh) => kmh ** 2);
+  const strength = (fit: LineFit | null): number => (fit?.isReal ? Math.abs(fit.amount) / fit.uAmount : 0);
+  if (strength(offset) === 0 && strength(curve) === 0) return null;
+  return offset && strength(offset) >= strength(curve) ? { kind: 'offset', fit: offset } : curve && { kind: 'curve', fit: curve };
+}
+
+/** Where drive ends by the line that the display really follows: V_true = (V - a) / b, or the root of its bend. */
+function bentEnd({ slope, amount, uAmount, uSlope, covariance }: LineFit, kind: 'offset' | 'curve', shownKmh: number, df: number): EndSpeed {
+  const kmh = kind === 'offset' ? (shownKmh - amount) / slope : rootOf(slope, amount, shownKmh);
+  const [bySlope, byAmount] = kind === 'offset' ? [kmh / slope, 1 / slope] : [kmh / (slope + 2 * amount * kmh), kmh ** 2 / (slope + 2 * amount * kmh)];
+  const u = Math.sqrt(Math.max(0, (bySlope * uSlope) ** 2 + (byAmount * uAmount) ** 2 + 2 * bySlope * byAmount * covariance));
+  const reach = (df === Infinity ? 1.96 : 2.5) * u;
+  return { kmh, least: kmh - reach, worst: kmh + reach };
+}
+
+function rootOf(slope: number, amount: number, shown: number): number {
+  const inner = slope ** 2 + 4 * amount * shown;
+  return inner <= 0 || Math.abs(amount) < 1e-9 ? shown / slope : (Math.sqrt(inner) - slope) / (2 * amount);
+}
+
+/** What was read since wheel and cap were chosen, against what was predicted then. */
+function checkOf({ calibration }: VisitState, codes: WheelCodes, glass: SpeedGlass): CalibrationOf['check'] {
+  const { fitted } = calibration;
+  if (!fitted) return null;
+  const own = usedReadings(calibration).filter(({ isCheck }) => isCheck);
+  const measured = estimateSpeedRatio(own.map((each) => speedReading(each, codes)), glass);
+  return { count: own.length, run: measured.ok ? confirmRun(fitted.predicted, measured.value) : null };
+}

@@ -1,0 +1,73 @@
+import { CHECK_READINGS } from '../../speed/choose/check-readings.js';
+import type { WheelCandidate } from '../../speed/choose/choose-wheel-codes.js';
+import { kmhWords } from '../../speed/speed.js';
+import type { Calibrated, RatioFound, WheelFitted } from '../evidence.js';
+import type { VisitState } from '../visit-state.js';
+import type { CalibrationOf } from './calibration-of.js';
+
+const WITHIN = 1 + 1e-9;
+
+/** Whether drive may run beyond what is allowed with the codes that are keyed now, km/h over it; 0 where it does not. */
+export function overLimitKmh({ endsNow, question }: CalibrationOf): number {
+  const limit = question?.limitKmh ?? null;
+  if (limit === null || endsNow === null || question === null) return 0;
+  const { tolerance } = question;
+  const over = tolerance > 0 ? Math.max(endsNow.kmh - limit, endsNow.worst - limit * (1 + tolerance)) : endsNow.worst - limit;
+  return over > limit * (WITHIN - 1) ? over : 0;
+}
+
+/** Whether wheel and cap as keyed now are the ones to leave it with: what was read says so, and nothing asks for others. */
+export function isAsChosen({ codes, candidates, check }: CalibrationOf): boolean {
+  if (check !== null) return true;
+  const [pick] = candidates;
+  return pick !== undefined && pick.wheel.raw === (codes.wheelRaw ?? pick.wheel.raw) && pick.pulses === codes.pulsesSet && (pick.cap === null || codes.capRaw === null || pick.cap.raw === codes.capRaw);
+}
+
+/** Why the step cannot be closed by its runs yet; null where it can. */
+export function whyNotClosed(found: CalibrationOf, state: VisitState): string | null {
+  const { estimate, wrongCount, check, question } = found;
+  if (!estimate) return 'There is no reading yet.';
+  if (wrongCount) return 'The ratio is nothing that a wheel explains: settle the count first.';
+  const { fitted } = state.calibration;
+  const isMoved = fitted !== null && (fitted.wheelRaw !== fitted.atWheelRaw || fitted.pulsesRaw !== fitted.atPulsesRaw);
+  if (isMoved && (check?.count ?? 0) < CHECK_READINGS) return `The wheel code was changed: ${CHECK_READINGS} readings with the new one confirm it first.`;
+  if (isMoved && check?.run && !check.run.agrees) return 'The check run does not say what was predicted: read on, or choose anew.';
+  if (overLimitKmh(found) > 0) return `As keyed, drive may run to ${kmhWords(found.endsNow?.worst ?? 0)}, and ${kmhWords(question?.limitKmh ?? 0)} is allowed: choose other codes.`;
+  return null;
+}
+
+/** What the step ends with. */
+export function calibratedBy({ codes, estimate, endsNow, check, overshoot, bent }: CalibrationOf): Calibrated {
+  const open = [
+    ...(overshoot.from === 'unknown' ? ['how far drive acts beyond the cap is not known'] : []),
+    ...(bent ? ['the display does not follow a line through zero'] : []),
+    ...((estimate?.ifTruncated ?? null) !== null ? ['it is not known how the display rounds'] : []),
+  ];
+  const { k, u, low, high } = estimate ?? { k: 1, u: 0, low: 1, high: 1 };
+  return {
+    how: 'runs',
+    ratio: { k, u, low, high },
+    atWheelRaw: codes.wheelRaw,
+    atPulsesRaw: codes.pulsesRaw,
+    count: estimate?.count ?? 0,
+    ends: endsNow && { kmh: endsNow.kmh, worst: endsNow.worst },
+    checkOff: check?.run?.off ?? null,
+    provisional: open.join('; '),
+  };
+}
+
+/** A candidate as it is taken. */
+export function fittedBy({ codes, estimate }: CalibrationOf, { wheel, pulses, cap, ratio }: WheelCandidate): WheelFitted {
+  const found: RatioFound = estimate ? { k: estimate.k, u: estimate.u, low: estimate.low, high: estimate.high } : { k: 1, u: 0, low: 1, high: 1 };
+  const scale = codes.pulses?.encoding.kind === 'line' ? codes.pulses.encoding.scale : 1;
+  return {
+    ratio: found,
+    atWheelRaw: codes.wheelRaw,
+    atPulsesRaw: codes.pulsesRaw,
+    count: estimate?.count ?? 0,
+    wheelRaw: codes.wheel ? wheel.raw : null,
+    pulsesRaw: codes.pulses ? pulses / scale : null,
+    capRaw: cap?.raw ?? codes.capRaw,
+    predicted: { k: ratio.k, u: (found.u * ratio.k) / found.k, low: ratio.low, high: ratio.high },
+  };
+}

@@ -1,0 +1,95 @@
+import type { Code, DisplayMap } from '../../display/map/display-map.js';
+import type { Choices } from '../../setup/inputs/house-rules.js';
+import type { SpeedTerms } from '../../setup/setup.js';
+import { chooseWheelCodes } from '../../speed/choose/choose-wheel-codes.js';
+import { FEWEST_RUNS, FULL_AFTER_SURPRISE, samplingAdvice, type FamilyRun, type SamplingAdvice } from '../../speed/fleet/sampling-advice.js';
+import { circumferenceMm } from '../../speed/wheel-code.js';
+import type { CalibrateTerms } from '../bench-terms.js';
+import { pulsesOf, questionFor, wheelCodes } from './wheel-question.js';
+
+/** A unit of a family that was run, with the codes it was run under. */
+export interface UnitRun extends FamilyRun {
+  readonly wheelRaw: number | null;
+  readonly pulsesRaw: number | null;
+  /** Relative error that the run shares with others on the same reference. */
+  readonly uCommon: number;
+}
+
+/** A family as it stands: units of one type, display revision and tyre. */
+export interface Family {
+  readonly map: DisplayMap;
+  /** What is promised of the next unit. */
+  readonly terms: SpeedTerms;
+  /** Oldest first. */
+  readonly runs: readonly UnitRun[];
+  /** Units since the newest run that were keyed by what was learnt alone. */
+  readonly learntSince: number;
+  readonly rule: Choices['runs'];
+}
+
+const ONE_IN = 5;
+
+/** Every run as if it had been ridden with the codes of the newest one, so that they compare. */
+export function comparable({ map, terms, runs }: Pick<Family, 'map' | 'terms' | 'runs'>): readonly FamilyRun[] {
+  const newest = runs.at(-1);
+  if (!newest) return [];
+  const counts = ({ wheelRaw, pulsesRaw }: UnitRun) => {
+    const { wheel, pulses } = wheelCodes({}, map, terms);
+    return ((wheel && wheelRaw !== null ? circumferenceMm(wheel, wheelRaw) : undefined) ?? 1) / (pulsesOf(pulses, pulsesRaw) ?? terms.pulses);
+  };
+  return runs.map((run) => ({ serial: run.serial, at: run.at, k: (run.k * counts(newest)) / counts(run) }));
+}
+
+/** What a family tells of its next unit. */
+export function familyAdvice(family: Family): SamplingAdvice {
+  const { map, terms, runs } = family;
+  const newest = runs.at(-1);
+  const known = knownBy(family, newest);
+  const codes = wheelCodes(known, map, terms);
+  const best = (ratio: { readonly k: number; readonly low: number; readonly high: number }) => chooseWheelCodes(questionFor(codes, terms, map.speed?.overshootKmh ?? null, ratio))[0];
+  return samplingAdvice({
+    runs: comparable(family),
+    uCommon: Math.max(0, ...runs.map(({ uCommon }) => uCommon)),
+    capHolds: (low) => terms.limit === null || best({ k: low, low, high: low })?.cap !== null,
+    shownHolds: ({ low, high }) => best({ k: (low + high) / 2, low, high })?.readsFarOver !== true,
+    oneIn: ONE_IN,
+  });
+}
+
+/** Whether the next unit of a family is run, and what its first key-in counts with. */
+export function calibrateTermsFor(family: Family): CalibrateTerms {
+  const advice = familyAdvice(family);
+  const newest = family.runs.at(-1);
+  const { family: ratio } = advice;
+  const isLearnt = ratio !== null && family.runs.length >= FEWEST_RUNS && advice.why !== 'surprise' && newest !== undefined;
+  const learnt = isLearnt ? { k: ratio.mean, u: ratio.spread, low: ratio.capLow, high: ratio.tolerance.high, count: ratio.count, wheelRaw: newest.wheelRaw, pulsesRaw: newest.pulsesRaw, nextLow: ratio.next.low, nextHigh: ratio.next.high } : null;
+  const isItsTurn = advice.next === 'sample' && (family.rule === 'every' || family.learntSince >= ONE_IN - 1);
+  return { runs: advice.next === 'sample' && !isItsTurn ? 'sample' : 'full', why: whyWords(advice, family), family: learnt };
+}
+
+function whyWords({ why, outsider }: SamplingAdvice, { runs, rule, learntSince }: Family): string {
+  const count = runs.length;
+  switch (why) {
+    case 'tooFew':
+      return count === 0 ? `None of this type, display and tyre was run yet: the first ${FEWEST_RUNS} are.` : `${count} of this type, display and tyre ${count === 1 ? 'was' : 'were'} run; the first ${FEWEST_RUNS} are.`;
+    case 'surprise':
+      return `${outsider} read otherwise than those before it: the next ${FULL_AFTER_SURPRISE} are run.`;
+    case 'capNotSure':
+      return `The ${count} that were run spread too far for a cap that surely holds: this one is run.`;
+    case 'showsUnder':
+      return `The ${count} that were run spread too far for one wheel value: this one is run.`;
+    case 'learnt':
+      if (rule === 'every') return 'House rules run every unit.';
+      return learntSince >= ONE_IN - 1 ? `One in ${ONE_IN} is run, and it is this one's turn.` : `${count} of this type, display and tyre were run and read alike: this one need not be.`;
+  }
+}
+
+const knownBy = ({ map, terms }: Family, run: UnitRun | undefined): Readonly<Record<string, number>> => {
+  const { wheel, pulses } = wheelCodes({}, map, terms);
+  return {
+    ...rawOf(wheel, run?.wheelRaw ?? null),
+    ...rawOf(pulses, run?.pulsesRaw ?? null),
+  };
+};
+
+const rawOf = (code: Code | null, raw: number | null): Readonly<Record<string, number>> => (code && raw !== null ? { [code.label]: raw } : {});

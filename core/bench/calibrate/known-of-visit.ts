@@ -1,0 +1,30 @@
+import type { DisplayMap } from '../../display/map/display-map.js';
+import type { KnownRatio, UnitKnown } from '../../setup/inputs/setup-inputs.js';
+import type { VisitState } from '../visit-state.js';
+import { calibrationOf } from './calibration-of.js';
+
+/** What a visit knows of its unit: what the setup is worked out anew by. */
+export function knownOfVisit(state: VisitState, map: DisplayMap): Omit<UnitKnown, 'override'> {
+  const { calibration, checkedIn, known, witnessed } = state;
+  const overshoot = calibration.driveEnds.length > 0 ? (calibrationOf(state, map)?.overshoot ?? null) : null;
+  return {
+    asFound: Object.fromEntries([...witnessed].map((label) => [label, known[label] ?? 0])),
+    packV: checkedIn?.packV ?? null,
+    ratio: ratioOf(state),
+    rolled: calibration.wheel && { mm: calibration.wheel.mm, fromMm: calibration.wheel.fromMm, toMm: calibration.wheel.toMm },
+    overshootKmh: overshoot?.kmh ?? null,
+  };
+}
+
+/** By what was chosen at the stand, else by what its family was learnt to be. */
+function ratioOf({ calibration: { fitted }, opened }: VisitState): KnownRatio | null {
+  if (fitted) {
+    const { wheelRaw, pulsesRaw, count, by } = fitted;
+    return { k: fitted.ratio.k, low: fitted.ratio.low, atWheelRaw: fitted.atWheelRaw, atPulsesRaw: fitted.atPulsesRaw, taken: { wheelRaw, pulsesRaw, count, by } };
+  }
+  const family = opened.bench?.calibrate?.family;
+  return family ? familyRatioKnown(family) : null;
+}
+
+/** The ratio of a family as a setup counts with it. */
+export const familyRatioKnown = ({ k, low, wheelRaw, pulsesRaw, count }: NonNullable<NonNullable<NonNullable<VisitState['opened']['bench']>['calibrate']>['family']>): KnownRatio => ({ k, low, atWheelRaw: wheelRaw, atPulsesRaw: pulsesRaw, learntFrom: count });
