@@ -30,6 +30,7 @@ export * from './speed/tyre-marking.js';
 export * from './speed/wheel-code.js';
 export * from './speed/safe-cap.js';
 export * from './statistics/seeded.js';
+export { sdOf95 } from './statistics/spread.js';
 export * from './speed/references/true-speed.js';
 export * from './speed/references/timed-distance.js';
 export * from './speed/references/roller-bench.js';

@@ -17,9 +17,3 @@ export const studentQuantile = (p: number, df: number): number => (df > AS_NORMA
 export const chiSquareQuantile = (p: number, df: number): number => jStat.chisquare.inv(p, df);
 
 export const logGamma = (x: number): number => jStat.gammaln(x);
-
-/** Standard deviation of a quantity that a specification bounds by plus and minus `halfWidth`, every value alike. */
-export const uniformSd = (halfWidth: number): number => halfWidth / Math.sqrt(3);
-
-/** Standard deviation of a quantity given with its 95 % interval. */
-export const sdOf95 = (halfWidth: number): number => halfWidth / 2;

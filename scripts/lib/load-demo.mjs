@@ -123,7 +123,7 @@ export async function playVisit(client, serial, script, clock) {
     }
     await act('readBackClosed', {});
   }
-  if (state().held) return;
+  if (state().held || script.until === 'calibrate') return;
   for (const step of ['calibrate', 'prove']) await act('stepByHand', byHand(step), 5);
   if (script.until !== 'sealed') return;
   const { classChecked } = await client.get(`/api/units/${unit.id}/bench`);

@@ -1,7 +1,7 @@
 import { Suspense, useEffect, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { useParams } from 'react-router';
-import { mapTitle, needsSafety, toRestore, type VisitState } from '@decurio/core';
+import { isAfter, mapTitle, needsSafety, toRestore, type VisitState } from '@decurio/core';
 import type { BenchView, SessionView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
@@ -17,7 +17,7 @@ import { BeginVisit } from './begin-visit.js';
 import { KeyIn } from './key-in/key-in.js';
 import { MakeSafe } from './make-safe.js';
 import { NotTaken } from './not-taken.js';
-import { AsFound, ByHand, CheckIn, CutPower, fetchParts, Held, HoldDialog, OnAnotherStand, PartDialog, RestoreDialog, SealedNow, SignOff, StandInDrawer, UndoDialog } from './parts.js';
+import { AsFound, ByHand, Calibrate, CheckIn, CutPower, fetchParts, Held, HoldDialog, OnAnotherStand, PartDialog, RestoreDialog, SealedNow, SignOff, StandInDrawer, UndoDialog, Verdict, WheelDialog } from './parts.js';
 import { ReadBack } from './read-back/read-back.js';
 import { ReadProgress } from './read-back/read-progress.js';
 import { Restart } from './restart.js';
@@ -43,7 +43,7 @@ export function BenchPage() {
 function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: BenchView }) {
   const visit = useVisit(unitId, bench);
   useEffect(() => void fetchParts(), []);
-  const [dialog, setDialog] = useState<'hold' | 'undo' | 'cut' | 'part' | 'restore' | null>(null);
+  const [dialog, setDialog] = useState<'hold' | 'undo' | 'cut' | 'part' | 'restore' | 'wheel' | null>(null);
   const { state } = visit;
   const { who } = useSession();
   useStandOf(bench, state, who);
@@ -57,7 +57,9 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   const mayUndo = isHere ? state.mayUndo : null;
   const mayReplace = isHere && state.step !== null && state.checkedIn !== null;
   const mayRestore = isHere && state.step !== null && !state.held && !needsSafety(state) && toRestore(state).length > 0;
+  const mayMeasure = isHere && state.step !== null && state.step !== 'checkIn' && state.step !== 'calibrate' && !isAfter(state.step, 'calibrate') && !state.held && state.opened.setup.speed !== undefined && state.calibration.fitted === null;
   useHotkeys({
+    M: mayMeasure ? () => setDialog('wheel') : undefined,
     H: mayHold ? () => setDialog('hold') : undefined,
     U: mayUndo !== null ? () => setDialog('undo') : undefined,
     R: mayReplace ? () => setDialog('part') : undefined,
@@ -85,6 +87,11 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
       <div className={classes['left']}>
         <StepLadder state={state} />
         <SideBySide current={unitId}>
+          {mayMeasure && (
+            <button type="button" className={classes['standIn']} onClick={() => setDialog('wheel')}>
+              Wheel rolled out <kbd aria-hidden="true">M</kbd>
+            </button>
+          )}
           {bench.map.menu !== null && (
             <button type="button" className={classes['standIn']} aria-label="Stand-in unit" aria-pressed={standIn} onClick={toggleStandIn}>
               Stand-in <kbd aria-hidden="true">S</kbd>
@@ -120,9 +127,13 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
         </footer>
       </section>
       <aside className={classes['side']} tabIndex={0} aria-label="Codes">
-        {state && <Side state={state} bench={bench} />}
+        {state && (
+          <Suspense fallback={<Busy />}>
+            <Side state={state} bench={bench} visit={visit} isHere={isHere} />
+          </Suspense>
+        )}
         {mayRestore && state.step !== 'readBack' && (
-          <button type="button" className={classes['restore']} onClick={() => setDialog('restore')}>
+          <button type="button" className={classes['restore']} data-flows={state.step === 'calibrate' || undefined} onClick={() => setDialog('restore')}>
             Restore as found <kbd aria-hidden="true">B</kbd>
           </button>
         )}
@@ -131,6 +142,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
         {standIn && bench.map.menu !== null && <StandInDrawer bench={bench} onClose={toggleStandIn} />}
         {dialog === 'cut' && <CutPower says={bench.type.cutPower} onClose={() => setDialog(null)} />}
         {dialog === 'restore' && state && <RestoreDialog bench={bench} state={state} visit={visit} onClose={() => setDialog(null)} />}
+        {dialog === 'wheel' && state && <WheelDialog state={state} visit={visit} onClose={() => setDialog(null)} />}
         {dialog === 'part' && state && <PartDialog bench={bench} state={state} visit={visit} onClose={() => setDialog(null)} />}
         {dialog === 'hold' && <HoldDialog visit={visit} onClose={() => setDialog(null)} />}
         {dialog === 'undo' && mayUndo !== null && <UndoDialog visit={visit} voids={mayUndo} evidence={bench.evidence} onClose={() => setDialog(null)} />}
@@ -175,8 +187,10 @@ function Step({ bench, visit, station }: { readonly bench: BenchView; readonly v
     case 'readBack':
       return <ReadBack key={`${state.round} ${state.toRead.join()}`} bench={bench} state={state} visit={visit} />;
     case 'calibrate':
+      if (state.opened.setup.speed && state.opened.bench?.calibrate) return <Calibrate key={state.wheelFamily} bench={bench} state={state} visit={visit} />;
+      return <ByHand key="calibrate" step="calibrate" visit={visit} />;
     case 'prove':
-      return <ByHand key={state.step} step={state.step} visit={visit} />;
+      return <ByHand key="prove" step="prove" visit={visit} />;
     case 'signOff':
       return <SignOff bench={bench} state={state} visit={visit} />;
     case null:
@@ -187,8 +201,9 @@ function Step({ bench, visit, station }: { readonly bench: BenchView; readonly v
 }
 
 /** Targets while they help, and nothing that could be copied while reading. */
-function Side({ state, bench }: { readonly state: VisitState; readonly bench: BenchView }) {
+function Side({ state, bench, visit, isHere }: { readonly state: VisitState; readonly bench: BenchView; readonly visit: Visit; readonly isHere: boolean }) {
   if (state.step === 'readBack' && !state.held) return <ReadProgress state={state} map={bench.map} />;
   if (state.step === 'asFound' && !state.held) return <FoundSoFar state={state} map={bench.map} />;
+  if (state.step === 'calibrate' && !state.held && isHere && !needsSafety(state) && state.opened.setup.speed && state.opened.bench?.calibrate) return <Verdict bench={bench} state={state} visit={visit} />;
   return <TargetList state={state} map={bench.map} />;
 }

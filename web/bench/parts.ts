@@ -14,6 +14,9 @@ export const fetchParts = (): Promise<unknown> => Promise.allSettled(loads.map((
 
 export const AsFound = part(() => import('./as-found/as-found.js').then((m) => ({ default: m.AsFound })));
 export const ByHand = part(() => import('./by-hand.js').then((m) => ({ default: m.ByHand })));
+export const Calibrate = part(() => import('./calibrate/calibrate.js').then((m) => ({ default: m.Calibrate })));
+export const Verdict = part(() => import('./calibrate/verdict.js').then((m) => ({ default: m.Verdict })));
+export const WheelDialog = part(() => import('./calibrate/wheel-dialog.js').then((m) => ({ default: m.WheelDialog })));
 export const CheckIn = part(() => import('./check-in.js').then((m) => ({ default: m.CheckIn })));
 export const CutPower = part(() => import('./cut-power.js').then((m) => ({ default: m.CutPower })));
 export const Held = part(() => import('./held.js').then((m) => ({ default: m.Held })));

@@ -28,7 +28,7 @@ export interface Visit {
 }
 
 /** The next step needs what the server makes of these. All others show at once. */
-const NEEDS_ANSWER: ReadonlySet<WrittenKind> = new Set<WrittenKind>(['asFoundClosed', 'released', 'signedOff']);
+const NEEDS_ANSWER: ReadonlySet<WrittenKind> = new Set<WrittenKind>(['asFoundClosed', 'wheelMeasured', 'driveEndRead', 'wheelFitted', 'calibrated', 'released', 'signedOff']);
 /** As the server answers to an entry that cannot follow. */
 const CANNOT_FOLLOW = 409;
 /** The same act within this time is one press too many of a key or a foot switch, and no mistake. */

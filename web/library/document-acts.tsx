@@ -9,7 +9,7 @@ import { Notice } from '../ui/notice.js';
 import { saveFile } from '../ui/save-file.js';
 import { slipsIn } from '../ui/slips.js';
 import { whenFull } from '../ui/when.js';
-import { FileInput } from './displays/file-input.js';
+import { FileInput } from '../ui/file-input.js';
 import classes from './library-form.module.css';
 
 type FormKind = Exclude<LibraryKind, 'displayMap'>;

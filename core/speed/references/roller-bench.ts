@@ -1,5 +1,5 @@
 import { ok, refuse, type Result } from '../../result.js';
-import { uniformSd } from '../../statistics/quantiles.js';
+import { uniformSd } from '../../statistics/spread.js';
 import type { TrueSpeed } from './true-speed.js';
 
 export interface RollerReading {

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { atRest, fittedMap, HANDS_OFF, instrumentsOf, moveOn, newStandIn, obeyedCodes, speedRatioOf, type Controls, type DisplayMap, type Instruments, type Motion, type RawValues, type VehicleType } from '@decurio/core';
 import { useHandlebar, type Handlebar } from '../../ui/handlebar/use-handlebar.js';
+import { tellFeed } from './stand-in-feed.js';
 import { keepStandIn, seedOf, type KeptStandIn } from './kept-stand-in.js';
 
 const TICK_MS = 100;
@@ -68,6 +69,9 @@ export function useStandIn({ unitId, serial, type, map, other, kept }: StandInOf
   useEffect(() => {
     keepStandIn(unitId, { ...kept, display: state, isPackIn, chargePercent: motion.chargePercent, odometerKm });
   }, [unitId, kept, state, isPackIn, motion.chargePercent, odometerKm]);
+
+  useEffect(() => tellFeed({ unitId, trueKmh: motion.trueKmh, rolledM: motion.rolledM, atMs: Date.now() }), [unitId, motion.trueKmh, motion.rolledM]);
+  useEffect(() => () => tellFeed(null), []);
 
   const control = useCallback((change: Partial<Controls>) => setControls((before) => ({ ...before, ...change })), []);
   return {

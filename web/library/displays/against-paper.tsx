@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { compareTable, type DisplayMap } from '@decurio/core';
 import { Notice } from '../../ui/notice.js';
-import { FileInput } from './file-input.js';
+import { FileInput } from '../../ui/file-input.js';
 import { readTable, type ReadTable } from './read-table.js';
 import page from '../library-page.module.css';
 import classes from './displays.module.css';

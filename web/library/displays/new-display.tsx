@@ -4,7 +4,7 @@ import { draftMap, hold, idFrom, parseDisplayMap, tap, type Code, type DisplayMa
 import { ActButton } from '../../ui/act-button.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import { CaptureView } from './capture-view.js';
-import { FileInput } from './file-input.js';
+import { FileInput } from '../../ui/file-input.js';
 import { readTable } from './read-table.js';
 import classes from './displays.module.css';
 

@@ -1,0 +1,103 @@
+import { Suspense, useState } from 'react';
+import type { CalibrationOf, VisitState } from '@decurio/core';
+import type { BenchView } from '@decurio/contract';
+import { Busy, Notice } from '../../ui/notice.js';
+import { useHotkeys } from '../../ui/use-hotkeys.js';
+import { part } from '../parts.js';
+import type { Visit } from '../use-visit.js';
+import { nextWords } from './calibrate-words.js';
+import { ReadingsTable } from './readings-table.js';
+import { SpeedPlot } from './speed-plot.js';
+import { useCalibration } from './use-calibration.js';
+import { useReadings, type Readings } from './use-readings.js';
+import { DriveEnd } from './ways/drive-end.js';
+import { LiveReceiver } from './ways/live-receiver.js';
+import { RollerBench } from './ways/roller-bench.js';
+import { SpotReading } from './ways/spot-reading.js';
+import { TimedDistance } from './ways/timed-distance.js';
+import { WheelMeasureForm } from './ways/wheel-measure.js';
+import classes from './calibrate.module.css';
+
+const TrackImport = part(() => import('./ways/track-import.js').then((m) => ({ default: m.TrackImport })));
+
+const WAYS = [
+  ['wheel', 'Roll-out'],
+  ['spot', 'Spot'],
+  ['live', 'Live'],
+  ['timed', 'Timed'],
+  ['roller', 'Roller'],
+  ['track', 'Track'],
+  ['end', 'Drive end'],
+] as const;
+type Way = (typeof WAYS)[number][0];
+
+export interface CalibrateProps {
+  readonly bench: BenchView;
+  readonly state: VisitState;
+  readonly visit: Visit;
+}
+
+/** Step 7, in the middle: what was read, by whichever reference, and what it amounts to. */
+export function Calibrate({ bench, state, visit }: CalibrateProps) {
+  const found = useCalibration(state, bench.map);
+  const readings = useReadings(bench, state, visit);
+  const [way, setWay] = useState<Way>('spot');
+  useHotkeys({ N: () => setWay((now) => WAYS[(WAYS.findIndex(([id]) => id === now) + 1) % WAYS.length]?.[0] ?? 'spot') });
+  if (!found) return <Notice kind="note" says="This visit was opened before speeds were read here." />;
+  const count = found.readings.length;
+  return (
+    <div className={classes['panel']}>
+      <header className={classes['head']}>
+        <p className="cap">Wheel run · shown against true speed</p>
+        <strong className={classes['care']}>Ride only inside the yard. Helmet on.</strong>
+      </header>
+      <div className={classes['ways']} role="tablist" aria-label="Reference">
+        {WAYS.map(([id, title]) => (
+          <button key={id} type="button" role="tab" id={`way-${id}`} aria-selected={way === id} aria-controls="way" onClick={(event) => { event.currentTarget.blur(); setWay(id); }}>
+            {title}
+          </button>
+        ))}
+        <kbd aria-hidden="true">N</kbd>
+      </div>
+      {way !== 'track' && <SpeedPlot found={found} kept={state.calibration.readings} unit={readings.unit} />}
+      <div role="tabpanel" id="way" aria-labelledby={`way-${way}`} className={classes['way']}>
+        <Suspense fallback={<Busy />}>
+          <WayPanel way={way} found={found} readings={readings} bench={bench} state={state} visit={visit} onSpot={() => setWay('spot')} />
+        </Suspense>
+      </div>
+      <p className={classes['next']} role="status">
+        <b>
+          {count} reading{count === 1 ? '' : 's'}
+        </b>{' '}
+        {nextWords(found.next, found)}.
+      </p>
+      {way !== 'track' && <ReadingsTable found={found} kept={state.calibration.readings} visit={visit} />}
+    </div>
+  );
+}
+
+interface WayPanelProps extends CalibrateProps {
+  readonly way: Way;
+  readonly found: CalibrationOf;
+  readonly readings: Readings;
+  readonly onSpot: () => void;
+}
+
+function WayPanel({ way, found, readings, state, visit, onSpot }: WayPanelProps) {
+  switch (way) {
+    case 'wheel':
+      return <WheelMeasureForm marking={state.opened.setup.speed?.tyre ?? ''} known={state.calibration.wheel} blocked={state.calibration.fitted ? 'Wheel and cap were chosen by runs already, which tell more than a tape.' : null} onKeep={(data) => void visit.act('wheelMeasured', data)} />;
+    case 'spot':
+      return <SpotReading readings={readings} last={state.calibration.readings.findLast(({ reference }) => reference === 'spot')} />;
+    case 'live':
+      return <LiveReceiver readings={readings} />;
+    case 'timed':
+      return <TimedDistance readings={readings} />;
+    case 'roller':
+      return <RollerBench readings={readings} />;
+    case 'track':
+      return <TrackImport readings={readings} onDone={onSpot} />;
+    case 'end':
+      return <DriveEnd found={found} unit={readings.unit} visit={visit} />;
+  }
+}

@@ -1,0 +1,39 @@
+import { calibratedBy, fittedBy, isAsChosen, overLimitKmh, whyNotClosed, type CalibrationOf, type VisitState, type WheelCandidate } from '@decurio/core';
+
+/** What the main button does. */
+export type Act =
+  | { readonly kind: 'fit'; readonly label: string; readonly note: string | null; readonly data: ReturnType<typeof fittedBy> }
+  | { readonly kind: 'close'; readonly label: string; readonly note: string | null; readonly data: ReturnType<typeof calibratedBy> };
+
+/** The one thing to do next, where the readings allow one. */
+export function nextAct(found: CalibrationOf, state: VisitState, chosen: string | null): Act | null {
+  const learnt = learntOf(state);
+  if (found.estimate === null) return learnt && { kind: 'close', label: `As learnt from ${learnt.count} units, to prove`, note: 'This unit is not itself measured; its certificate says so.', data: learnt };
+  const pick = found.candidates.find((each) => keyOf(each) === chosen) ?? found.candidates[0];
+  const isOther = pick !== undefined && !isKeyed(pick, found) && !isConfirmed(found, state);
+  if (isOther && (chosen !== null || !isAsChosen(found))) {
+    const moved = [pick.wheel.raw !== found.codes.wheelRaw, pick.pulses !== found.codes.pulsesSet, pick.cap !== null && pick.cap.raw !== found.codes.capRaw].filter(Boolean).length;
+    if (found.readings.length < 2 || !isNearLimit(found)) return null;
+    if (pick.cap === null && found.question?.limitKmh !== null && (found.question?.caps.length ?? 0) > 0) return null;
+    return { kind: 'fit', label: `Key ${moved} code${moved === 1 ? '' : 's'} and restart`, note: found.next.isEnough ? null : 'One more reading would make it surer.', data: fittedBy(found, pick) };
+  }
+  if (whyNotClosed(found, state) !== null) return null;
+  return { kind: 'close', label: 'Calibrated, to prove', note: null, data: calibratedBy(found) };
+}
+
+export const keyOf = ({ wheel, pulses }: WheelCandidate): string => `${wheel.raw} ${pulses}`;
+
+export const isKeyed = (each: WheelCandidate, { codes }: CalibrationOf): boolean =>
+  (codes.wheelRaw === null || each.wheel.raw === codes.wheelRaw) && each.pulses === codes.pulsesSet && (each.cap === null || codes.capRaw === null || each.cap.raw === codes.capRaw);
+
+const isNearLimit = ({ next }: CalibrationOf): boolean => next.isEnough || next.why !== 'noneNearLimit';
+
+/** The codes were chosen and a check run agrees: nothing is to be chosen any more. */
+export const isConfirmed = (found: CalibrationOf, state: VisitState): boolean => state.calibration.fitted !== null && (found.check?.count ?? 0) >= 2 && found.check?.run?.agrees === true && overLimitKmh(found) === 0;
+
+function learntOf({ opened }: VisitState) {
+  const { calibrate } = opened.bench ?? {};
+  if (calibrate?.runs !== 'sample' || !calibrate.family) return null;
+  const { k, u, low, high, count, wheelRaw, pulsesRaw } = calibrate.family;
+  return { how: 'learnt' as const, ratio: { k, u, low, high }, atWheelRaw: wheelRaw, atPulsesRaw: pulsesRaw, count, ends: null, checkOff: null, provisional: `learnt from ${count} units; not itself measured` };
+}

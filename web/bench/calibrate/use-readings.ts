@@ -1,0 +1,34 @@
+import { useCallback } from 'react';
+import { showsMiles, type EvidenceData, type ReferenceKind, type SpeedUnit, type TrueSpeed } from '@decurio/core';
+import type { BenchView } from '@decurio/contract';
+import type { VisitState } from '@decurio/core';
+import type { Visit } from '../use-visit.js';
+
+/** A reading as a way to measure gives it. */
+export interface NewReading {
+  readonly speed: TrueSpeed;
+  readonly shown: number;
+  readonly instrument?: string;
+  readonly offGround?: boolean;
+  readonly words?: string;
+}
+
+export interface Readings {
+  /** The display's own, as it is keyed. */
+  readonly unit: SpeedUnit;
+  readonly add: (reference: ReferenceKind, reading: NewReading) => Promise<void>;
+}
+
+/** Keeps readings in the visit, in the unit that the display shows. */
+export function useReadings(bench: BenchView, state: VisitState, visit: Visit): Readings {
+  const unit: SpeedUnit = showsMiles(state.known, bench.map) ? 'mph' : 'km/h';
+  const { act } = visit;
+  const add = useCallback(
+    async (reference: ReferenceKind, { speed, shown, instrument = '', offGround = false, words = '' }: NewReading) => {
+      const data: EvidenceData['speedRead'] = { reference, instrument, trueKmh: speed.kmh, uKmh: speed.uKmh, uCommon: speed.uCommon, shown, unit, offGround, words };
+      await act('speedRead', data);
+    },
+    [act, unit],
+  );
+  return { unit, add };
+}

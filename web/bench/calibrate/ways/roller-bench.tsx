@@ -1,0 +1,57 @@
+import { useRef, useState, type FormEvent } from 'react';
+import { rollerRpm, rollerSpeed } from '@decurio/core';
+import { ActButton } from '../../../ui/act-button.js';
+import { useHotkeys } from '../../../ui/use-hotkeys.js';
+import { useStandInFeed } from '../../stand-in/stand-in-feed.js';
+import type { Readings } from '../use-readings.js';
+import { FigureInput } from './reading-fields.js';
+import classes from '../calibrate.module.css';
+
+const KEPT = 'decurio.roller';
+
+/** Turns of a roller under the tyre, and what the display shows meanwhile. */
+export function RollerBench({ readings }: { readonly readings: Readings }) {
+  const kept = (localStorage.getItem(KEPT) ?? '').split(' ').map(Number);
+  const [rollerMm, setRoller] = useState<number | ''>(kept[0] || 105);
+  const [withinMm, setWithin] = useState<number | ''>(kept[1] || 0.5);
+  const [rpm, setRpm] = useState<number | ''>('');
+  const [shown, setShown] = useState<number | ''>('');
+  const [first, second] = [useRef<HTMLInputElement>(null), useRef<HTMLInputElement>(null)];
+  const feed = useStandInFeed();
+  const read = () => {
+    if (!feed || rollerMm === '') return;
+    setRpm(rollerRpm(feed.trueKmh, rollerMm));
+    second.current?.focus();
+  };
+  useHotkeys({ A: () => first.current?.focus(), F: feed ? read : undefined });
+  const speed = rpm === '' ? null : rollerSpeed({ rpm, stepRpm: 1, rollerMm: rollerMm === '' ? 0 : rollerMm, withinMm: withinMm === '' ? 0 : withinMm });
+  const add = (event: FormEvent) => {
+    event.preventDefault();
+    if (!speed?.ok) return first.current?.focus();
+    if (shown === '' || !(shown > 0)) return second.current?.focus();
+    localStorage.setItem(KEPT, `${rollerMm} ${withinMm}`);
+    void readings.add('roller', { speed: speed.value, shown, instrument: `${rollerMm} mm`, words: `roller ${rollerMm} mm at ${rpm} a minute` });
+    setRpm('');
+    setShown('');
+    first.current?.focus();
+  };
+  return (
+    <form className={classes['entry']} onSubmit={add}>
+      <FigureInput label="Roller, mm across" value={rollerMm} onChange={setRoller} />
+      <FigureInput label="Sure to ± mm" value={withinMm} onChange={setWithin} />
+      <FigureInput label="Turns a minute" value={rpm} onChange={setRpm} inputRef={first} error={speed && !speed.ok ? speed.problem.message : null} autoFocus />
+      <FigureInput label={`Shown, ${readings.unit}`} value={shown} onChange={setShown} inputRef={second} />
+      <div className={classes['entryActs']}>
+        <ActButton type="submit" hotkey="Enter" onAct={() => undefined}>
+          Add reading
+        </ActButton>
+        {feed && (
+          <ActButton hotkey="F" onAct={read}>
+            Read the stand-in&rsquo;s roller
+          </ActButton>
+        )}
+        <span className="soft">{speed?.ok ? `${speed.value.kmh.toFixed(2)} km/h at the tread` : 'Wheel on the roller, tyre at its pressure, somebody on the saddle.'}</span>
+      </div>
+    </form>
+  );
+}

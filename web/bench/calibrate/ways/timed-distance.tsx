@@ -1,0 +1,77 @@
+import { useEffect, useRef, useState, type FormEvent } from 'react';
+import { sdOf95, timedSpeed } from '@decurio/core';
+import { ActButton } from '../../../ui/act-button.js';
+import { useHotkeys } from '../../../ui/use-hotkeys.js';
+import type { Readings } from '../use-readings.js';
+import { FigureInput } from './reading-fields.js';
+import classes from '../calibrate.module.css';
+
+const KEPT = 'decurio.timedDistance';
+
+/** A stopwatch between two marks: Space starts and stops it, and the shown speed is asked for. */
+export function TimedDistance({ readings }: { readonly readings: Readings }) {
+  const [distance, setDistance] = useState<number | ''>(() => Number(localStorage.getItem(KEPT) ?? '50') || 50);
+  const [within, setWithin] = useState<number | ''>(0.2);
+  const [startedAt, setStartedAt] = useState<number | null>(null);
+  const [seconds, setSeconds] = useState<number | null>(null);
+  const [shown, setShown] = useState<number | ''>('');
+  const shownField = useRef<HTMLInputElement>(null);
+  const running = startedAt !== null;
+  const toggle = () => {
+    if (!running) {
+      setSeconds(null);
+      return setStartedAt(performance.now());
+    }
+    setSeconds(Math.round(performance.now() - startedAt) / 1000);
+    setStartedAt(null);
+  };
+  useHotkeys({ Space: toggle });
+  useEffect(() => {
+    if (seconds !== null) shownField.current?.focus();
+  }, [seconds]);
+  const timed = seconds === null ? null : timedSpeed({ distanceM: distance === '' ? 0 : distance, uDistanceM: sdOf95(within === '' ? 0 : within), seconds });
+  const add = (event: FormEvent) => {
+    event.preventDefault();
+    if (!timed?.ok || shown === '' || !(shown > 0) || distance === '') return shownField.current?.focus();
+    localStorage.setItem(KEPT, String(distance));
+    void readings.add('timed', { speed: timed.value, shown, instrument: `${distance} m`, words: `${distance} m in ${seconds?.toFixed(2)} s` });
+    setSeconds(null);
+    setShown('');
+  };
+  return (
+    <form className={classes['entry']} onSubmit={add}>
+      <FigureInput label="Between the marks, m" value={distance} onChange={setDistance} />
+      <FigureInput label="Sure to ± m" value={within} onChange={setWithin} />
+      <div className={classes['watch']} role="timer" aria-label="Stopwatch">
+        <Clock startedAt={startedAt} stopped={seconds} />
+        <span className="soft">{timed?.ok ? `${timed.value.kmh.toFixed(2)} km/h true` : timed ? timed.problem.message : running ? 'running' : 'ready'}</span>
+      </div>
+      <div className={classes['entryActs']}>
+        {seconds === null ? (
+          <ActButton look={running ? 'care' : 'quiet'} hotkey="Space" onAct={toggle}>
+            {running ? 'Stop at the second mark' : 'Start at the first mark'}
+          </ActButton>
+        ) : (
+          <>
+            <FigureInput label={`Shown, ${readings.unit}`} value={shown} onChange={setShown} inputRef={shownField} />
+            <ActButton type="submit" hotkey="Enter" onAct={() => undefined}>
+              Add reading
+            </ActButton>
+            <ActButton onAct={() => setSeconds(null)}>Again, not kept</ActButton>
+          </>
+        )}
+      </div>
+    </form>
+  );
+}
+
+function Clock({ startedAt, stopped }: { readonly startedAt: number | null; readonly stopped: number | null }) {
+  const [now, setNow] = useState(() => performance.now());
+  useEffect(() => {
+    if (startedAt === null) return;
+    const timer = setInterval(() => setNow(performance.now()), 50);
+    return () => clearInterval(timer);
+  }, [startedAt]);
+  const seconds = stopped ?? (startedAt === null ? 0 : Math.max(0, now - startedAt) / 1000);
+  return <output className={classes['clock']}>{seconds.toFixed(stopped === null ? 1 : 2)}</output>;
+}
