@@ -20,6 +20,8 @@ const OrderPage = lazy(() => import('./orders/order/order-page.js').then((m) => 
 const AddUnit = lazy(() => import('./orders/intake/add-unit.js').then((m) => ({ default: m.AddUnit })));
 const TakeByHand = lazy(() => import('./orders/intake/take-by-hand.js').then((m) => ({ default: m.TakeByHand })));
 const LibraryPage = lazy(() => import('./library/library-page.js').then((m) => ({ default: m.LibraryPage })));
+const LearntPage = lazy(() => import('./library/learnt/learnt-page.js').then((m) => ({ default: m.LearntPage })));
+const WorkbenchPage = lazy(() => import('./library/workbench/workbench-page.js').then((m) => ({ default: m.WorkbenchPage })));
 const PracticePage = lazy(() => import('./practice/practice-page.js').then((m) => ({ default: m.PracticePage })));
 const LedgerPage = lazy(() => import('./ledger/ledger-page.js').then((m) => ({ default: m.LedgerPage })));
 const RecordPage = lazy(() => import('./ledger/record-page.js').then((m) => ({ default: m.RecordPage })));
@@ -54,6 +56,8 @@ export function App() {
             <Route path="/orders/add/:serial" element={<AddUnit />} />
             <Route path="/orders/:orderId" element={<OrderPage />} />
             <Route path="/library" element={<LibraryPage />} />
+            <Route path="/library/learnt" element={<LearntPage />} />
+            <Route path="/library/workbench" element={<WorkbenchPage />} />
             <Route path="/library/:kind" element={<LibraryPage />} />
             <Route path="/library/:kind/:id" element={<LibraryPage />} />
             <Route path="/library/:kind/:id/:view" element={<LibraryPage />} />

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { foldVisit } from '@decurio/core';
+import { calibratedBy, calibrationOf, fittedBy, foldVisit, isAsChosen, seeded } from '@decurio/core';
 import { DEMO_PASSWORD } from '../../server/dist/demo-password.js';
 import { putAccount } from '../../server/dist/store/accounts.js';
 import { makeDataSource } from '../../server/dist/store/data-source.js';
@@ -9,7 +9,7 @@ import { signIn } from './api-client.mjs';
 import { ROOT } from './paths.mjs';
 
 /** @typedef {import('./api-client.mjs').Client} Client */
-/** @typedef {{ serials: string[], by: string, station: string, until: string, packV?: number, misreads?: Record<string, number>, stuck?: Record<string, number>, found?: Record<string, number> }} DemoVisit */
+/** @typedef {{ serials: string[], by: string, station: string, until: string, packV?: number, misreads?: Record<string, number>, stuck?: Record<string, number>, found?: Record<string, number>, wheelMm?: number }} DemoVisit */
 
 /** @param {string} path */
 const demoText = (path) => readFileSync(join(ROOT, 'demo', path), 'utf8');
@@ -98,6 +98,27 @@ export async function playVisit(client, serial, script, clock) {
   }
   await act('asFoundClosed', {});
   if (script.until === 'foundAll') return;
+  if (await workCodes(script, state, act)) return;
+  if (state().held || script.until === 'calibrate') return;
+  if (script.wheelMm !== undefined) {
+    const { map } = await client.get(`/api/units/${unit.id}/bench`);
+    await runWheel({ ...script, wheelMm: script.wheelMm + wheelOffMm(serial) }, map, state, act);
+  } else {
+    await act('stepByHand', { step: 'calibrate', done: false, words: '' }, 5);
+  }
+  if (script.until === 'prove') return;
+  await act('stepByHand', { step: 'prove', done: true, words: PROVED }, 5);
+  if (script.until !== 'sealed') return;
+  const { classChecked } = await client.get(`/api/units/${unit.id}/bench`);
+  await act('signedOff', { words: '', classChecked }, 15);
+}
+
+/** @typedef {(kind: string, data: object, seconds?: number) => Promise<void>} Acts */
+/** @typedef {() => import('@decurio/core').VisitState} Now */
+
+/** Keys, restarts and reads back until the unit is past it, held, or where the scenario leaves it.
+ * @param {DemoVisit} script @param {Now} state @param {Acts} act @returns {Promise<boolean>} whether it is left there */
+async function workCodes(script, state, act) {
   /** @type {Set<string>} */
   const misread = new Set();
   while (state().step !== 'calibrate' && !state().held) {
@@ -107,10 +128,10 @@ export async function playVisit(client, serial, script, clock) {
       const target = setup.targets.find((t) => t.label === label);
       if (stuck !== undefined) await act('codeStuck', { label, raw: stuck });
       else await act('codeKeyed', { label, fromRaw: known[label], raw: target?.raw, presses: Math.abs((target?.raw ?? 0) - (known[label] ?? 0)) + 1 });
-      if (script.until === 'keyIn') return;
+      if (script.until === 'keyIn') return true;
     }
     await act('keyInClosed', {});
-    if (script.until === 'restart') return;
+    if (script.until === 'restart') return true;
     await act('restarted', { acts: ['Glass dark', 'Pack off and on', 'Glass lit'], ...(state().opened.bench?.unplugCheck ? { unplugged: true } : {}) }, 20);
     for (const label of state().toRead) {
       const slip = misread.has(label) ? undefined : script.misreads?.[label];
@@ -119,19 +140,40 @@ export async function playVisit(client, serial, script, clock) {
       if (state().verdicts.some((v) => v.label === label && v.verdict === 'notRead')) {
         await act('codeRead', { label, raw: script.stuck?.[label] ?? state().known[label] });
       }
-      if (script.until === 'readBack' && state().verdicts.filter((v) => v.verdict !== 'notRead').length === 6) return;
+      if (script.until === 'readBack' && state().verdicts.filter((v) => v.verdict !== 'notRead').length === 6) return true;
     }
     await act('readBackClosed', {});
   }
-  if (state().held || script.until === 'calibrate') return;
-  for (const step of ['calibrate', 'prove']) await act('stepByHand', byHand(step), 5);
-  if (script.until !== 'sealed') return;
-  const { classChecked } = await client.get(`/api/units/${unit.id}/bench`);
-  await act('signedOff', { words: '', classChecked }, 15);
+  return false;
 }
 
-/** @param {string} step */
-const byHand = (step) => (step === 'calibrate' ? { step, done: false, words: '' } : { step, done: true, words: 'Ridden in the yard on level 5: assist ends, both levers cut the motor, throttle only once rolling.' });
+/** A roller bench whose readings the scenario's wheel would give. */
+const ROLLER = { reference: 'roller', instrument: '105 mm', uKmh: 0.08, uCommon: 0.0027, unit: 'km/h', offGround: false, words: 'roller 105 mm' };
+
+/** Reads speeds, chooses wheel and cap by them, keys those, and confirms them by a check run.
+ * @param {DemoVisit & { wheelMm: number }} script @param {import('@decurio/core').DisplayMap} map @param {Now} state @param {Acts} act */
+async function runWheel(script, map, state, act) {
+  const found = () => {
+    const all = calibrationOf(state(), map);
+    if (!all) throw new Error('this visit was opened before speeds were read');
+    return all;
+  };
+  /** @param {number} trueKmh */
+  const read = (trueKmh) => act('speedRead', { ...ROLLER, trueKmh, shown: Math.round((10 * trueKmh * found().codes.wheelMm) / script.wheelMm) / 10 }, 20);
+  for (const trueKmh of [9.8, 16.2, 24.4]) await read(trueKmh);
+  const [pick] = found().candidates;
+  if (pick && !isAsChosen(found())) {
+    await act('wheelFitted', fittedBy(found(), pick));
+    await workCodes({ ...script, until: 'calibrate' }, state, act);
+    for (const trueKmh of [12.1, 23.2]) await read(trueKmh);
+  }
+  await act('calibrated', calibratedBy(found()));
+}
+
+/** How much the wheel of one unit differs from the next, mm: the same for the same serial. @param {string} serial */
+const wheelOffMm = (serial) => 4 * seeded(Number(serial.replace(/\D/g, ''))).normal();
+
+const PROVED = 'Ridden in the yard on level 5: assist ends, both levers cut the motor, throttle only once rolling.';
 
 /** @param {DemoVisit} script */
 const checkInData = ({ packV = 39.8 }) => ({

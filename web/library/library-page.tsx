@@ -11,18 +11,12 @@ import { DisplayPage } from './displays/display-page.js';
 import { HouseRulesSheet } from './house/house-rules-sheet.js';
 import { RulePackSheet } from './rules/rule-pack-sheet.js';
 import { Starters } from './rules/starters.js';
+import { Shelves, SHELVES } from './shelves.js';
 import { TypeSheet } from './types/type-sheet.js';
 import classes from './library-page.module.css';
 
 const NewDisplay = lazy(() => import('./displays/new-display.js').then((m) => ({ default: m.NewDisplay })));
 const EditDocument = lazy(() => import('./edit-document.js').then((m) => ({ default: m.EditDocument })));
-
-const SHELVES: readonly { readonly kind: LibraryKind; readonly title: string; readonly add: string }[] = [
-  { kind: 'displayMap', title: 'Displays', add: 'New display' },
-  { kind: 'vehicleType', title: 'Types', add: 'New type' },
-  { kind: 'rulePack', title: 'Rule packs', add: 'New or starter pack' },
-  { kind: 'houseRules', title: 'House rules', add: 'New house rules' },
-];
 
 /** What setups are worked out from: display maps, types, rule packs and house rules. */
 export function LibraryPage() {
@@ -36,34 +30,25 @@ export function LibraryPage() {
   const entry = data?.find((e) => e.id === params['id']) ?? data?.[0];
   return (
     <div className={classes['page']}>
-      <nav className={classes['shelves']} aria-label="Library">
-        {SHELVES.map((shelf) => (
-          <div key={shelf.kind}>
-            <Link to={`/library/${shelf.kind}`} className={classes['shelf']} aria-current={shelf.kind === kind} onClick={() => setChosen(shelf.kind)}>
-              {shelf.title}
-            </Link>
-            {shelf.kind === kind && (
-              <ul>
-                {data?.map((e) => (
-                  <li key={e.id}>
-                    <Link to={`/library/${kind}/${e.id}`} aria-current={!isNew && e.id === entry?.id ? 'page' : undefined}>
-                      {e.kind === 'displayMap' ? mapTitle(e.document as DisplayMap) : e.name}
-                      <Marks entry={e} />
-                    </Link>
-                  </li>
-                ))}
-                {who?.role !== 'technician' && (
-                  <li>
-                    <Link to={`/library/${kind}/new`} aria-current={isNew ? 'page' : undefined} className={classes['add']}>
-                      {shelf.add}
-                    </Link>
-                  </li>
-                )}
-              </ul>
-            )}
-          </div>
-        ))}
-      </nav>
+      <Shelves current={kind} onChoose={setChosen}>
+        <ul>
+          {data?.map((e) => (
+            <li key={e.id}>
+              <Link to={`/library/${kind}/${e.id}`} aria-current={!isNew && e.id === entry?.id ? 'page' : undefined}>
+                {e.kind === 'displayMap' ? mapTitle(e.document as DisplayMap) : e.name}
+                <Marks entry={e} />
+              </Link>
+            </li>
+          ))}
+          {who?.role !== 'technician' && (
+            <li>
+              <Link to={`/library/${kind}/new`} aria-current={isNew ? 'page' : undefined} className={classes['add']}>
+                {SHELVES.find((shelf) => shelf.kind === kind)?.add}
+              </Link>
+            </li>
+          )}
+        </ul>
+      </Shelves>
       <section className={classes['sheet']} aria-label="Document">
         {problem && <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} />}
         {!data && !problem && <Busy />}

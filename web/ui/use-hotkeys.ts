@@ -14,7 +14,7 @@ const DIGITS = '[data-scan-guard]:not([data-scan-guard="words"])';
 
 /**
  * One key per act, anywhere on the page but in a text field. Space and the foot switch are one. In a field only the
- * foot switch, Escape, what the field itself handles, and letters where only digits belong count.
+ * foot switch, Escape, what the field itself handles, letters where only digits belong, and Space while none is typed count.
  */
 export function useHotkeys(hotkeys: Hotkeys): void {
   const latest = useRef(hotkeys);
@@ -32,7 +32,8 @@ export function useHotkeys(hotkeys: Hotkeys): void {
       const onButton = target?.matches('button, a, summary') ?? false;
       const name = event.key === ' ' || event.key === FOOT_SWITCH ? 'Space' : event.key.length === 1 ? event.key.toUpperCase() : event.key;
       // Where only digits are typed a letter is a command: how to cut power is one key away from everywhere.
-      const isCommand = event.key === FOOT_SWITCH || event.key === 'Escape' || (/^[a-z]$/i.test(event.key) && target?.matches(DIGITS) === true);
+      const isEmptyDigits = target instanceof HTMLInputElement && target.matches(DIGITS) && target.value === '';
+      const isCommand = event.key === FOOT_SWITCH || event.key === 'Escape' || (event.key === ' ' && isEmptyDigits) || (/^[a-z]$/i.test(event.key) && target?.matches(DIGITS) === true);
       if (inField && !isCommand) return;
       if (onButton && (event.key === ' ' || event.key === 'Enter')) return;
       const act = latest.current[name];
