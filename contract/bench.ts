@@ -74,7 +74,7 @@ export const evidenceSchemas = {
     reference: string().oneOf(Object.keys(REFERENCES) as ReferenceKind[]).required(),
     instrument: string().strict().max(60).defined(),
     trueKmh: speed('True speed'),
-    uKmh: number().strict().min(0).max(20).required(),
+    uKmh: number().strict().min(0).max(200).required(),
     uCommon: number().strict().min(0).max(0.5).required(),
     shown: speed('Shown speed'),
     unit: string().oneOf(['km/h', 'mph'] as const).required(),

@@ -1,6 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { signIn as api } from '../scripts/lib/api-client.mjs';
+import { playVisit } from '../scripts/lib/load-demo.mjs';
+import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { BenchPage } from './pages/bench-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
 import { startStage, type Stage } from './support/start.js';
@@ -12,6 +15,7 @@ let page: BenchPage;
 beforeAll(async () => {
   stage = await startStage({ demo: true });
   page = new BenchPage(stage.browser.driver);
+  await playVisit(await api(stage.address, 'teo', DEMO_PASSWORD, 'bay 1'), 'S26-0422', { serials: [], by: 'teo', station: 'bay 1', until: 'calibrate' }, { at: Date.now() - 3_600_000 });
   const signIn = await new SignInPage(stage.browser.driver).open(stage.address);
   expect(await violations()).toEqual([]);
   await signIn.signIn('teo', undefined, 'bay 1');
@@ -53,6 +57,8 @@ const PLACES: readonly (readonly [path: string, words: string])[] = [
   ['/library/houseRules/hire-default/edit', 'Throttle from standstill'],
   ['/library/vehicleType/petrel-10/edit', 'What follows'],
   ['/library/vehicleType/new', 'New type'],
+  ['/library/learnt', '7 of 8 runs'],
+  ['/library/workbench', 'Speed at the cap'],
   ['/library/vehicleType/samphire-26', 'Samphire 26 step-through'],
   ['/ledger', 'S26-0401'],
   ['/nowhere', 'Nothing is here'],
@@ -65,6 +71,7 @@ const STEPS: readonly (readonly [serial: string, words: string])[] = [
   ['S26-0416', 'FOUND SO FAR'],
   ['S26-0413', 'Shows something else'],
   ['S26-0412', 'READ SO FAR'],
+  ['S26-0422', 'Begin at about'],
   ['S26-0410', 'Call a lead'],
   ['S26-0411', 'Call a lead'],
   ['S26-0417', 'Sign off and seal'],

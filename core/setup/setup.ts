@@ -68,8 +68,8 @@ export interface KeyedAfter {
 
 /** What the promise asks of wheel code and cap. */
 export interface SpeedTerms {
-  /** True km/h, and the sentence that led there; null where nothing limits. */
-  readonly limit: { readonly kmh: number; readonly says: string } | null;
+  /** True km/h, the same in the unit it was laid down in, and the sentence that led there; null where nothing limits. */
+  readonly limit: { readonly kmh: number; readonly words: string; readonly says: string } | null;
   /** Stated by the rule itself, relative; it loosens only the worst case. */
   readonly tolerance: number;
   readonly shown: ShownSpeed;

@@ -8,7 +8,7 @@ import {
   judgeReadback,
   mapTitle,
   meaningOf,
-  stepsLeftOut,
+  stepsLeftOut, trueSpeedSays,
   stepTitle,
   type CodeVerdict,
   type DisplayMap,
@@ -208,7 +208,7 @@ function limits(doc: Doc, state: VisitState): void {
   }
   caption(doc, 'What this paper does not say');
   const sentences = [
-    `The speed cap is what the display counts. True speed against the ground was not measured, so true end speed may lie above ${opened.setup.limitKmh} km/h.`,
+    trueSpeedSays(state),
     ...(left.length > 0 ? [`Left out of this visit: ${left.join(', ')}.`] : []),
     `Legal values are starting points that a shop checks with its own authority. For this class: ${opened.order.classChecked}.`,
     ...opened.setup.findings.map(({ says, decided }) => (decided ? `${says} Decided by ${decided.by} on ${decided.on}: ${decided.words}` : says)),

@@ -1,7 +1,7 @@
 import { Textarea } from '@mantine/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { isOpen, shortSeal, stepsLeftOut, whatStands, type VisitState } from '@decurio/core';
+import { isOpen, shortSeal, stepsLeftOut, trueSpeedSays, whatStands, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
@@ -42,7 +42,7 @@ export function SignOff({ bench, state, visit }: { readonly bench: BenchView; re
       <Notice
         kind="care"
         title="What this does not prove"
-        says={`The cap is what the display counts; Decurio has not measured true speed. Legal values: ${bench.classChecked}.${left.length > 0 ? ` Left out: ${left.join(', ')}.` : ''}`}
+        says={`${trueSpeedSays(state)} Legal values: ${bench.classChecked}.${left.length > 0 ? ` Left out: ${left.join(', ')}.` : ''}`}
       />
       {stands.length > 0 && <Notice kind="note" title="What stands beside the codes" says={stands.join(' ')} />}
       {bench.classStanding !== 'checked' && <Notice kind="stop" title={bench.classStanding === 'expired' ? 'The check of this class has run out' : 'Nobody here has checked this class'} says="It cannot be signed off. A lead confirms the class under Library, Rule packs, with the local authority." />}

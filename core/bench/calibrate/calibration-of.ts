@@ -64,7 +64,7 @@ export function calibrationOf(state: VisitState, map: DisplayMap): CalibrationOf
     doubts,
     bent,
     wrongCount,
-    endsNow: cap === null ? null : bent ? bentEnd(bent.fit, bent.kind, cap + (overshoot.kmh ?? 0), estimate.df) : endSpeed(cap, estimate, overshoot.kmh ?? 0),
+    endsNow: cap === null ? null : codes.capCounts === 'share' ? { kmh: cap, least: cap, worst: cap } : bent ? bentEnd(bent.fit, bent.kind, cap + (overshoot.kmh ?? 0), estimate.df) : endSpeed(cap, estimate, overshoot.kmh ?? 0),
     question,
     candidates: bent || wrongCount ? [] : chooseWheelCodes(question),
     next: nextReading({ readings, estimate, glass, uNext: () => readings.at(-1)?.uKmh ?? SPOT_U_KMH, question, fastestKmh }),

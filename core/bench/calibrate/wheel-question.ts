@@ -18,8 +18,10 @@ export interface WheelCodes {
   /** What the display counts a turn of the wheel as, mm; 1 where its map does not say. */
   readonly wheelMm: number;
   readonly pulsesSet: number;
-  /** The cap as it is keyed, shown km/h; null for none. */
+  /** The cap as it is keyed, km/h; null for none. */
   readonly capKmh: number | null;
+  /** `shown`: counted in the speed that the display shows. `share`: a share of what motor and pack attain, whatever is shown. */
+  readonly capCounts: 'shown' | 'share';
 }
 
 type Known = VisitState['known'];
@@ -33,6 +35,7 @@ export function wheelCodes(known: Known, map: DisplayMap, terms: SpeedTerms): Wh
   const [wheelRaw, pulsesRaw, capRaw] = [rawOf(wheel), rawOf(pulses), rawOf(cap)];
   const per = cap ? terms.kmhPerRaw[cap.label] : undefined;
   return {
+    capCounts: isShare(cap) ? 'share' : 'shown',
     wheel,
     pulses,
     cap,
@@ -61,18 +64,19 @@ export function showsMiles(known: Known, map: DisplayMap): boolean {
   return code?.encoding.kind === 'table' && code.encoding.entries.find(({ raw }) => raw === (known[code.label] ?? code.factory))?.value === 'mph';
 }
 
+const isShare = (cap: Code | null): boolean => cap?.encoding.kind === 'line' && cap.encoding.unit === '%';
+
 /** What may be chosen among, by what the promise asks. */
 export function questionFor(codes: WheelCodes, terms: SpeedTerms, overshootKmh: number | null, { k, low, high }: { readonly k: number; readonly low: number; readonly high: number }): WheelQuestion {
   const { wheel, pulses, cap, wheelRaw, pulsesSet, wheelMm } = codes;
   const mayTurn = (code: Code): boolean => code.access === 'open' && !terms.isFixed;
   const standing: WheelChoice = { raw: wheelRaw ?? 0, mm: wheelMm };
   const per = cap ? terms.kmhPerRaw[cap.label] : undefined;
-  const isPercent = cap?.encoding.kind === 'line' && cap.encoding.unit === '%';
   return {
     ratio: { k, low, high, wheelMm, pulses: pulsesSet },
     wheel: wheel && mayTurn(wheel) ? wheelChoices(wheel, standing) : [standing],
     pulses: terms.mayTrim && pulses && mayTurn(pulses) ? plainValues(pulses).flatMap((raw) => (raw > 0 ? [pulsesOf(pulses, raw) ?? pulsesSet] : [])) : [pulsesSet],
-    caps: cap && per !== undefined && !isPercent ? (mayTurn(cap) ? plainValues(cap) : [codes.capRaw ?? cap.factory]).map((raw) => ({ raw, kmh: raw * per })) : [],
+    caps: cap && per !== undefined && codes.capCounts === 'shown' ? (mayTurn(cap) ? plainValues(cap) : [codes.capRaw ?? cap.factory]).map((raw) => ({ raw, kmh: raw * per })) : [],
     limitKmh: terms.limit?.kmh ?? null,
     overshootKmh,
     tolerance: terms.tolerance,

@@ -6,6 +6,8 @@ import type { TrailSource, TrailStep } from '../setup.js';
 /** The limit that holds, km/h true speed, and how it came about. */
 export interface SpeedLimit {
   readonly kmh: number;
+  /** In the unit it was laid down in. */
+  readonly words: string;
   readonly because: string;
   readonly trail: readonly TrailStep[];
 }
@@ -39,7 +41,7 @@ export function speedLimit({ vehicleClass, terms, type, override }: Pick<SetupIn
     if (is < was) lowest = next;
     trail.push({ from: next.from, says: is < was ? `${allows}, so ${speedWords(next.speed)}.` : is === was ? `${allows} too.` : `${allows}; ${speedWords(lowest.speed)} stands.` });
   }
-  return { kmh: inKmh(lowest.speed), because: trail.map(({ says }) => says).join(' '), trail: trail.map((step) => (step.from === lowest.from ? { ...step, decided: true } : step)) };
+  return { kmh: inKmh(lowest.speed), words: speedWords(lowest.speed), because: trail.map(({ says }) => says).join(' '), trail: trail.map((step) => (step.from === lowest.from ? { ...step, decided: true } : step)) };
 }
 
 const one = (from: TrailSource, who: string, speed: Speed | null): Asked[] => (speed === null ? [] : [{ from, who, speed }]);

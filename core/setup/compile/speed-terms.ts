@@ -11,7 +11,7 @@ export function speedTermsOf(work: Work): SpeedTerms {
     return per === undefined ? [] : [[code.label, per] as const];
   });
   return {
-    limit: limit && { kmh: limit.kmh, says: limit.because },
+    limit: limit && { kmh: limit.kmh, words: limit.words, says: limit.because },
     tolerance: vehicleClass.tolerance,
     shown: choices.shownSpeed,
     isFixed: vehicleClass.regime === 'checkOnly',

@@ -12,6 +12,7 @@ describe('a timed distance', () => {
   it.each([
     [{ distanceM: 0, uDistanceM: 0, seconds: 8 }, 'noDistance'],
     [{ distanceM: 50, uDistanceM: 0, seconds: 0 }, 'noTime'],
+    [{ distanceM: 50, uDistanceM: 0, seconds: 0.4 }, 'tooFast'],
   ])('of %j is refused: %s', (timed, code) => {
     const speed = timedSpeed(timed);
     expect(speed.ok ? '' : speed.problem.code).toBe(code);

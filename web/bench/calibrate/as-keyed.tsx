@@ -1,4 +1,4 @@
-import { kmhWords, overLimitKmh, type CalibrationOf, type EndSpeed, type VisitState } from '@decurio/core';
+import { overLimitKmh, type CalibrationOf, type EndSpeed, type VisitState } from '@decurio/core';
 import { percent, reachOf, readsWords } from './calibrate-words.js';
 import classes from './verdict.module.css';
 
@@ -14,14 +14,15 @@ export function AsKeyed({ found, state, drive }: { readonly found: CalibrationOf
       <p className="cap">As keyed now</p>
       <h2>{endsNow ? endWords(endsNow, over, limit?.kmh ?? Infinity, drive) : readsWords(estimate)}</h2>
       <p>
-        {endsNow && (
+        {endsNow && codes.capCounts === 'share' && <>{readsWords(estimate)}. Its cap is a share of what motor and pack attain, {endsNow.kmh.toFixed(1)} km/h on a full pack, whatever it shows: measured when it is proved. </>}
+        {endsNow && codes.capCounts === 'shown' && (
           <>
             {readsWords(estimate)}, so its {codes.capKmh === null ? 'cap' : trimmed(codes.capKmh)}
             {overshoot.kmh ? ` and the ${trimmed(overshoot.kmh)} beyond it` : ''} {endsNow.kmh >= (codes.capKmh ?? 0) ? 'is really' : 'is'} {endsNow.kmh.toFixed(1)}, or <b>{endsNow.worst.toFixed(1)} at worst</b>.{' '}
           </>
         )}
-        {limit && `The limit is ${kmhWords(limit.kmh)}.`}
-        {!endsNow && codes.capKmh === null && ' No cap is keyed that a speed can be told from.'}
+        {limit && `The limit is ${limit.words}.`}
+        {!endsNow && codes.capKmh === null && ` ${state.opened.setup.worst?.says ?? 'No cap is keyed that a speed can be told from.'}`}
       </p>
       {overshoot.from === 'unknown' && <p className="soft">How far drive acts beyond the cap nobody has measured: provisional. See Drive end.</p>}
       {family && (estimate.k < family.nextLow || estimate.k > family.nextHigh) && codes.wheelRaw === family.wheelRaw && (

@@ -1,4 +1,5 @@
 import { formatRaw, kmhWords, type CalibrationOf, type WheelCandidate } from '@decurio/core';
+import { Notice } from '../../ui/notice.js';
 import { percent, signedPercent } from './calibrate-words.js';
 import { isKeyed, keyOf } from './next-act.js';
 import classes from './verdict.module.css';
@@ -29,6 +30,7 @@ export function CandidateTable({ found, drive, chosen, onChoose }: CandidateTabl
         Reads {percent(Math.abs(picked.ratio.k - 1))} {picked.ratio.k < 1 ? 'low' : 'high'}.{picked.ends && ` ${drive} ends at ${picked.ends.kmh.toFixed(1)}, ${picked.ends.worst.toFixed(1)} km/h true at worst.`}
         {picked.readsFarOver && ' More than a tenth over is for a lead to decide.'}
       </p>
+      {picked.cap === null && question.limitKmh !== null && question.caps.length > 0 && <Notice kind="stop" says={tooLowWords(picked, found)} />}
       <table className={classes['candidates']}>
         <thead>
           <tr className="cap">
@@ -70,6 +72,14 @@ export function CandidateTable({ found, drive, chosen, onChoose }: CandidateTabl
       </p>
     </section>
   );
+}
+
+/** A cap that cannot be met: why, and the nearest that can be had. */
+function tooLowWords({ ratio }: WheelCandidate, { codes, question, overshoot }: CalibrationOf): string {
+  const lowest = question?.caps.toSorted((a, b) => a.kmh - b.kmh)[0];
+  if (!lowest || !codes.cap || (question?.limitKmh ?? null) === null || !question?.limitKmh) return 'No cap of this display is safe.';
+  const end = (lowest.kmh + (overshoot.kmh ?? 0)) / ratio.low;
+  return `${codes.cap.label} cannot be set as low as ${kmhWords(question.limitKmh)} of true speed: its lowest, ${formatRaw(codes.cap, lowest.raw)}, ends at ${kmhWords(end)} at worst. The unit cannot be delivered in this class with this display: hold it for a lead.`;
 }
 
 /** The pick's neighbours by circumference, nearest first. */

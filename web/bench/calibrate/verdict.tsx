@@ -42,7 +42,7 @@ export function Verdict({ bench, state, visit }: VerdictProps) {
     <div className={classes['verdict']}>
       {visit.problem && <Notice kind="care" says={visit.problem.message} act={{ label: 'Understood', onAct: visit.dismiss }} />}
       {found.estimate === null && calibrate && <Learnt state={state} />}
-      <Doubts found={found} />
+      <Doubts found={found} onMiles={() => void inMiles(found, visit)} />
       {found.estimate && <AsKeyed found={found} state={state} drive={drive} />}
       {found.check && <CheckCard found={found} />}
       {found.candidates.length > 0 && !isConfirmed(found, state) && <CandidateTable found={found} drive={drive} chosen={chosen} onChoose={setChosen} />}
@@ -80,11 +80,20 @@ function Learnt({ state }: { readonly state: VisitState }) {
   );
 }
 
-function Doubts({ found }: { readonly found: CalibrationOf }) {
+/** The same readings, the shown figures taken for the other unit: the first ones stay in the record, left out. */
+async function inMiles({ kept, wrongCount }: CalibrationOf, visit: Visit): Promise<void> {
+  if (wrongCount?.kind !== 'miles') return;
+  for (const { id, reference, instrument, trueKmh, uKmh, uCommon, shown, offGround, words } of kept) {
+    await visit.act('speedJudged', { reading: id, isUsed: false, words: `shown in ${wrongCount.meant}` });
+    await visit.act('speedRead', { reference, instrument, trueKmh, uKmh, uCommon, shown, unit: wrongCount.meant, offGround, words });
+  }
+}
+
+function Doubts({ found, onMiles }: { readonly found: CalibrationOf; readonly onMiles: () => void }) {
   const { wrongCount, bent, doubts, estimate, glass, codes } = found;
   return (
     <>
-      {wrongCount?.kind === 'miles' && <Notice kind="stop" title="Miles for kilometres?" says={`The shown speeds are ${wrongCount.meant === 'mph' ? '0.62' : '1.61'} of the true ones, as if one of them were in miles an hour. Look at the unit on the glass; leave the readings out and take them again.`} />}
+      {wrongCount?.kind === 'miles' && <Notice kind="stop" title="Miles for kilometres?" says={`The shown speeds are ${wrongCount.meant === 'mph' ? '0.62' : '1.61'} of the true ones, as if one of them were in miles an hour. Look at the unit on the glass: were the shown figures ${wrongCount.meant}?`} act={{ label: `They were ${wrongCount.meant}`, onAct: onMiles }} />}
       {wrongCount?.kind === 'pulses' && <Notice kind="stop" title={`${wrongCount.pulses} pulses a turn?`} says={`No wheel reads ${percent(estimate?.k ?? 1, 0)} of true. With ${wrongCount.pulses} pulses a turn instead of ${codes.pulsesSet} it would be ${percent(wrongCount.ratio)}. Count the magnets; a display of another unit, or a motor of another type, may be fitted.`} />}
       {bent && <Notice kind="care" title={bent.kind === 'offset' ? `Off by ${Math.abs(bent.fit.amount).toFixed(1)} km/h at every speed` : 'The display falls behind as speed rises'} says={bent.kind === 'offset' ? 'The readings lie on a line that misses zero. No wheel code cures that: the end speed is worked out by that line, and no wheel value is offered.' : 'The readings bend, as missed pulses or a slow filter make them. No wheel code cures that: the end speed is worked out by the bend, and no wheel value is offered.'} />}
       {doubts.length > 0 && <Notice kind="care" says={`${doubts.length === 1 ? 'One reading does' : `${doubts.length} readings do`} not fit the others. Leave out what was braking or misread, or read again: nothing is left out by itself.`} />}

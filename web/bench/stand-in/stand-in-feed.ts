@@ -3,10 +3,10 @@ import { useSyncExternalStore } from 'react';
 /** What instruments beside the stand-in unit would read of it now. */
 export interface StandInFeed {
   readonly unitId: string;
-  /** Of the tyre against ground or roller, km/h. */
-  readonly trueKmh: number;
-  readonly rolledM: number;
-  readonly atMs: number;
+  /** Of the tread, on whatever it rolls, km/h. */
+  readonly treadKmh: number;
+  /** Against the ground: none on a stand. */
+  readonly groundKmh: number;
 }
 
 let feed: StandInFeed | null = null;

@@ -70,7 +70,7 @@ export function useStandIn({ unitId, serial, type, map, other, kept }: StandInOf
     keepStandIn(unitId, { ...kept, display: state, isPackIn, chargePercent: motion.chargePercent, odometerKm });
   }, [unitId, kept, state, isPackIn, motion.chargePercent, odometerKm]);
 
-  useEffect(() => tellFeed({ unitId, trueKmh: motion.trueKmh, rolledM: motion.rolledM, atMs: Date.now() }), [unitId, motion.trueKmh, motion.rolledM]);
+  useEffect(() => tellFeed({ unitId, treadKmh: motion.trueKmh, groundKmh: controls.onStand ? 0 : motion.trueKmh }), [unitId, motion.trueKmh, controls.onStand]);
   useEffect(() => () => tellFeed(null), []);
 
   const control = useCallback((change: Partial<Controls>) => setControls((before) => ({ ...before, ...change })), []);

@@ -72,7 +72,7 @@ export function PackFromVoltage() {
       }
     >
       <Figure label="By meter, V" value={volts} onChange={setVolts} />
-      <Figure label="Gauge shows, %" value={gauge} onChange={setGauge} />
+      <Figure label="Gauge, %" value={gauge} onChange={setGauge} />
       <ChemistryField value={chemistry} onChange={setChemistry} />
     </Calculator>
   );

@@ -11,7 +11,7 @@ const NO_PAIR: Pair = { true: '', shown: '' };
 
 /** How fast it really is at its cap, from speeds that somebody noted. */
 export function SpeedAtCap() {
-  const [pairs, setPairs] = useState<readonly Pair[]>([NO_PAIR, NO_PAIR, NO_PAIR]);
+  const [pairs, setPairs] = useState<readonly Pair[]>([NO_PAIR, NO_PAIR]);
   const [within, setWithin] = useState<number | ''>(1);
   const [cap, setCap] = useState<number | ''>(25);
   const [limit, setLimit] = useState<number | ''>(25);

@@ -91,7 +91,7 @@ function useStandInFixes(): Fixes {
   useEffect(() => {
     const { normal } = seeded(1);
     const timer = setInterval(() => {
-      const kmh = latest.current?.trueKmh ?? 0;
+      const kmh = latest.current?.groundKmh ?? 0;
       setFixes((before) => withFix(before, { ms: Date.now(), kmh: receiverKmh(kmh, kmh > 0 ? normal() : 0), uKmh: RECEIVER_SD_KMH }));
     }, TICK_MS);
     return () => clearInterval(timer);

@@ -20,7 +20,7 @@ export function RollerBench({ readings }: { readonly readings: Readings }) {
   const feed = useStandInFeed();
   const read = () => {
     if (!feed || rollerMm === '') return;
-    setRpm(rollerRpm(feed.trueKmh, rollerMm));
+    setRpm(rollerRpm(feed.treadKmh, rollerMm));
     second.current?.focus();
   };
   useHotkeys({ A: () => first.current?.focus(), F: feed ? read : undefined });

@@ -32,6 +32,8 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
   const timed = seconds === null ? null : timedSpeed({ distanceM: distance === '' ? 0 : distance, uDistanceM: sdOf95(within === '' ? 0 : within), seconds });
   const add = (event: FormEvent) => {
     event.preventDefault();
+    // The distance is typed: Space is the watch again.
+    if (seconds === null && document.activeElement instanceof HTMLElement) return document.activeElement.blur();
     if (!timed?.ok || shown === '' || !(shown > 0) || distance === '') return shownField.current?.focus();
     localStorage.setItem(KEPT, String(distance));
     void readings.add('timed', { speed: timed.value, shown, instrument: `${distance} m`, words: `${distance} m in ${seconds?.toFixed(2)} s` });

@@ -100,7 +100,7 @@ export function TrackStretches({ track, measure, readings, onDone }: TrackStretc
           </tbody>
         </table>
       </div>
-      <details className={classes['lines']}>
+      <details className={classes['lines']} data-lines>
         <summary>Shown speeds from lines of time and figure</summary>
         <Textarea label="Time, shown" description="One a line: 1:20, 19 or 80, 19 since the start of the track, or a time as in the track. Figures within 3 s of a stretch's ends are left out." rows={3} value={lines} onChange={(e) => takeLines(e.target.value)} data-scan-guard="words" />
         <FileInput label="File of shown speeds" accept=".csv,text/csv" onText={(_, text) => takeLines(text)} />
