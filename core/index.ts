@@ -44,6 +44,7 @@ export * from './speed/ratio/reading.js';
 export * from './speed/ratio/estimate-speed-ratio.js';
 export * from './speed/ratio/reading-doubts.js';
 export * from './speed/ratio/line-fit.js';
+export * from './speed/ratio/bent-line.js';
 export * from './speed/ratio/wrong-count.js';
 export * from './speed/choose/choose-wheel-codes.js';
 export * from './speed/choose/next-reading.js';

@@ -88,7 +88,7 @@ describe('a technician with a new order', () => {
   });
 
   it('signs off, told what is not proved', async () => {
-    await bench.says('Decurio has not measured true speed');
+    await bench.says('True speed against the ground was not measured');
     await bench.says('Left out: calibrate, prove');
     await bench.signOff();
     await bench.says(/\d+ entries end in the seal/);

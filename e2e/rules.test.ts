@@ -96,7 +96,7 @@ describe('house rules', () => {
     await page.click('Edit');
     await page.says('Lantern Street riders, edited');
     const questions = await page.texts('form h2');
-    expect(questions).toHaveLength(27);
+    expect(questions).toHaveLength(28);
     const live = await page.driver.findElement({ xpath: '//button[@role="radio"][contains(., "only once pedalling")]' });
     await live.click();
     await page.click('Keep as a new version');

@@ -26,8 +26,8 @@ export type KeptReading = EvidenceData['speedRead'] & {
 export interface Calibration {
   readonly wheel: EvidenceData['wheelMeasured'] | null;
   readonly readings: readonly KeptReading[];
-  /** As shown, with its unit. */
-  readonly driveEnds: readonly EvidenceData['driveEndRead'][];
+  /** As shown, with the cap that was keyed then. */
+  readonly driveEnds: readonly (EvidenceData['driveEndRead'] & { readonly capRaw: number | null })[];
   readonly fitted: (EvidenceData['wheelFitted'] & { readonly by: string }) | null;
   readonly result: EvidenceData['calibrated'] | null;
 }

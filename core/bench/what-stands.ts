@@ -10,7 +10,7 @@ export function stepsLeftOut({ opened, byHand }: VisitState): readonly string[] 
 /** What is known of the unit's true speed, as every paper says it. */
 export function trueSpeedSays({ calibration: { result }, opened }: VisitState): string {
   const limit = opened.setup.limitKmh;
-  if (!result) return `The speed cap is what the display counts. True speed against the ground was not measured, so true end speed may lie above ${limit} km/h.`;
+  if (!result) return `True speed against the ground was not measured: the cap counts what the display shows, and may let it run above ${limit} km/h.`;
   const { k, low, high } = result.ratio;
   const reads = `The display reads ${Math.abs((k - 1) * 100).toFixed(1)} % ${k < 1 ? 'low' : 'high'} (95 %: ${((low - 1) * 100).toFixed(1)} to ${((high - 1) * 100).toFixed(1)} %)`;
   const by = result.how === 'runs' ? `by ${result.count} readings of this unit` : `as learnt from ${result.count} units; this one was not itself measured`;

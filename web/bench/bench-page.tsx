@@ -87,11 +87,6 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
       <div className={classes['left']}>
         <StepLadder state={state} />
         <SideBySide current={unitId}>
-          {mayMeasure && (
-            <button type="button" className={classes['standIn']} onClick={() => setDialog('wheel')}>
-              Wheel rolled out <kbd aria-hidden="true">M</kbd>
-            </button>
-          )}
           {bench.map.menu !== null && (
             <button type="button" className={classes['standIn']} aria-label="Stand-in unit" aria-pressed={standIn} onClick={toggleStandIn}>
               Stand-in <kbd aria-hidden="true">S</kbd>
@@ -132,10 +127,19 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
             <Side state={state} bench={bench} visit={visit} isHere={isHere} />
           </Suspense>
         )}
-        {mayRestore && state.step !== 'readBack' && (
-          <button type="button" className={classes['restore']} data-flows={state.step === 'calibrate' || undefined} onClick={() => setDialog('restore')}>
-            Restore as found <kbd aria-hidden="true">B</kbd>
-          </button>
+        {state !== null && state.step !== 'readBack' && (mayRestore || mayMeasure) && (
+          <div className={classes['sideActs']} data-flows={state.step === 'calibrate' || undefined}>
+            {mayRestore && (
+              <button type="button" onClick={() => setDialog('restore')}>
+                Restore as found <kbd aria-hidden="true">B</kbd>
+              </button>
+            )}
+            {mayMeasure && (
+              <button type="button" onClick={() => setDialog('wheel')}>
+                Wheel rolled out <kbd aria-hidden="true">M</kbd>
+              </button>
+            )}
+          </div>
         )}
       </aside>
       <Suspense fallback={null}>

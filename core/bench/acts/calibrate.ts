@@ -37,7 +37,7 @@ export function judgeSpeed(state: VisitState, { by, data }: DeedOf<'speedJudged'
   return ok(withCalibration(state, { readings: readings.map((each) => (each.id === data.reading ? { ...each, leftOut } : each)) }));
 }
 
-export const readDriveEnd = (state: VisitState, { data }: DeedOf<'driveEndRead'>): Outcome => ok(withCalibration(state, { driveEnds: [...state.calibration.driveEnds, data] }));
+export const readDriveEnd = (state: VisitState, { data }: DeedOf<'driveEndRead'>): Outcome => ok(withCalibration(state, { driveEnds: [...state.calibration.driveEnds, { ...data, capRaw: shownFor(state, 'speedCap') }] }));
 
 /** Readings that count for the true speed. */
 export const usedReadings = ({ readings }: Calibration): Calibration['readings'] => readings.filter(({ leftOut, offGround }) => leftOut === null && !offGround);

@@ -3,7 +3,7 @@ import { chooseWheelCodes, endSpeed, type EndSpeed, type WheelCandidate, type Wh
 import { confirmRun, type CheckRun } from '../../speed/choose/confirm-run.js';
 import { nextReading, type NextReading } from '../../speed/choose/next-reading.js';
 import { estimateSpeedRatio, type SpeedRatioEstimate } from '../../speed/ratio/estimate-speed-ratio.js';
-import { lineFit, type LineFit } from '../../speed/ratio/line-fit.js';
+import { bentLine, endOnBentLine, type BentLine } from '../../speed/ratio/bent-line.js';
 import { readingDoubts, type ReadingDoubt } from '../../speed/ratio/reading-doubts.js';
 import type { SpeedGlass, SpeedReading } from '../../speed/ratio/reading.js';
 import { suspectMiles, suspectPulses, type WrongCount } from '../../speed/ratio/wrong-count.js';
@@ -25,7 +25,7 @@ export interface CalibrationOf {
   /** Index into `readings`. */
   readonly doubts: readonly ReadingDoubt[];
   /** An offset or a bend that no wheel code cures. */
-  readonly bent: { readonly kind: 'offset' | 'curve'; readonly fit: LineFit } | null;
+  readonly bent: BentLine | null;
   readonly wrongCount: WrongCount | null;
   /** Where drive ends as keyed now; null where nothing caps it or nothing was read. */
   readonly endsNow: EndSpeed | null;
@@ -57,14 +57,14 @@ export function calibrationOf(state: VisitState, map: DisplayMap): CalibrationOf
   const doubts = readingDoubts(readings, glass, estimate.k);
   const wrongCount = suspectMiles(estimate.k) ?? suspectPulses({ ...estimate, wheelMm: codes.wheelMm, pulsesSet: codes.pulsesSet, wheelsMm: blank.wheel.map(({ mm }) => mm) });
   const question = questionFor(codes, terms, overshoot.kmh, estimate);
-  const bent = doubts.length > 0 ? null : bentOf(readings, glass, estimate.k);
+  const bent = doubts.length > 0 ? null : bentLine(readings, glass, estimate.k);
   const cap = codes.capKmh;
   return {
     ...base,
     doubts,
     bent,
     wrongCount,
-    endsNow: cap === null ? null : codes.capCounts === 'share' ? { kmh: cap, least: cap, worst: cap } : bent ? bentEnd(bent.fit, bent.kind, cap + (overshoot.kmh ?? 0), estimate.df) : endSpeed(cap, estimate, overshoot.kmh ?? 0),
+    endsNow: cap === null ? null : codes.capCounts === 'share' ? { kmh: cap, least: cap, worst: cap } : bent ? endOnBentLine(bent, cap + (overshoot.kmh ?? 0)) : endSpeed(cap, estimate, overshoot.kmh ?? 0),
     question,
     candidates: bent || wrongCount ? [] : chooseWheelCodes(question),
     next: nextReading({ readings, estimate, glass, uNext: () => readings.at(-1)?.uKmh ?? SPOT_U_KMH, question, fastestKmh }),
@@ -81,36 +81,13 @@ function speedReading({ trueKmh, uKmh, uCommon, reference, instrument, shown, un
   return { trueKmh, uKmh, uCommon, reference: `${reference} ${instrument}`, shownKmh: shown * (unit === 'mph' ? KM_PER_MILE : 1) * scale, scale };
 }
 
-function overshootOf({ calibration, opened }: VisitState, map: DisplayMap, { capKmh }: WheelCodes): CalibrationOf['overshoot'] {
-  if (calibration.driveEnds.length > 0 && capKmh !== null && opened.setup.speed) return { kmh: measuredOvershoot(calibration.driveEnds, capKmh), from: 'measured' };
+function overshootOf({ calibration, opened }: VisitState, map: DisplayMap, { cap }: WheelCodes): CalibrationOf['overshoot'] {
+  const per = cap ? opened.setup.speed?.kmhPerRaw[cap.label] : undefined;
+  const measured = calibration.driveEnds.flatMap(({ shown, unit, capRaw }) => (per === undefined || capRaw === null ? [] : [shown * (unit === 'mph' ? KM_PER_MILE : 1) - capRaw * per]));
+  // The farthest that was seen, and never less than none.
+  if (measured.length > 0) return { kmh: Math.max(0, ...measured), from: 'measured' };
   const mapped = map.speed?.overshootKmh ?? null;
   return { kmh: mapped, from: mapped === null ? 'unknown' : 'map' };
-}
-
-/** The farthest beyond the cap that drive was seen to act, shown km/h; never less than none. */
-export const measuredOvershoot = (driveEnds: VisitState['calibration']['driveEnds'], capKmh: number): number =>
-  Math.max(0, ...driveEnds.map(({ shown, unit }) => shown * (unit === 'mph' ? KM_PER_MILE : 1) - capKmh));
-
-function bentOf(readings: readonly SpeedReading[], glass: SpeedGlass, k: number): CalibrationOf['bent'] {
-  const offset = lineFit(readings, glass, k, () => 1);
-  const curve = lineFit(readings, glass, k, (kmh) => kmh ** 2);
-  const strength = (fit: LineFit | null): number => (fit?.isReal ? Math.abs(fit.amount) / fit.uAmount : 0);
-  if (strength(offset) === 0 && strength(curve) === 0) return null;
-  return offset && strength(offset) >= strength(curve) ? { kind: 'offset', fit: offset } : curve && { kind: 'curve', fit: curve };
-}
-
-/** Where drive ends by the line that the display really follows: V_true = (V - a) / b, or the root of its bend. */
-function bentEnd({ slope, amount, uAmount, uSlope, covariance }: LineFit, kind: 'offset' | 'curve', shownKmh: number, df: number): EndSpeed {
-  const kmh = kind === 'offset' ? (shownKmh - amount) / slope : rootOf(slope, amount, shownKmh);
-  const [bySlope, byAmount] = kind === 'offset' ? [kmh / slope, 1 / slope] : [kmh / (slope + 2 * amount * kmh), kmh ** 2 / (slope + 2 * amount * kmh)];
-  const u = Math.sqrt(Math.max(0, (bySlope * uSlope) ** 2 + (byAmount * uAmount) ** 2 + 2 * bySlope * byAmount * covariance));
-  const reach = (df === Infinity ? 1.96 : 2.5) * u;
-  return { kmh, least: kmh - reach, worst: kmh + reach };
-}
-
-function rootOf(slope: number, amount: number, shown: number): number {
-  const inner = slope ** 2 + 4 * amount * shown;
-  return inner <= 0 || Math.abs(amount) < 1e-9 ? shown / slope : (Math.sqrt(inner) - slope) / (2 * amount);
 }
 
 /** What was read since wheel and cap were chosen, against what was predicted then. */

@@ -25,13 +25,14 @@ export function isAsChosen({ codes, candidates, check }: CalibrationOf): boolean
 
 /** Why the step cannot be closed by its runs yet; null where it can. */
 export function whyNotClosed(found: CalibrationOf, state: VisitState): string | null {
-  const { estimate, wrongCount, check, question } = found;
+  const { codes, estimate, wrongCount, check, question } = found;
   if (!estimate) return 'There is no reading yet.';
   if (wrongCount) return 'The ratio is nothing that a wheel explains: settle the count first.';
   const { fitted } = state.calibration;
   const isMoved = fitted !== null && (fitted.wheelRaw !== fitted.atWheelRaw || fitted.pulsesRaw !== fitted.atPulsesRaw);
   if (isMoved && (check?.count ?? 0) < CHECK_READINGS) return `The wheel code was changed: ${CHECK_READINGS} readings with the new one confirm it first.`;
   if (isMoved && check?.run && !check.run.agrees) return 'The check run does not say what was predicted: read on, or choose anew.';
+  if (question && question.limitKmh !== null && codes.cap && codes.capKmh === null) return `${codes.cap.label} shows a value that is no cap: key one first.`;
   if (overLimitKmh(found) > 0) return `As keyed, drive may run to ${kmhWords(found.endsNow?.worst ?? 0)}, and ${kmhWords(question?.limitKmh ?? 0)} is allowed: choose other codes.`;
   return null;
 }

@@ -4,6 +4,8 @@ import { estimateSpeedRatio } from './estimate-speed-ratio.js';
 import { lineFit } from './line-fit.js';
 import { readingDoubts } from './reading-doubts.js';
 import type { SpeedReading } from './reading.js';
+import { seeded } from '../../statistics/seeded.js';
+import { bentLine, endOnBentLine } from './bent-line.js';
 import { suspectMiles, suspectPulses } from './wrong-count.js';
 
 const glass = { resolutionKmh: 0.1, rounding: 'nearest' } as const;
@@ -90,5 +92,22 @@ describe('a wrong count', () => {
     expect(suspectMiles(0.61)).toEqual({ kind: 'miles', meant: 'mph' });
     expect(suspectMiles(1.63)).toEqual({ kind: 'miles', meant: 'km/h' });
     expect(suspectMiles(0.96)).toBeNull();
+  });
+});
+
+describe('the end of drive on such a line', () => {
+  it('is predicted by the line, with an interval that holds the truth about as often as it says', () => {
+    let held = 0;
+    for (let seed = 1; seed <= 600; seed++) {
+      const { normal } = seeded(seed);
+      const readings = [6, 9, 12, 15, 18, 21, 24].map((kmh) => reading(kmh + 0.15 * normal(), Math.round((2 + 0.93 * kmh) * 10) / 10, 0.15));
+      const bent = bentLine(readings, glass, ratioOf(readings));
+      if (!bent) throw new Error('the offset was not seen');
+      const { least, worst } = endOnBentLine(bent, 25);
+      const truth = (25 - 2) / 0.93;
+      if (least <= truth && truth <= worst) held++;
+    }
+    expect(held / 600).toBeGreaterThan(0.9);
+    expect(held / 600).toBeLessThan(0.99);
   });
 });

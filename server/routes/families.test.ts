@@ -1,0 +1,113 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { calibratedBy, calibrationOf, fittedBy, type CalibrationOf, type DisplayMap, type EvidenceData } from '@decurio/core';
+import type { BenchView, LearntFamily, LineUnit } from '@decurio/contract';
+import { Bench, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
+
+let server: TestServer;
+let teo: Person;
+let ines: Person;
+let units: readonly LineUnit[];
+let map: DisplayMap;
+beforeAll(async () => {
+  server = await startTestServer();
+  ines = await signInAs(server, 'lead');
+  await fillLibrary(await signInAs(server, 'owner'));
+  teo = await signInAs(server, 'technician');
+  ({ units } = await takeOrder(teo, orderFile(Array.from({ length: 14 }, (_, i) => `S26-${String(i + 1).padStart(4, '0')}`))));
+  map = (await teo.get(`/api/units/${units[0]!.id}/bench`)).json<BenchView>().map;
+});
+afterAll(() => server.close());
+
+let taken = 0;
+/** The next unit of the order, worked as far as Calibrate. */
+async function atCalibrate(): Promise<Bench> {
+  const bench = await new Bench(teo, units[taken++]!.id).open();
+  await bench.toReadBack();
+  await readBack(bench);
+  return bench;
+}
+
+async function readBack(bench: Bench): Promise<void> {
+  for (const label of bench.state.toRead) await bench.act('codeRead', { label, raw: bench.state.known[label] });
+  await bench.act('readBackClosed');
+}
+
+const found = (bench: Bench): CalibrationOf => calibrationOf(bench.state, map)!;
+
+/** A roller bench under a wheel that rolls so many mm a turn. */
+async function run(bench: Bench, rolledMm: number, speeds: readonly number[]): Promise<void> {
+  for (const trueKmh of speeds) {
+    const shown = Math.round((10 * trueKmh * found(bench).codes.wheelMm) / rolledMm) / 10;
+    const data: EvidenceData['speedRead'] = { reference: 'roller', instrument: '105 mm', trueKmh, uKmh: 0.05, uCommon: 0.002, shown, unit: 'km/h', offGround: false, words: '' };
+    await bench.act('speedRead', data);
+  }
+}
+
+/** Read, chosen, keyed again, confirmed and closed. */
+async function calibrated(rolledMm: number): Promise<Bench> {
+  const bench = await atCalibrate();
+  await run(bench, rolledMm, [10.1, 17.3, 24.2]);
+  const [pick] = found(bench).candidates;
+  if (pick!.wheel.raw !== found(bench).codes.wheelRaw || pick!.cap?.raw !== found(bench).codes.capRaw) {
+    await bench.act('wheelFitted', fittedBy(found(bench), pick!));
+    await bench.keyAll();
+    await readBack(bench);
+    await run(bench, rolledMm, [12.2, 23.3]);
+  }
+  await bench.act('calibrated', calibratedBy(found(bench)));
+  return bench;
+}
+
+describe('choosing wheel and cap', () => {
+  it('is worked out again from the readings: other figures are refused, and the right ones move the setup', async () => {
+    const bench = await atCalibrate();
+    await run(bench, 2150, [10.1, 17.3, 24.2]);
+    const pick = fittedBy(found(bench), found(bench).candidates[0]!);
+    expect([pick.wheelRaw, pick.capRaw]).toEqual([28, 25]);
+    expect(errorOf(await bench.send(bench.draft('wheelFitted', { ...pick, ratio: { ...pick.ratio, low: 1.2 } }))).code).toBe('otherFigures');
+    expect(errorOf(await bench.send(bench.draft('wheelFitted', { ...pick, capRaw: 30 }))).message).toContain('the cap is 25, not 30');
+    await bench.act('wheelFitted', pick);
+    expect([bench.state.step, bench.state.toKey]).toEqual(['keyIn', ['L3.2', 'L4.1']]);
+    expect(bench.evidence.at(-1)).toMatchObject({ kind: 'setupRevised', data: { why: 'Wheel and cap chosen by runs' } });
+  });
+
+  it('is not closed while drive may run beyond the limit, nor with figures of its own', async () => {
+    const bench = await atCalibrate();
+    await run(bench, 2200, [10.1, 17.3, 24.2]);
+    expect(errorOf(await bench.send(bench.draft('calibrated', calibratedBy(found(bench))))).message).toContain('drive may run to');
+    await run(bench, 2010, [10.1, 17.3, 24.2]);
+  });
+
+  it('follows a wheel that was rolled out, before anything is ridden', async () => {
+    const bench = await new Bench(teo, units[taken++]!.id).open();
+    await bench.toKeyIn();
+    await bench.act('wheelMeasured', { how: 'rollOut', mm: 2160, fromMm: 2150, toMm: 2170, words: '10800 mm over 5' });
+    expect(bench.state.opened.setup.targets.find(({ label }) => label === 'L3.2')).toMatchObject({ raw: 28, because: expect.stringContaining('Rolled out on this unit: 2160 mm') });
+    expect(bench.state.toKey).toContain('L3.2');
+  });
+});
+
+describe('a family', () => {
+  it('is learnt from eight units; the ninth opens with its codes and need not be run', async () => {
+    for (let i = 0; i < 8; i++) await calibrated(2146 + ((i * 3) % 8));
+    const [family] = (await teo.get('/api/families')).json<LearntFamily[]>();
+    expect(family).toMatchObject({ typeId: 'samphire-26', mapId: 'tallow-four-key', tyre: '47-559', wheelRaw: 28, since: null, advice: { next: 'sample', why: 'learnt' } });
+    expect(family?.runs).toHaveLength(8);
+    const ninth = await atCalibrate();
+    const { bench: terms, setup } = ninth.state.opened;
+    expect(terms?.calibrate).toMatchObject({ runs: 'sample', family: { count: 8, wheelRaw: 28 } });
+    expect(setup.targets.find(({ label }) => label === 'L3.2')?.raw).toBe(28);
+    const { k, u, low, high, count, wheelRaw, pulsesRaw } = terms!.calibrate!.family!;
+    const learnt: EvidenceData['calibrated'] = { how: 'learnt', ratio: { k, u, low, high }, atWheelRaw: wheelRaw, atPulsesRaw: pulsesRaw, count, ends: null, checkOff: null, provisional: '' };
+    expect(errorOf(await ninth.send(ninth.draft('calibrated', { ...learnt, count: 30 }))).code).toBe('otherFigures');
+    await ninth.act('calibrated', learnt);
+    expect(ninth.state.step).toBe('prove');
+  });
+
+  it('begins anew with a tyre batch, which a lead declares', async () => {
+    expect(errorOf(await teo.post('/api/families/batches', { typeId: 'samphire-26', tyre: '47-559', words: 'another maker' })).code).toBe('notAllowed');
+    expect(errorOf(await ines.post('/api/families/batches', { typeId: 'samphire-26', tyre: '47-559', words: ' ' })).code).toBe('badFields');
+    const [family] = (await ines.post('/api/families/batches', { typeId: 'samphire-26', tyre: '47-559', words: 'another maker' })).json<LearntFamily[]>();
+    expect(family).toMatchObject({ runs: [], since: { words: 'another maker' }, advice: { next: 'full', why: 'tooFew', family: null } });
+  });
+});
