@@ -147,13 +147,6 @@ async function takeAll() {
   await driver.get(`${server.address}/library/houseRules/lantern-couriers`);
   await says('answers differ');
   await shot('house-rules');
-  await driver.get(`${server.address}/library/vehicleType/whimbrel-24/edit`);
-  await says('What follows');
-  const label = await driver.findElement(By.xpath("//label[.='Label, V']/following::input[1]"));
-  await label.click();
-  await label.sendKeys(Key.chord(Key.CONTROL, 'a'), '52');
-  await says('usually has 14 cells');
-  await shot('type');
   await driver.get(`${server.address}/library/learnt`);
   await says('7 of 8 runs');
   await driver.wait(until.elementLocated(By.css('figure svg circle, figure svg path')), PATIENCE_MS);

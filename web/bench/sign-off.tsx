@@ -52,7 +52,7 @@ export function SignOff({ bench, state, visit }: { readonly bench: BenchView; re
           A lead chooses on the page of <Link to={`/orders/${bench.orderId}`}>order {bench.orderNumber}</Link>; then it can be signed off.
         </p>
       )}
-      <Textarea label="Words for the record" description="If there is anything to say." value={words} onChange={(e) => setWords(e.target.value)} maxLength={500} rows={2} autoFocus data-scan-guard="words" />
+      <Textarea label="Words for the record, if there is anything to say" value={words} onChange={(e) => setWords(e.target.value)} maxLength={500} autosize minRows={1} maxRows={5} autoFocus data-scan-guard="words" />
       <div className={classes['acts']}>
         <ActButton type="submit" look="main" busy={busy} disabled={bench.classStanding !== 'checked' || state.opened.setup.findings.some(isOpen)} onAct={() => undefined}>
           Sign off and seal

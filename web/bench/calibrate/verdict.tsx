@@ -10,6 +10,8 @@ import { CandidateTable } from './candidate-table.js';
 import { percent, signedPercent } from './calibrate-words.js';
 import { LeaveOutStep } from './leave-out-step.js';
 import { isConfirmed, nextAct } from './next-act.js';
+import { useIsSpaceOwned } from './space-key.js';
+import { useStandInFeed } from '../stand-in/stand-in-feed.js';
 import { useCalibration } from './use-calibration.js';
 import classes from './verdict.module.css';
 
@@ -33,7 +35,11 @@ export function Verdict({ bench, state, visit }: VerdictProps) {
     if (act.kind === 'close') await visit.act('calibrated', act.data);
     setBusy(false);
   };
-  useHotkeys({ Space: act ? () => void go() : undefined, Q: () => setLeaving(true) });
+  // Under the drawer of the stand-in unit, or beside a stopwatch, Space is not this button's.
+  const isSpaceOwned = useIsSpaceOwned();
+  const isCovered = useStandInFeed() !== null;
+  const hasSpace = act !== null && !isSpaceOwned && !isCovered;
+  useHotkeys({ Space: hasSpace ? () => void go() : undefined, Q: () => setLeaving(true) });
   if (!found) return null;
   const { calibrate } = state.opened.bench ?? {};
   const drive = bench.map.ride?.modes ? 'Drive' : 'Assist';
@@ -48,7 +54,7 @@ export function Verdict({ bench, state, visit }: VerdictProps) {
       {found.candidates.length > 0 && !isConfirmed(found, state) && <CandidateTable found={found} drive={drive} chosen={chosen} onChoose={setChosen} />}
       {act && (
         <div className={classes['main']}>
-          <ActButton look="main" hotkey="Space" busy={busy} onAct={() => void go()}>
+          <ActButton look="main" {...(hasSpace ? { hotkey: 'Space' } : {})} busy={busy} onAct={() => void go()}>
             {act.label}
           </ActButton>
           {act.note && <p className="soft">{act.note}</p>}

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { sdOf95, timedSpeed } from '@decurio/core';
 import { ActButton } from '../../../ui/act-button.js';
 import { useHotkeys } from '../../../ui/use-hotkeys.js';
+import { useOwnSpace } from '../space-key.js';
 import type { Readings } from '../use-readings.js';
 import { FigureInput } from './reading-fields.js';
 import classes from '../calibrate.module.css';
@@ -25,6 +26,7 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
     setSeconds(Math.round(performance.now() - startedAt) / 1000);
     setStartedAt(null);
   };
+  useOwnSpace();
   useHotkeys({ Space: toggle });
   useEffect(() => {
     if (seconds !== null) shownField.current?.focus();
