@@ -150,7 +150,7 @@ describe('other references', () => {
     await atCalibrate('S26-0424');
     await bench.click('Timed');
     await bench.says('ready');
-    await bench.type('Between the marks', '5');
+    await bench.type('Marks apart', '5');
     await bench.driver.executeScript('document.activeElement.blur()');
     await bench.press(' ');
     await bench.driver.wait(async () => Number((await bench.texts('[role="timer"] output'))[0]) > 0.7, 10_000, 'the watch does not run');
@@ -163,7 +163,7 @@ describe('other references', () => {
     await bench.saysNot('5 m in');
   });
 
-  it('a track gives its steady stretches; shown speeds are typed or come from lines, and a stretch may be dropped', async () => {
+  it('a track gives its steady stretches; a stretch is dropped and drawn anew, and shown speeds come from lines', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'decurio-track-'));
     const ride = rideInYard([{ kmh: 10, seconds: 60 }, { kmh: 17, seconds: 50 }, { kmh: 24, seconds: 60 }], { sigmaM: 0.5 });
     const file = (name: string, text: string): string => {
@@ -178,6 +178,14 @@ describe('other references', () => {
     await choose(file('two.gpx', gpxOf(ride).replace('</gpx>', '<trk><name>Way home</name><trkseg><trkpt lat="1" lon="2"><time>2026-11-25T12:00:00Z</time></trkpt></trkseg></trk></gpx>')));
     await bench.choose('The file holds 2 tracks', 'Yard');
     await bench.driver.wait(async () => (await bench.findAll('[aria-label="Stretches"] tbody tr')).length === 3, 10_000, 'three stretches were not found');
+    const plot = await bench.find('[aria-label*="steady stretches shaded"]');
+    const { width } = await plot.getRect();
+    const at = (share: number) => ({ origin: plot, x: Math.round(40 + share * (width - 52) - width / 2), y: 20 });
+    const rows = async () => (await bench.findAll('[aria-label="Stretches"] tbody tr')).length;
+    await bench.click('Drop stretch 2');
+    await bench.driver.wait(async () => (await rows()) === 2, 10_000, 'the stretch is still there');
+    await bench.driver.actions().move(at(0.43)).press().move(at(0.58)).release().perform();
+    await bench.driver.wait(async () => (await rows()) === 3, 10_000, 'no stretch was drawn');
     await (await bench.find('details[data-lines] summary')).click();
     await bench.type('Time, shown', `0:30, 9.7\n1:25, 16.4\n2:20, 23.2`);
     await bench.says('Add 3 readings');

@@ -3,7 +3,10 @@ import { NEAR_LIMIT, type CalibrationOf, type NextReading, type SpeedRatioEstima
 export const percent = (share: number, digits = 1): string => `${(share * 100).toFixed(digits)} %`;
 
 /** `+3.7 %`, with a real minus sign. */
-export const signedPercent = (share: number): string => `${share < 0 ? '−' : '+'}${Math.abs(share * 100).toFixed(1)} %`;
+export function signedPercent(share: number): string {
+  const size = Math.abs(share * 100).toFixed(1);
+  return size === '0.0' ? '0.0 %' : `${share < 0 ? '−' : '+'}${size} %`;
+}
 
 /** Half the 95 % interval, as a share of the ratio. */
 export const reachOf = ({ k, low, high }: Pick<SpeedRatioEstimate, 'k' | 'low' | 'high'>): number => (high - low) / 2 / k;

@@ -44,7 +44,7 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
   };
   return (
     <form className={classes['entry']} onSubmit={add}>
-      <FigureInput label="Between the marks, m" value={distance} onChange={setDistance} />
+      <FigureInput label="Marks apart, m" value={distance} onChange={setDistance} />
       <FigureInput label="Sure to ± m" value={within} onChange={setWithin} />
       <div className={classes['watch']} role="timer" aria-label="Stopwatch">
         <Clock startedAt={startedAt} stopped={seconds} />
