@@ -41,7 +41,7 @@ export default defineConfig({
         test: {
           name: 'browser',
           include: ['e2e/**/*.test.ts', 'scripts/survival.test.ts'],
-          globalSetup: ['server/testing/with-database.ts'],
+          globalSetup: ['e2e/support/with-demo.ts'],
           fileParallelism: true,
           // Holds, menus that close and power cycles are waited for in real time: a third browser fills the gaps.
           maxWorkers: 3,

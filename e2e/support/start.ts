@@ -1,6 +1,6 @@
+import { inject } from 'vitest';
 import { freshDatabase } from '../../server/testing/test-server.js';
 import { openBrowser, type Browser } from '../../scripts/lib/browser.mjs';
-import { loadDemo } from '../../scripts/lib/load-demo.mjs';
 import { startServer, type Server } from '../../scripts/lib/server.mjs';
 
 /** The built app with the demo scenario on a database of its own, and a browser looking at it. */
@@ -16,10 +16,9 @@ export interface Stage {
 }
 
 export async function startStage(options: { readonly demo: boolean; readonly downloads?: string }): Promise<Stage> {
-  const { applicationUrl: databaseUrl } = await freshDatabase();
+  const { applicationUrl: databaseUrl } = await freshDatabase(options.demo ? inject('demoDump') : undefined);
   const start = (port: number) => startServer({ databaseUrl, ownerUrl: null, cookieSecret: 'for tests only', port });
   const server = await start(18_080 + 40 * Number(process.env['VITEST_POOL_ID'] ?? 0));
-  if (options.demo) await loadDemo(server.address, databaseUrl);
   const browser = await openBrowser({ motion: 'reduced', ...(options.downloads === undefined ? {} : { downloads: options.downloads }) });
   const stage: Stage = {
     server,

@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -42,8 +43,8 @@ export async function startTestServer(): Promise<TestServer> {
   return { app, ...urls, close: () => app.close() };
 }
 
-/** An empty database, migrated, with the two users' addresses. */
-export async function freshDatabase(): Promise<{ readonly ownerUrl: string; readonly applicationUrl: string }> {
+/** A database of its own, empty or as a dump left it, migrated, with the two users' addresses. */
+export async function freshDatabase(dump?: string): Promise<{ readonly ownerUrl: string; readonly applicationUrl: string }> {
   const name = `decurio_${randomUUID().slice(0, 8)}`;
   const owner = new URL(inject('ownerUrl'));
   const connection = await createConnection(owner.href);
@@ -51,8 +52,14 @@ export async function freshDatabase(): Promise<{ readonly ownerUrl: string; read
   await connection.end();
   const application = new URL(inject('applicationUrl'));
   owner.pathname = application.pathname = `/${name}`;
+  if (dump !== undefined) fill(owner, dump);
   await migrate(owner.href, application.href);
   return { ownerUrl: owner.href, applicationUrl: application.href };
+}
+
+function fill({ hostname, port, username, password, pathname }: URL, dump: string): void {
+  const done = spawnSync('mariadb', ['--no-defaults', `--host=${hostname}`, `--port=${port}`, `--user=${username}`, pathname.slice(1)], { env: { ...process.env, MYSQL_PWD: password }, input: readFileSync(dump), encoding: 'utf8' });
+  if (done.status !== 0) throw new Error(`the database could not be filled: ${done.stderr}`);
 }
 
 /** What one signed-in person can ask. */

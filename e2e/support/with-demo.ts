@@ -1,0 +1,43 @@
+import { spawnSync } from 'node:child_process';
+import { closeSync, openSync } from 'node:fs';
+import { join } from 'node:path';
+import type { TestProject } from 'vitest/node';
+import { startDatabase, type Database } from '../../scripts/lib/database.mjs';
+import { loadDemo } from '../../scripts/lib/load-demo.mjs';
+import { STATE } from '../../scripts/lib/paths.mjs';
+import { startServer } from '../../scripts/lib/server.mjs';
+
+declare module 'vitest' {
+  export interface ProvidedContext {
+    /** The demo scenario as SQL, loaded once through the API and copied for each file of tests. */
+    demoDump: string;
+  }
+}
+
+let database: Database | null = null;
+
+/** Starts a private MariaDB for the browser tests, with the demo scenario ready to be copied. */
+export async function setup(project: TestProject): Promise<void> {
+  const home = join(STATE, `test-${project.name}`);
+  database = await startDatabase(home);
+  const demoDump = join(home, 'demo.sql');
+  const server = await startServer({ databaseUrl: database.databaseUrl, ownerUrl: database.ownerUrl, cookieSecret: 'for tests only', port: 18_070 });
+  await loadDemo(server.address, database.databaseUrl);
+  await server.stop();
+  dump(database.ownerUrl, demoDump);
+  project.provide('ownerUrl', database.ownerUrl);
+  project.provide('applicationUrl', database.databaseUrl);
+  project.provide('demoDump', demoDump);
+}
+
+export async function teardown(): Promise<void> {
+  await database?.stop();
+}
+
+function dump(ownerUrl: string, file: string): void {
+  const { hostname, port, username, password, pathname } = new URL(ownerUrl);
+  const out = openSync(file, 'w');
+  const done = spawnSync('mariadb-dump', ['--no-defaults', `--host=${hostname}`, `--port=${port}`, `--user=${username}`, '--single-transaction', '--hex-blob', pathname.slice(1)], { env: { ...process.env, MYSQL_PWD: password }, stdio: ['ignore', out, 'pipe'], encoding: 'utf8' });
+  closeSync(out);
+  if (done.status !== 0) throw new Error(`the demo could not be copied: ${done.stderr}`);
+}
