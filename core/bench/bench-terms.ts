@@ -1,6 +1,7 @@
 import type { DisplayMap } from '../display/map/display-map.js';
 import { valuesInOrder } from '../display/map/raw-value.js';
 import type { HouseRules } from '../setup/inputs/house-rules.js';
+import type { UnitKnown } from '../setup/inputs/setup-inputs.js';
 import type { VehicleType } from '../setup/inputs/vehicle-type.js';
 import { cautionsFor } from './cautions.js';
 import type { PhotoSubject, RatioFound } from './evidence.js';
@@ -19,6 +20,8 @@ export interface CalibrateTerms {
   readonly runs: 'full' | 'sample';
   /** As a person reads it. */
   readonly why: string;
+  /** What an earlier visit of this very unit measured. */
+  readonly own?: Pick<UnitKnown, 'ratio' | 'rolled' | 'overshootKmh'>;
   /** Shown over true speed with these codes, as the family was learnt; null while too few were run. */
   readonly family: (RatioFound & { readonly count: number; readonly wheelRaw: number | null; readonly pulsesRaw: number | null; readonly nextLow: number; readonly nextHigh: number }) | null;
 }

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { compileSetup, findCode, foldVisit, formatRaw, hashOf, knownOfVisit, STEPS_OFFERED, untouchedLadder, type Setup } from '@decurio/core';
+import { compileSetup, findCode, foldVisit, formatRaw, hashOf, knownOfVisit, STEPS_OFFERED, untouchedLadder, type Setup, type UnitKnown } from '@decurio/core';
 import type { OrderActed } from '@decurio/contract';
 import type { EntityManager } from 'typeorm';
 import { Units, Visits, type OrderRow, type UnitRow } from './entities.js';
@@ -50,7 +50,7 @@ async function revise(manager: EntityManager, order: OrderRow, unit: UnitRow, { 
   const fold = foldVisit(evidence);
   if (!fold.ok) throw new Error(`accepted evidence does not fold: ${fold.problem.message}`);
   const state = fold.value;
-  if (state.step === null) return done === 'left' ? UNTOUCHED : comeBack(manager, order, unit, deciding, leftAs(evidence), why);
+  if (state.step === null) return done === 'left' ? UNTOUCHED : comeBack(manager, order, unit, deciding, { ...knownOfVisit(state, deciding.map.document), asFound: leftAs(evidence) }, why);
   const data = { ...revisionOf(deciding, order, unit, knownOfVisit(state, deciding.map.document), why), ...(cause === undefined ? {} : { cause }) };
   if (hashOf(data.setup) === hashOf(state.opened.setup) && hashOf(data.order) === hashOf(state.opened.order)) return UNTOUCHED;
   await appendIn(manager, unit.id, visit.id, { id: randomUUID(), seq: visit.lastSeq + 1, kind: 'setupRevised', at: new Date().toISOString(), data }, writer);
@@ -58,8 +58,9 @@ async function revise(manager: EntityManager, order: OrderRow, unit: UnitRow, { 
 }
 
 /** A unit that was done, held against the new setup: where it differs it comes back to the line. */
-async function comeBack(manager: EntityManager, order: OrderRow, unit: UnitRow, deciding: Deciding, left: Readonly<Record<string, number>>, why: string): Promise<OrderActed> {
-  const setup = compileSetup(inputsFor(deciding, order, unit, { asFound: left }));
+async function comeBack(manager: EntityManager, order: OrderRow, unit: UnitRow, deciding: Deciding, known: Pick<UnitKnown, 'ratio' | 'rolled' | 'overshootKmh'> & { readonly asFound: Readonly<Record<string, number>> }, why: string): Promise<OrderActed> {
+  const { asFound: left, ratio, rolled, overshootKmh } = known;
+  const setup = compileSetup(inputsFor(deciding, order, unit, { asFound: left, ratio, rolled: rolled ?? null, overshootKmh: overshootKmh ?? null }));
   const says = differences(setup, left, deciding);
   if (says === null) return UNTOUCHED;
   const elsewhere = await manager.findOneBy(Units, { openSerial: unit.serial });

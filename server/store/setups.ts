@@ -80,10 +80,13 @@ export function orderOfVisit(order: OrderRow, vehicleClass: VehicleClass): Order
   };
 }
 
+/** What an earlier visit of the unit measured of its wheel. */
+export type OwnKnown = Pick<UnitKnown, 'ratio' | 'rolled' | 'overshootKmh'>;
+
 /** What a visit of this unit opens with, from the newest documents. */
-export async function openingOf(manager: EntityManager, unit: UnitRow, order: OrderRow): Promise<{ readonly data: EvidenceData['opened']; readonly mapVersion: number }> {
+export async function openingOf(manager: EntityManager, unit: UnitRow, order: OrderRow, own?: OwnKnown): Promise<{ readonly data: EvidenceData['opened']; readonly mapVersion: number }> {
   const deciding = await decidingFor(manager, unit, order);
-  const { inputs, calibrate } = await withFamily(manager, inputsFor(deciding, order, unit));
+  const { inputs, calibrate } = await withFamily(manager, inputsFor(deciding, order, unit, own));
   const { type, map, rulePack, houseRules } = deciding;
   const data = {
     serial: unit.serial,
@@ -93,7 +96,7 @@ export async function openingOf(manager: EntityManager, unit: UnitRow, order: Or
     pack: type.document.pack,
     factory: Object.fromEntries(map.document.codes.map((code) => [code.label, code.factory])),
     setup: compileSetup(inputs),
-    bench: benchTermsFor({ type: type.document, map: map.document, houseRules: houseRules.document, batch: await batchRead(manager, unit), calibrate }),
+    bench: benchTermsFor({ type: type.document, map: map.document, houseRules: houseRules.document, batch: await batchRead(manager, unit), calibrate: own ? { ...calibrate, own } : calibrate }),
   };
   return { data, mapVersion: map.version };
 }

@@ -2,6 +2,7 @@ import {
   CHAIN_START,
   foldVisit,
   hashOf,
+  knownOfVisit,
   projectVisit,
   sealEvidence,
   canonicalJson,
@@ -19,7 +20,8 @@ import { HttpProblem } from '../problems.js';
 import { EvidenceLog, Orders, Units, Visits, type UnitRow, type VisitRow } from './entities.js';
 import { inTransaction } from './transaction.js';
 import { disputeFrom } from './disputes.js';
-import { openingOf } from './setups.js';
+import { getDocument } from './library.js';
+import { openingOf, type OwnKnown } from './setups.js';
 import { guardAcceptance } from './acceptance.js';
 import { guardCalibration } from './calibration.js';
 import { keepRun } from './wheel-families.js';
@@ -53,8 +55,9 @@ export async function openVisit(source: DataSource, unitId: string, request: Ope
     if (unit.visitId !== null) throw new HttpProblem('visitOpen');
     if (unit.status === 'withdrawn') throw new HttpProblem('withdrawn');
     const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
-    const { data: fresh, mapVersion } = await openingOf(manager, unit, order);
-    const data = await following(manager, unit, fresh);
+    const before = unit.lastVisitId === null ? [] : await readEvidence(manager, unit.lastVisitId);
+    const { data: fresh, mapVersion } = await openingOf(manager, unit, order, await measuredBefore(manager, unit, before));
+    const data = following(unit, fresh, before);
     const deed: Deed = { id: request.entryId, visitId: request.visitId, seq: 1, kind: 'opened', at: request.at, ...writer, data };
     const entry = sealEvidence(deed, CHAIN_START);
     const visit: VisitRow = {
@@ -80,11 +83,21 @@ export async function openVisit(source: DataSource, unitId: string, request: Ope
 }
 
 /** A unit that was done before is taken up where it was left: what was read last is what it shows. */
-async function following(manager: EntityManager, unit: UnitRow, fresh: EvidenceData['opened']): Promise<EvidenceData['opened']> {
+function following(unit: UnitRow, fresh: EvidenceData['opened'], before: readonly Evidence[]): EvidenceData['opened'] {
   if (unit.lastVisitId === null) return fresh;
-  const left = leftAs(await readEvidence(manager, unit.lastVisitId));
+  const left = leftAs(before);
   const factory = Object.fromEntries(Object.entries(fresh.factory).map(([label, raw]) => [label, left[label] ?? raw]));
   return { ...fresh, factory, follows: { visitId: unit.lastVisitId, why: unit.returnedWhy ?? '' } };
+}
+
+/** What the visit before measured of the wheel, as long as the same display counts its turns. */
+async function measuredBefore(manager: EntityManager, unit: UnitRow, before: readonly Evidence[]): Promise<OwnKnown | undefined> {
+  if (before.length === 0) return undefined;
+  const state = fold(before);
+  const { id, version } = state.opened.versions.map;
+  if (id !== unit.mapId) return undefined;
+  const { ratio, rolled = null, overshootKmh = null } = knownOfVisit(state, (await getDocument(manager, 'displayMap', id, version)).document);
+  return ratio === null && rolled === null && overshootKmh === null ? undefined : { ratio, rolled, overshootKmh };
 }
 
 /** The newest reading of every code of a visit: what the unit showed when it left. */

@@ -6,24 +6,26 @@ import { calibrationOf } from './calibration-of.js';
 /** What a visit knows of its unit: what the setup is worked out anew by. */
 export function knownOfVisit(state: VisitState, map: DisplayMap): Omit<UnitKnown, 'override'> {
   const { calibration, checkedIn, known, witnessed } = state;
-  const overshoot = calibration.driveEnds.length > 0 ? (calibrationOf(state, map)?.overshoot ?? null) : null;
+  const own = state.wheelFamily === 1 ? state.opened.bench?.calibrate?.own : undefined;
+  const overshoot = calibration.driveEnds.length > 0 ? (calibrationOf(state, map)?.overshoot.kmh ?? null) : null;
   return {
     asFound: Object.fromEntries([...witnessed].map((label) => [label, known[label] ?? 0])),
     packV: checkedIn?.packV ?? null,
     ratio: ratioOf(state),
-    rolled: calibration.wheel && { mm: calibration.wheel.mm, fromMm: calibration.wheel.fromMm, toMm: calibration.wheel.toMm },
-    overshootKmh: overshoot?.kmh ?? null,
+    rolled: calibration.wheel ? { mm: calibration.wheel.mm, fromMm: calibration.wheel.fromMm, toMm: calibration.wheel.toMm } : (own?.rolled ?? null),
+    overshootKmh: overshoot ?? own?.overshootKmh ?? null,
   };
 }
 
-/** By what was chosen at the stand, else by what its family was learnt to be. */
-function ratioOf({ calibration: { fitted }, opened }: VisitState): KnownRatio | null {
+/** By what was chosen at the stand, else on an earlier visit, else by what its family was learnt to be: all of the wheel it came with. */
+function ratioOf({ calibration: { fitted }, opened, wheelFamily }: VisitState): KnownRatio | null {
   if (fitted) {
     const { wheelRaw, pulsesRaw, count, by } = fitted;
     return { k: fitted.ratio.k, low: fitted.ratio.low, atWheelRaw: fitted.atWheelRaw, atPulsesRaw: fitted.atPulsesRaw, taken: { wheelRaw, pulsesRaw, count, by } };
   }
-  const family = opened.bench?.calibrate?.family;
-  return family ? familyRatioKnown(family) : null;
+  if (wheelFamily > 1) return null;
+  const { family, own } = opened.bench?.calibrate ?? {};
+  return own?.ratio ?? (family ? familyRatioKnown(family) : null);
 }
 
 /** The ratio of a family as a setup counts with it. */

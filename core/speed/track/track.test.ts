@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { gpxOf, rideInYard } from '../../testing/ride.js';
 import { readTrack } from './read-track.js';
@@ -132,5 +133,18 @@ describe('shown speeds on a track', () => {
   ])('%j is refused by its line', (rows, words) => {
     const read = readShownTimes(rows, 0);
     expect(read.ok ? '' : read.problem.message).toContain(words);
+  });
+});
+
+describe('the demo ride', () => {
+  it('reads as three speeds, with what was shown on each', () => {
+    const text = (name: string): string => readFileSync(new URL(`../../../demo/rides/${name}`, import.meta.url), 'utf8');
+    const read = readTrack(text('yard-0424.gpx'));
+    if (!read.ok) throw new Error(read.problem.message);
+    const [track] = read.value;
+    const shown = readShownTimes(text('yard-0424-shown.csv').trim().split('\n').map((row) => row.split(',')), track?.points[0]?.ms ?? 0);
+    const { on, leftOver } = shownOnStretches(steadyStretches(smoothTrack(track?.points ?? []).runs), shown.ok ? shown.value : []);
+    expect(on.map(({ stretch, shown: figure }) => [Math.round(stretch.kmh), figure])).toEqual([[10, 9.7], [17, 16.4], [24, 23.1]]);
+    expect(leftOver).toEqual([]);
   });
 });

@@ -73,7 +73,7 @@ function Row({ reading, found, onLeave, onTake }: RowProps) {
             left out by {reading.leftOut.by}: {reading.leftOut.words}
           </em>
         )}
-        {doubt && <em role="alert">{doubt.times > 99 ? 'far' : `${doubt.times.toFixed(0)} times the spread`} off the others</em>}
+        {doubt && <em role="alert">shows {Math.abs(doubt.offKmh).toFixed(1)} too {doubt.offKmh > 0 ? 'much' : 'little'}, {doubt.times > 99 ? 'far' : `${doubt.times.toFixed(0)} times the spread`} off the others</em>}
       </th>
       <td>{reading.trueKmh.toFixed(1)}</td>
       <td>
