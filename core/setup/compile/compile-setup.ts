@@ -7,9 +7,9 @@ import { ruleFindings } from './checks/rules.js';
 import { proofsFor, throttleFindings } from './checks/throttle.js';
 import { settleDependencies } from './dependencies.js';
 import { finding, type Draft, type Drafted } from './draft.js';
-import { CAPS, COMFORT, DRIVING, WHEEL } from './function-groups.js';
+import { CAPS, COMFORT, DRIVING } from './function-groups.js';
 import { underRegime } from './regime.js';
-import type { CodeTarget, Finding, Setup } from '../setup.js';
+import type { CodeTarget, Finding, Setup, SpeedTerms } from '../setup.js';
 import type { SetupInputs } from '../inputs/setup-inputs.js';
 import { speedLimit, type SpeedLimit } from './speed-limit.js';
 import { WISHES } from './wishes.js';
@@ -37,7 +37,7 @@ export function compileSetup(inputs: SetupInputs): Setup {
     targets: draft.codes.map((drafted) => targetFor(drafted, inputs.map, findings)),
     findings,
     limitKmh: work.limit?.kmh ?? inputs.type.attainableKmh,
-    speed: speedTermsOf(work),
+    speed: inputs.unit.override === null ? (order.speed ??= speedTermsOf(work)) : speedTermsOf(work),
     ...(worst ? { worst } : {}),
     ...(proofs.length > 0 ? { proofs } : {}),
     ...(keyedAfter.length > 0 ? { keyedAfter } : {}),
@@ -61,6 +61,8 @@ function prepare(inputs: SetupInputs, order: Shared): Work {
 interface Shared extends Pick<SetupInputs, 'map' | 'vehicleClass' | 'houseRules' | 'terms'> {
   readonly limit: SpeedLimit | null;
   readonly wishes: Map<Code, Wish>;
+  /** Made with the first unit that has no wishes of its own. */
+  speed?: SpeedTerms;
 }
 const shared = new WeakMap<SetupInputs['type'], Shared>();
 
@@ -77,7 +79,8 @@ function sharedFor(inputs: SetupInputs): Shared {
 function isUnitBound(code: Code, { unit }: Work): boolean {
   if (unit.override !== null || code.encoding.kind === 'pair' || code.function === 'taperVoltage') return true;
   const isPercent = code.encoding.kind === 'line' && code.encoding.unit === '%';
-  return [unit.ratio, unit.rolled, unit.overshootKmh].some((known) => known !== null && known !== undefined) && !isPercent && (CAPS.has(code.function) || WHEEL.has(code.function));
+  if (isPercent || (!CAPS.has(code.function) && code.function !== 'wheelSize' && code.function !== 'wheelPulses')) return false;
+  return code.function === 'wheelPulses' ? unit.ratio?.taken !== undefined : unit.ratio !== null || (unit.rolled ?? null) !== null || (unit.overshootKmh ?? null) !== null;
 }
 
 function wishFor(code: Code, work: Work, wishes: Shared['wishes']): Wish {

@@ -4,8 +4,6 @@ const set = (...names: CodeFunction[]): ReadonlySet<CodeFunction> => new Set(nam
 
 /** Codes that end assist or throttle at a speed. */
 export const CAPS = set('speedCap', 'throttleCap', 'modeSpeedPercent');
-/** Codes that make pulses of the wheel into a speed. */
-export const WHEEL = set('wheelSize', 'wheelPulses');
 /** More of it is more speed or power: never raised where a class may only be lowered. */
 export const RAISING = set('speedCap', 'throttleCap', 'modeSpeedPercent', 'currentLimit', 'modeCurrentPercent', 'maxOutputPercent', 'levelPercent');
 /** Comfort: a rider would notice, nobody would be hurt or out of class. */
