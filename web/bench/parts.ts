@@ -1,16 +1,4 @@
-import { lazy, type ComponentType, type LazyExoticComponent } from 'react';
-
-const loads: (() => Promise<unknown>)[] = [];
-
-/** A part of the bench that is fetched after the first paint, and kept for when the network is gone. */
-// eslint-disable-next-line @typescript-eslint/no-explicit-any -- as React's own lazy takes a component of any props
-export function part<T extends ComponentType<any>>(load: () => Promise<{ default: T }>): LazyExoticComponent<T> {
-  loads.push(load);
-  return lazy(load);
-}
-
-/** Fetches every part that this page may come to need: a dead network must not stop a visit half-way. */
-export const fetchParts = (): Promise<unknown> => Promise.allSettled(loads.map((load) => load()));
+import { part } from './lazy-part.js';
 
 export const AsFound = part(() => import('./as-found/as-found.js').then((m) => ({ default: m.AsFound })));
 export const ByHand = part(() => import('./by-hand.js').then((m) => ({ default: m.ByHand })));
@@ -26,7 +14,5 @@ export const PartDialog = part(() => import('./part-dialog.js').then((m) => ({ d
 export const RestoreDialog = part(() => import('./as-found/restore-dialog.js').then((m) => ({ default: m.RestoreDialog })));
 export const SealedNow = part(() => import('./sign-off.js').then((m) => ({ default: m.SealedNow })));
 export const SignOff = part(() => import('./sign-off.js').then((m) => ({ default: m.SignOff })));
-export const SomethingElse = part(() => import('./key-in/something-else.js').then((m) => ({ default: m.SomethingElse })));
 export const StandInDrawer = part(() => import('./stand-in/stand-in-drawer.js').then((m) => ({ default: m.StandInDrawer })));
-export const StrayDialog = part(() => import('./as-found/stray-dialog.js').then((m) => ({ default: m.StrayDialog })));
 export const UndoDialog = part(() => import('./correcting-dialogs.js').then((m) => ({ default: m.UndoDialog })));

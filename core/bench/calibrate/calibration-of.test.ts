@@ -163,3 +163,35 @@ describe('a unit that need not be run', () => {
     expect(fold.ok && knownOfVisit(fold.value, map).ratio).toMatchObject({ k: 1.03, low: 1.02, learntFrom: 11 });
   });
 });
+
+describe('a cap that counts otherwise', () => {
+  const withCap = (unit: string, over: Partial<Parameters<typeof inputs>[0]> = {}) => {
+    const codes = fourKey.codes.map((each) => (each.label === 'L2' ? { ...each, range: { min: 5, max: 100, step: 1 }, factory: 30, encoding: line(unit) } : each));
+    const other = { ...withCodes(fourKey, [...codes, wheel]), speed: { rounding: 'nearest', decimals: 1, overshootKmh: 0 } } as const;
+    const own = compileSetup(inputs({ map: other, ...over }));
+    const state = stateAfter([...toCalibrate, ...yard]);
+    const known = { ...state.known, L2: own.targets.find(({ label }) => label === 'L2')?.raw ?? 0 };
+    return calibrationOf({ ...state, known, opened: { ...state.opened, setup: own } }, other)!;
+  };
+
+  it('in miles under a statute in miles is held against it in its own unit', () => {
+    const all = withCap('mph', { vehicleClass: { ...inputs().vehicleClass, limit: { value: 15.5, unit: 'mph' } } });
+    expect(all.codes.capKmh).toBeCloseTo(15 * 1.609344, 6);
+    expect(all.question?.limitKmh).toBeCloseTo(24.944832, 6);
+    expect(all.endsNow?.kmh).toBeCloseTo((15 * 1.609344) / 0.9635, 1);
+    expect([all.candidates[0]?.wheel.raw, all.candidates[0]?.cap?.raw]).toEqual([28, 15]);
+  });
+
+  it('in per cent of what motor and pack attain ends drive there, whatever the display shows', () => {
+    const all = withCap('%');
+    expect(all.codes.capCounts).toBe('share');
+    expect(all.endsNow).toEqual({ kmh: all.codes.capKmh, least: all.codes.capKmh, worst: all.codes.capKmh });
+    expect(overLimitKmh(all)).toBe(0);
+    expect(all.candidates[0]?.cap).toBeNull();
+  });
+
+  it('that cannot be met at all is said with the nearest that can be had', () => {
+    const all = withCap('km/h', { vehicleClass: { ...inputs().vehicleClass, limit: { value: 4, unit: 'km/h' } } });
+    expect(all.candidates.every(({ cap }) => cap === null)).toBe(true);
+  });
+});

@@ -6,10 +6,12 @@ import { Busy, Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/use-hotkeys.js';
 import { OneReading } from '../reading/one-reading.js';
 import { useReadRoute } from '../reading/use-read-route.js';
-import { StrayDialog } from '../parts.js';
+import { part } from '../lazy-part.js';
 import type { Visit } from '../use-visit.js';
 import panel from '../panel.module.css';
 import classes from './as-found.module.css';
+
+const StrayDialog = part(() => import('./stray-dialog.js').then((m) => ({ default: m.StrayDialog })));
 
 interface AsFoundProps {
   readonly bench: BenchView;

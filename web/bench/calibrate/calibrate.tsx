@@ -3,7 +3,7 @@ import type { CalibrationOf, VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { Busy, Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/use-hotkeys.js';
-import { part } from '../parts.js';
+import { part } from '../lazy-part.js';
 import type { Visit } from '../use-visit.js';
 import { nextWords } from './calibrate-words.js';
 import { ReadingsTable } from './readings-table.js';

@@ -11,7 +11,7 @@ import { gestureWords } from '../../ui/gesture-words.js';
 import { Glass } from '../../ui/glass.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/use-hotkeys.js';
-import { SomethingElse } from '../parts.js';
+import { part } from '../lazy-part.js';
 import type { Visit } from '../use-visit.js';
 import { ByInstruction } from './by-instruction.js';
 import { DueCode } from './due-code.js';
@@ -25,6 +25,8 @@ import { useWay } from './use-way.js';
 import { WayBar } from './way-bar.js';
 import panel from '../panel.module.css';
 import classes from './key-in.module.css';
+
+const SomethingElse = part(() => import('./something-else.js').then((m) => ({ default: m.SomethingElse })));
 
 interface KeyInProps {
   readonly bench: BenchView;
