@@ -195,3 +195,11 @@ describe('a cap that counts otherwise', () => {
     expect(all.candidates.every(({ cap }) => cap === null)).toBe(true);
   });
 });
+
+describe('a code that a setup would never set', () => {
+  it.each([[{ source: 'hearsay' as const }], [{ access: 'locked' as const }]])('such as a wheel code of %j is not offered', (over) => {
+    const state = stateAfter([...toCalibrate, ...yard]);
+    const other = { ...map, codes: map.codes.map((each) => (each.label === 'W1' ? { ...each, ...over } : each)) };
+    expect(calibrationOf(state, other)?.candidates.map(({ wheel: { raw } }) => raw)).toEqual([26]);
+  });
+});

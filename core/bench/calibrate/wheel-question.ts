@@ -69,7 +69,8 @@ const isShare = (cap: Code | null): boolean => cap?.encoding.kind === 'line' && 
 /** What may be chosen among, by what the promise asks. */
 export function questionFor(codes: WheelCodes, terms: SpeedTerms, overshootKmh: number | null, { k, low, high }: { readonly k: number; readonly low: number; readonly high: number }): WheelQuestion {
   const { wheel, pulses, cap, wheelRaw, pulsesSet, wheelMm } = codes;
-  const mayTurn = (code: Code): boolean => code.access === 'open' && !terms.isFixed;
+  // What a setup would never set is not offered either.
+  const mayTurn = (code: Code): boolean => code.access === 'open' && code.source !== 'hearsay' && code.effect !== 'displayOnly' && !terms.isFixed;
   const standing: WheelChoice = { raw: wheelRaw ?? 0, mm: wheelMm };
   const per = cap ? terms.kmhPerRaw[cap.label] : undefined;
   return {
