@@ -22,6 +22,7 @@ export function CandidateTable({ found, drive, chosen, onChoose }: CandidateTabl
   const picked = candidates.find((each) => keyOf(each) === (chosen ?? keyOf(pick))) ?? pick;
   const near = [pick, ...neighbours(candidates, pick).filter((each) => keyOf(each) !== keyOf(pick))].slice(0, SHOWN - 1);
   const isSame = isKeyed(picked, found);
+  const hasCaps = question.caps.length > 0;
   return (
     <section className={classes['card']} data-kind={isSame ? 'done' : 'act'}>
       <p className="cap">{isSame ? 'Keyed as it should be' : 'Key this instead'}</p>
@@ -36,7 +37,7 @@ export function CandidateTable({ found, drive, chosen, onChoose }: CandidateTabl
           <tr className="cap">
             <th scope="col">{codes.cap ? 'Wheel · cap' : 'Wheel'}</th>
             <th scope="col">Reads</th>
-            <th scope="col">Ends at worst</th>
+            {hasCaps && <th scope="col">Ends at worst</th>}
           </tr>
         </thead>
         <tbody>
@@ -52,17 +53,19 @@ export function CandidateTable({ found, drive, chosen, onChoose }: CandidateTabl
                 {signedPercent(each.ratio.k - 1)}
                 {question.shown === 'neverUnder' && each.mayReadUnder && <small>may be under</small>}
               </td>
-              <td data-against={each.cap === null}>{each.ends ? each.ends.worst.toFixed(1) : 'no cap is safe'}</td>
+              {hasCaps && <td data-against={each.cap === null}>{each.ends ? each.ends.worst.toFixed(1) : 'no cap is safe'}</td>}
             </tr>
           ))}
           {now && (
             <tr data-now="true">
               <th scope="row">{now.name} now</th>
               <td data-against={question.shown === 'neverUnder' && question.ratio.low < 1}>{signedPercent(question.ratio.k - 1)}</td>
-              <td data-against={now.over > 0}>
-                {now.worst}
-                {now.over > 0 && <small>{now.over.toFixed(1)} over</small>}
-              </td>
+              {hasCaps && (
+                <td data-against={now.over > 0}>
+                  {now.worst}
+                  {now.over > 0 && <small>{now.over.toFixed(1)} over</small>}
+                </td>
+              )}
             </tr>
           )}
         </tbody>

@@ -20,12 +20,14 @@ export function SpeedPlot({ found, kept, unit }: { readonly found: CalibrationOf
   const most = Math.max((found.question?.limitKmh ?? 25) * 1.08, 10, ...[...used, ...out].map(({ x }) => x * 1.08));
   const ticks = Array.from({ length: Math.floor(most / 5) + 1 }, (_, i) => i * 5);
   const shownTicks = Array.from({ length: Math.floor(most / per / 5) + 1 }, (_, i) => i * 5);
-  const { estimate } = found;
+  const { estimate, glass } = found;
+  // A display that cuts off shows half a step less than it counts, on average: the line is drawn where its figures fall.
+  const low = glass.rounding === 'truncated' ? glass.resolutionKmh / 2 / per : 0;
   const fit = Array.from({ length: STEPS + 1 }, (_, i) => {
     const x = (most * i) / STEPS;
-    return { x, same: x / per, fit: estimate ? fitAt(found, x) / per : null, band: estimate ? [(estimate.low * x) / per, (estimate.high * x) / per] : null };
+    return { x, same: x / per, fit: estimate ? fitAt(found, x) / per - low : null, band: estimate ? [(estimate.low * x) / per - low, (estimate.high * x) / per - low] : null };
   });
-  const residuals = estimate ? used.map(({ x, y }) => ({ x, y: y - fitAt(found, x) / per })) : [];
+  const residuals = estimate ? used.map(({ x, y }) => ({ x, y: y + low - fitAt(found, x) / per })) : [];
   const worst = Math.max(0.5, ...residuals.map(({ y }) => Math.abs(y))) * 1.15;
   return (
     <figure className={classes['plots']} aria-label={plotWords(found, unit)}>

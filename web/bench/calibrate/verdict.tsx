@@ -51,7 +51,7 @@ export function Verdict({ bench, state, visit }: VerdictProps) {
       <Doubts found={found} onMiles={() => void inMiles(found, visit)} />
       {found.estimate && <AsKeyed found={found} state={state} drive={drive} />}
       {found.check && <CheckCard found={found} />}
-      {found.candidates.length > 0 && !isConfirmed(found, state) && <CandidateTable found={found} drive={drive} chosen={chosen} onChoose={setChosen} />}
+      {hasChoice(found) && !isConfirmed(found, state) && <CandidateTable found={found} drive={drive} chosen={chosen} onChoose={setChosen} />}
       {act && (
         <div className={classes['main']}>
           <ActButton look="main" {...(hasSpace ? { hotkey: 'Space' } : {})} busy={busy} onAct={() => void go()}>
@@ -68,6 +68,9 @@ export function Verdict({ bench, state, visit }: VerdictProps) {
     </div>
   );
 }
+
+/** Whether there is anything to choose: a wheel code, or a cap that counts in the shown speed. */
+const hasChoice = ({ candidates, codes, question }: CalibrationOf): boolean => candidates.length > 0 && (codes.wheel !== null || (question?.caps.length ?? 0) > 0);
 
 function Learnt({ state }: { readonly state: VisitState }) {
   const { calibrate } = state.opened.bench ?? {};
@@ -103,6 +106,7 @@ function Doubts({ found, onMiles }: { readonly found: CalibrationOf; readonly on
       {wrongCount?.kind === 'pulses' && <Notice kind="stop" title={`${wrongCount.pulses} pulses a turn?`} says={`No wheel reads ${percent(estimate?.k ?? 1, 0)} of true. With ${wrongCount.pulses} pulses a turn instead of ${codes.pulsesSet} it would be ${percent(wrongCount.ratio)}. Count the magnets; a display of another unit, or a motor of another type, may be fitted.`} />}
       {bent && <Notice kind="care" title={bent.kind === 'offset' ? `Off by ${Math.abs(bent.fit.amount).toFixed(1)} km/h at every speed` : 'The display falls behind as speed rises'} says={bent.kind === 'offset' ? 'The readings lie on a line that misses zero. No wheel code cures that: the end speed is worked out by that line, and no wheel value is offered.' : 'The readings bend, as missed pulses or a slow filter make them. No wheel code cures that: the end speed is worked out by the bend, and no wheel value is offered.'} />}
       {doubts.length > 0 && <Notice kind="care" says={`${doubts.length === 1 ? 'One reading does' : `${doubts.length} readings do`} not fit the others. Leave out what was braking or misread, or read again: nothing is left out by itself.`} />}
+      {glass.rounding === 'truncated' && estimate && <p className="soft">This display cuts its figures off: half a step is added to each before they are compared.</p>}
       {glass.rounding === null && estimate?.ifTruncated !== null && estimate && <p className="soft">Nobody has noted whether this display rounds or cuts off. Taken as rounding, which makes the cap the slower one; cut off, the ratio would be {estimate.ifTruncated?.toFixed(3)}.</p>}
     </>
   );
