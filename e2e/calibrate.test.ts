@@ -198,6 +198,21 @@ describe('other references', () => {
     expect(evidence.length).toBeGreaterThan(0);
   });
 
+  it("this device's own receiver: one key freezes the steady speed, and the shown one is asked for", async () => {
+    const { driver } = stage.browser;
+    await driver.sendDevToolsCommand('Browser.grantPermissions', { permissions: ['geolocation'] });
+    await bench.click('Live');
+    let metres = 0;
+    const ride = () => driver.sendDevToolsCommand('Emulation.setGeolocationOverride', { latitude: 48.5, longitude: -12 + ++metres * 1e-5, accuracy: 3, speed: 5.6 });
+    await driver.wait(async () => ride().then(async () => (await bench.text()).includes('steady, ±')), 15_000, 'the receiver never was steady');
+    await bench.press('f');
+    await bench.says('frozen');
+    expect(await bench.texts('[data-steady] output')).toEqual(['20.2']);
+    await bench.press('19.4', Key.ENTER);
+    await bench.says('Live receiver');
+    await driver.sendDevToolsCommand('Emulation.clearGeolocationOverride', {});
+  });
+
   it('the stand-in unit feeds a receiver and a roller bench', async () => {
     const unit = new StandIn(stage.browser.driver);
     await unit.take();

@@ -109,6 +109,8 @@ function useDeviceFixes(): Fixes {
     if (!('geolocation' in navigator)) return;
     const watch = navigator.geolocation.watchPosition(
       ({ coords, timestamp }) => {
+        // The sky may have been out of sight for a while.
+        setProblem(null);
         const { speed } = coords;
         if (speed !== null) setFixes((before) => withFix(before, { ms: timestamp, kmh: speed * 3.6, uKmh: SPOT_U_KMH }));
       },
