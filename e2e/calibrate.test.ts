@@ -193,9 +193,8 @@ describe('other references', () => {
     await bench.says('Add 2 readings');
     await bench.click('Add 2 readings');
     await bench.says('2 readings');
-    const { evidence } = await viewOf(teo, 'S26-0424');
+    // The one of the watch, taken back, and two of the track.
     await expect.poll(async () => (await viewOf(teo, 'S26-0424')).evidence.filter(({ kind }) => kind === 'speedRead').length).toBe(3);
-    expect(evidence.length).toBeGreaterThan(0);
   });
 
   it("this device's own receiver: one key freezes the steady speed, and the shown one is asked for", async () => {

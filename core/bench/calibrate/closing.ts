@@ -4,6 +4,7 @@ import { kmhWords } from '../../speed/speed.js';
 import type { Calibrated, RatioFound, WheelFitted } from '../evidence.js';
 import type { VisitState } from '../visit-state.js';
 import type { CalibrationOf } from './calibration-of.js';
+import type { WheelCodes } from './wheel-question.js';
 
 const WITHIN = 1 + 1e-9;
 
@@ -20,8 +21,12 @@ export function overLimitKmh({ endsNow, question }: CalibrationOf): number {
 export function isAsChosen({ codes, candidates, check }: CalibrationOf): boolean {
   if (check !== null) return true;
   const [pick] = candidates;
-  return pick !== undefined && pick.wheel.raw === (codes.wheelRaw ?? pick.wheel.raw) && pick.pulses === codes.pulsesSet && (pick.cap === null || codes.capRaw === null || pick.cap.raw === codes.capRaw);
+  return pick !== undefined && showsAlready(pick, codes);
 }
+
+/** Whether the unit shows a candidate's codes already. */
+export const showsAlready = ({ wheel, pulses, cap }: WheelCandidate, { wheelRaw, pulsesSet, capRaw }: WheelCodes): boolean =>
+  (wheelRaw === null || wheel.raw === wheelRaw) && pulses === pulsesSet && (cap === null || capRaw === null || cap.raw === capRaw);
 
 /** Why the step cannot be closed by its runs yet; null where it can. */
 export function whyNotClosed(found: CalibrationOf, state: VisitState): string | null {

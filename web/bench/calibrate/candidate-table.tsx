@@ -1,7 +1,7 @@
-import { formatRaw, kmhWords, type CalibrationOf, type WheelCandidate } from '@decurio/core';
+import { formatRaw, showsAlready, kmhWords, type CalibrationOf, type WheelCandidate } from '@decurio/core';
 import { Notice } from '../../ui/notice.js';
 import { percent, signedPercent } from './calibrate-words.js';
-import { isKeyed, keyOf } from './next-act.js';
+import { keyOf } from './next-act.js';
 import classes from './verdict.module.css';
 
 const SHOWN = 5;
@@ -21,7 +21,7 @@ export function CandidateTable({ found, drive, chosen, onChoose }: CandidateTabl
   const now = asKeyedNow(found);
   const picked = candidates.find((each) => keyOf(each) === (chosen ?? keyOf(pick))) ?? pick;
   const near = [pick, ...neighbours(candidates, pick).filter((each) => keyOf(each) !== keyOf(pick))].slice(0, SHOWN - 1);
-  const isSame = isKeyed(picked, found);
+  const isSame = showsAlready(picked, codes);
   const hasCaps = question.caps.length > 0;
   return (
     <section className={classes['card']} data-kind={isSame ? 'done' : 'act'}>

@@ -1,4 +1,4 @@
-import { calibratedBy, fittedBy, isAsChosen, overLimitKmh, whyNotClosed, type CalibrationOf, type VisitState, type WheelCandidate } from '@decurio/core';
+import { calibratedBy, fittedBy, isAsChosen, showsAlready, overLimitKmh, whyNotClosed, type CalibrationOf, type VisitState, type WheelCandidate } from '@decurio/core';
 
 /** What the main button does. */
 export type Act =
@@ -10,7 +10,7 @@ export function nextAct(found: CalibrationOf, state: VisitState, chosen: string 
   const learnt = learntOf(state);
   if (found.estimate === null) return learnt && { kind: 'close', label: `As learnt from ${learnt.count} units, to prove`, note: 'This unit is not itself measured; its certificate says so.', data: learnt };
   const pick = found.candidates.find((each) => keyOf(each) === chosen) ?? found.candidates[0];
-  const isOther = pick !== undefined && !isKeyed(pick, found) && !isConfirmed(found, state);
+  const isOther = pick !== undefined && !showsAlready(pick, found.codes) && !isConfirmed(found, state);
   if (isOther && (chosen !== null || !isAsChosen(found))) {
     const moved = [pick.wheel.raw !== found.codes.wheelRaw, pick.pulses !== found.codes.pulsesSet, pick.cap !== null && pick.cap.raw !== found.codes.capRaw].filter(Boolean).length;
     if (found.readings.length < 2 || !isNearLimit(found)) return null;
@@ -22,9 +22,6 @@ export function nextAct(found: CalibrationOf, state: VisitState, chosen: string 
 }
 
 export const keyOf = ({ wheel, pulses }: WheelCandidate): string => `${wheel.raw} ${pulses}`;
-
-export const isKeyed = (each: WheelCandidate, { codes }: CalibrationOf): boolean =>
-  (codes.wheelRaw === null || each.wheel.raw === codes.wheelRaw) && each.pulses === codes.pulsesSet && (each.cap === null || codes.capRaw === null || each.cap.raw === codes.capRaw);
 
 const isNearLimit = ({ next }: CalibrationOf): boolean => next.isEnough || next.why !== 'noneNearLimit';
 
