@@ -23,7 +23,7 @@ export default defineConfig({
     sequence: { sequencer: LongestFirst },
     maxWorkers: 2,
     projects: [
-      { resolve, ssr, test: { name: 'unit', include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/**/*.test.ts', 'scripts/lint-rules.test.ts'] } },
+      { resolve, ssr, test: { name: 'unit', include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/**/*.test.ts', 'scripts/lint-rules.test.ts', 'scripts/demo-files.test.ts'] } },
       {
         resolve,
         ssr,
@@ -40,7 +40,7 @@ export default defineConfig({
         ssr,
         test: {
           name: 'browser',
-          include: ['e2e/**/*.test.ts', 'scripts/survival.test.ts'],
+          include: ['e2e/**/*.test.ts', 'scripts/survival.test.ts', 'scripts/ordinary-user.test.ts'],
           globalSetup: ['e2e/support/with-demo.ts'],
           fileParallelism: true,
           // Holds, menus that close and power cycles are waited for in real time: a third browser fills the gaps.

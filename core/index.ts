@@ -81,6 +81,7 @@ export { SENT_BACK_TO } from './bench/acts/hold.js';
 export * from './bench/project-visit.js';
 export * from './ledger/seal.js';
 export * from './ledger/record.js';
+export * from './fleet/lateness.js';
 export * from './vehicle/faults.js';
 export * from './vehicle/obeyed-codes.js';
 export * from './vehicle/motion.js';

@@ -1,9 +1,7 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { DisplayMap } from '@decurio/core';
-import { ROOT } from '../scripts/lib/paths.mjs';
+import { demoText } from '../scripts/lib/demo-files.mjs';
 import { signIn, type Client } from '../scripts/lib/api-client.mjs';
 import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { BenchPage, HandlebarDisplay } from './pages/bench-page.js';
@@ -15,7 +13,7 @@ import { startStage, type Stage } from './support/start.js';
 let stage: Stage;
 let bench: BenchPage;
 let ines: Client;
-const display = new HandlebarDisplay(JSON.parse(readFileSync(join(ROOT, 'demo/maps/tallow-four-key.json'), 'utf8')) as DisplayMap);
+const display = new HandlebarDisplay(JSON.parse(demoText('maps/tallow-four-key.json')) as DisplayMap);
 beforeAll(async () => {
   stage = await startStage({ demo: true });
   bench = new BenchPage(stage.browser.driver);
@@ -45,7 +43,7 @@ describe('signing in', () => {
 describe('an order file that is not right', () => {
   it('shows line, column and what to do for each bad row, and takes the good ones with one click', async () => {
     const orders = await new OrdersPage(stage.browser.driver).open(stage.address);
-    const good = readFileSync(join(ROOT, 'demo/orders/causeway-2614.csv'), 'utf8').split('\n').slice(0, 4);
+    const good = demoText('orders/causeway-2614.csv').split('\n').slice(0, 4);
     await orders.dropNew('mixed.csv', [...good, good[1]!, good[2]!.replace('Samphire 26', 'Heron 29').replace('0502', '0599')].join('\r\n'));
     expect(await orders.problems()).toEqual(['5\t10 serial\tS26-0501 stands in line 2 already.', expect.stringContaining('6\t6 type\tThe library has no type "Heron 29"')]);
     await orders.click('Take the 3 good rows');

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { checkRecord } from '@decurio/core';
-import { ROOT } from '../scripts/lib/paths.mjs';
+import { demoText } from '../scripts/lib/demo-files.mjs';
 import type { BenchPage } from './pages/bench-page.js';
 import { OrdersPage } from './pages/orders-page.js';
 import { StandInBench } from './pages/stand-in-bench.js';
@@ -38,7 +38,7 @@ describe('a technician with a new order', () => {
 
   it('drops the order file, sees what it holds, and takes it', async () => {
     const orders = await new OrdersPage(stage.browser.driver).open(stage.address);
-    await orders.drop(join(ROOT, 'demo/orders/causeway-2614.csv'));
+    await orders.dropNew('causeway-2614.csv', demoText('orders/causeway-2614.csv'));
     await orders.says('Order 2614 for Causeway Holiday Park');
     await orders.says('24 units ready to take: 24 Samphire 26');
     await orders.says('legal values checked by Ines M.');

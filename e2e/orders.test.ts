@@ -145,6 +145,8 @@ describe('an order that is amended', () => {
     await page.type('Why it is amended', 'the park wants 20');
     const form = await page.find('form[aria-label="Amend the order"] button[type="submit"]');
     await form.click();
+    await page.says('which is past.');
+    await page.click('Amend it as it stands');
     await page.says('Back on the line');
     await page.says('L4.1 left at 24, must be 19.');
     await page.says('Site limit: was none, is 20 km/h.');

@@ -2,11 +2,9 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { ensureBuilt } from './lib/build.mjs';
-import { startDatabase } from './lib/database.mjs';
 import { ROOT, STATE } from './lib/paths.mjs';
 import { ensureModules, ensureNode, ensurePrograms } from './lib/prerequisites.mjs';
 import { say } from './lib/say.mjs';
-import { startServer } from './lib/server.mjs';
 
 /**
  * Measures what the product promises, each figure beside a yardstick of the same run, prints a table and writes
@@ -16,6 +14,8 @@ ensureNode();
 ensurePrograms(['mariadbd', 'chromium', 'chromedriver']);
 ensureModules(ROOT);
 ensureBuilt();
+const { startDatabase } = await import('./lib/database.mjs');
+const { startServer } = await import('./lib/server.mjs');
 
 const Fastify = (await import('fastify')).default;
 const { createConnection } = await import('mysql2/promise');

@@ -3,11 +3,9 @@ import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node
 import { join } from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import { ensureBuilt } from './lib/build.mjs';
-import { startDatabase } from './lib/database.mjs';
-import { ROOT, STATE } from './lib/paths.mjs';
+import { ROOT, STATE, TO_DROP } from './lib/paths.mjs';
 import { ensureModules, ensureNode, ensurePrograms } from './lib/prerequisites.mjs';
-import { giveUp, say } from './lib/say.mjs';
-import { startServer } from './lib/server.mjs';
+import { giveUp, say, starting } from './lib/say.mjs';
 
 const HOME = join(STATE, 'demo');
 const RUNNING = join(HOME, 'running.json');
@@ -17,37 +15,53 @@ ensureNode();
 const ownDatabase = process.env['DATABASE_URL'];
 if (!ownDatabase) ensurePrograms(['mariadbd']);
 ensureModules(ROOT);
+const { startDatabase } = await import('./lib/database.mjs');
+const { startServer } = await import('./lib/server.mjs');
+const { writeOrderFiles } = await import('./lib/demo-files.mjs');
 stopIfRunning();
 if (process.argv.includes('--fresh')) await startOver();
 ensureBuilt();
 
-mkdirSync(HOME, { recursive: true });
-const database = ownDatabase ? null : await startDatabase(HOME);
-const databaseUrl = database?.databaseUrl ?? ownDatabase ?? '';
-const ownerUrl = database?.ownerUrl ?? process.env['DATABASE_OWNER_URL'] ?? null;
-if (!existsSync(SECRET)) writeFileSync(SECRET, randomBytes(32).toString('hex'), { mode: 0o600 });
+/** What runs, the newest first. @type {{ stop: () => Promise<void> }[]} */
+const running = [];
 let stopping = false;
-const server = await startServer({ databaseUrl, ownerUrl, cookieSecret: readFileSync(SECRET, 'utf8') }).catch(async (error) => {
-  await database?.stop();
-  return giveUp(String(error));
-});
-writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, address: server.address }));
 for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM', 'SIGHUP'])) process.on(signal, () => void stop(0));
-void server.ended.then(() => stop(1, 'The server ended by itself. What was accepted is safe; start again.'));
-void database?.ended.then(() => stop(1, 'The database ended by itself. What was accepted is safe; start again.'));
+const address = await starting(start, stopAll);
+if (!stopping) say(`Decurio is ready: ${address}\nCtrl-C stops it.`);
 
-const { loadDemo } = await import('./lib/load-demo.mjs');
-if (await loadDemo(server.address, databaseUrl)) say('The demo scenario is loaded: Saltmarsh Mobility, Port Isel.');
-say(`Decurio is ready: ${server.address}\nCtrl-C stops it.`);
+/** @returns {Promise<string>} the address */
+async function start() {
+  const { databaseUrl, ownerUrl } = ownDatabase ? { databaseUrl: ownDatabase, ownerUrl: process.env['DATABASE_OWNER_URL'] ?? null } : await privateDatabase();
+  mkdirSync(HOME, { recursive: true });
+  if (!existsSync(SECRET)) writeFileSync(SECRET, randomBytes(32).toString('hex'), { mode: 0o600 });
+  const server = await startServer({ databaseUrl, ownerUrl, cookieSecret: readFileSync(SECRET, 'utf8') });
+  running.unshift(server);
+  void server.ended.then(() => stop(1, 'The server ended by itself. What was accepted is safe; start again.'));
+  writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, address: server.address }));
+  const { loadDemo } = await import('./lib/load-demo.mjs');
+  if (await loadDemo(server.address, databaseUrl)) say('The demo scenario is loaded: Saltmarsh Mobility, Port Isel.');
+  say(`Order files to drop, their days counted from today: ${writeOrderFiles(TO_DROP)}`);
+  return server.address;
+}
+
+async function privateDatabase() {
+  const database = await startDatabase(HOME);
+  running.unshift(database);
+  void database.ended.then(() => stop(1, 'The database ended by itself. What was accepted is safe; start again.'));
+  return database;
+}
+
+async function stopAll() {
+  stopping = true;
+  for (const each of running) await each.stop();
+  rmSync(RUNNING, { force: true });
+}
 
 /** @param {number} code @param {string} [words] */
 async function stop(code, words) {
   if (stopping) return;
-  stopping = true;
   if (words) say(words);
-  await server.stop();
-  await database?.stop();
-  rmSync(RUNNING, { force: true });
+  await stopAll();
   process.exit(code);
 }
 
@@ -69,7 +83,6 @@ async function startOver() {
   const answer = await Promise.race([asker.question(words), new Promise((resolve) => asker.once('close', () => resolve('')))]);
   asker.close();
   if (answer !== 'delete') giveUp('\nNothing was deleted.');
-  const leftover = await startDatabase(HOME);
-  await leftover.stop();
+  await starting(async () => (await startDatabase(HOME)).stop());
   rmSync(HOME, { recursive: true, force: true });
 }

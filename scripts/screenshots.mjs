@@ -1,13 +1,9 @@
 import { mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { By, Key, until } from 'selenium-webdriver';
-import { openBrowser } from './lib/browser.mjs';
 import { ensureBuilt } from './lib/build.mjs';
-import { startDatabase } from './lib/database.mjs';
 import { ROOT, STATE } from './lib/paths.mjs';
 import { ensureModules, ensureNode, ensurePrograms } from './lib/prerequisites.mjs';
 import { say } from './lib/say.mjs';
-import { startServer } from './lib/server.mjs';
 
 const SHOTS = join(ROOT, 'docs', 'screenshots');
 const PATIENCE_MS = 15_000;
@@ -16,6 +12,11 @@ ensureNode();
 ensurePrograms(['mariadbd', 'chromium', 'chromedriver']);
 ensureModules(ROOT);
 ensureBuilt();
+const { By, Key, until } = await import('selenium-webdriver');
+const { openBrowser } = await import('./lib/browser.mjs');
+const { writeOrderFiles } = await import('./lib/demo-files.mjs');
+const { startDatabase } = await import('./lib/database.mjs');
+const { startServer } = await import('./lib/server.mjs');
 
 const home = join(STATE, 'screenshots');
 rmSync(home, { recursive: true, force: true });
@@ -46,7 +47,7 @@ async function takeAll() {
 
   await driver.get(`${server.address}/orders`);
   await says('What was promised');
-  await (await driver.findElement(By.css('input[type=file]'))).sendKeys(join(ROOT, 'demo', 'orders', 'causeway-2614-with-slips.csv'));
+  await (await driver.findElement(By.css('input[type=file]'))).sendKeys(join(writeOrderFiles(join(home, 'orders')), 'causeway-2614-with-slips.csv'));
   await says('nothing is taken yet'.toUpperCase());
   await shot('orders');
 

@@ -1,18 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { calibratedBy, calibrationOf, fittedBy, foldVisit, isAsChosen, seeded } from '@decurio/core';
 import { DEMO_PASSWORD } from '../../server/dist/demo-password.js';
 import { putAccount } from '../../server/dist/store/accounts.js';
 import { makeDataSource } from '../../server/dist/store/data-source.js';
 import { signIn } from './api-client.mjs';
-import { ROOT } from './paths.mjs';
+import { demoText } from './demo-files.mjs';
 
 /** @typedef {import('./api-client.mjs').Client} Client */
 /** @typedef {{ serials: string[], by: string, station: string, until: string, packV?: number, misreads?: Record<string, number>, stuck?: Record<string, number>, found?: Record<string, number>, wheelMm?: number }} DemoVisit */
-
-/** @param {string} path */
-const demoText = (path) => readFileSync(join(ROOT, 'demo', path), 'utf8');
 
 /**
  * Loads the demo scenario through the API, as a customer would; only its accounts are written directly.

@@ -1,13 +1,16 @@
 import { createServer } from 'node:net';
+import { StartProblem } from './say.mjs';
+
+const PORTS = 500;
 
 /** The first port from `from` on that nothing listens on, on loopback.
- * @param {number} from
+ * @param {number} from @param {number} [most] how many are tried
  * @returns {Promise<number>} */
-export async function freePort(from) {
-  for (let port = from; port < from + 500; port++) {
+export async function freePort(from, most = PORTS) {
+  for (let port = from; port < from + most; port++) {
     if (await isFree(port)) return port;
   }
-  throw new Error(`no free port between ${from} and ${from + 500}`);
+  throw new StartProblem(`Every port from ${from} to ${from + most - 1} on this machine is taken. Stop what listens there, then start again.`);
 }
 
 /** @param {number} port

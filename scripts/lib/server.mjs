@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { ROOT } from './paths.mjs';
 import { freePort } from './ports.mjs';
+import { StartProblem } from './say.mjs';
 
 const START_MS = 30_000;
 
@@ -38,7 +39,11 @@ export async function startServer({ databaseUrl, ownerUrl, cookieSecret, port = 
   /** @type {Promise<number | null>} */
   const ended = new Promise((resolve) => child.once('exit', (code) => resolve(code)));
   const address = `http://127.0.0.1:${free}`;
-  await healthy(address, ended);
+  await healthy(address, ended).catch(async (error) => {
+    child.kill('SIGTERM');
+    await ended;
+    throw error;
+  });
   return {
     address,
     pid: child.pid ?? 0,
@@ -55,10 +60,10 @@ async function healthy(address, ended) {
   let gone = false;
   void ended.then(() => (gone = true));
   for (const until = Date.now() + START_MS; Date.now() < until; ) {
-    if (gone) throw new Error('the server ended while starting; see above');
+    if (gone) throw new StartProblem('The server ended while starting; why stands above.');
     const answer = await fetch(`${address}/api/health`).catch(() => null);
     if (answer?.ok) return;
     await new Promise((resolve) => setTimeout(resolve, 30));
   }
-  throw new Error('the server did not answer in time');
+  throw new StartProblem(`The server did not answer within ${START_MS / 1000} s; what it logged stands above.`);
 }

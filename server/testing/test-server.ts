@@ -1,19 +1,18 @@
 import { spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
 import { createConnection } from 'mysql2/promise';
 import { inject } from 'vitest';
 import { foldVisit, type Evidence, type Role, type VisitState } from '@decurio/core';
 import type { BenchView, EntryTaken, ErrorBody, IntakeReport, LineUnit, LineView, NewEvidence, TakenView } from '@decurio/contract';
-import { ROOT } from '../../scripts/lib/paths.mjs';
+import { demoText, withDays } from '../../scripts/lib/demo-files.mjs';
 import { buildApp } from '../app.js';
 import { putAccount } from '../store/accounts.js';
 import { migrate } from '../store/migrate.js';
 
 export const PASSWORD = 'marram-grass';
-export const demoFile = (path: string): string => readFileSync(join(ROOT, 'demo', path), 'utf8');
+export const demoFile = demoText;
 
 export interface TestServer {
   readonly app: FastifyInstance;
@@ -103,7 +102,7 @@ export const confirmClass = (person: Person, classId: string, version: number): 
   person.post(`/api/library/rulePack/port-isel/classes/${classId}/confirm`, { version, authority: 'Port Isel harbour office', source: 'Letter 12 of the office', expiresOn: '2099-12-31' });
 
 export const ORDER_HEADER = 'order,customer,due,place,class,type,serial';
-export const orderRow = (serial: string, order = '2611', type = 'Samphire 26'): string => `${order},Causeway Holiday Park,2026-11-26 08:00,Port Isel,pedelec-25,${type},${serial}`;
+export const orderRow = (serial: string, order = '2611', type = 'Samphire 26'): string => `${order},Causeway Holiday Park,${withDays('{Thu+1}', new Date())} 08:00,Port Isel,pedelec-25,${type},${serial}`;
 export const orderFile = (serials: readonly string[], order = '2611'): string => [ORDER_HEADER, ...serials.map((serial) => orderRow(serial, order))].join('\n');
 
 export async function checkFile(person: Person, body: string | Buffer, fileName = 'order.csv'): Promise<LightMyRequestResponse> {

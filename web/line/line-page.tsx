@@ -3,9 +3,9 @@ import { Link, useNavigate, useParams } from 'react-router';
 import type { OrderView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
+import { DueAt } from '../ui/due-at.js';
 import { Busy, Notice } from '../ui/notice.js';
 import { PrivateLandStrip } from '../ui/private-land.js';
-import { whenDay } from '../ui/when.js';
 import { Ranks } from './ranks.js';
 import { SideCards } from './side-cards.js';
 import classes from './line-page.module.css';
@@ -38,7 +38,7 @@ export function LinePage() {
             Order <Link to={`/orders/${order.id}`}>{order.number}</Link> · {order.customer}
           </p>
           <h1>
-            {order.units} units, out on {whenDay(order.dueAt)}
+            {order.units} units, out on <DueAt order={order} />
           </h1>
         </div>
         {orders.data.items.length > 1 && (

@@ -4,8 +4,8 @@ import { kmhWords } from '@decurio/core';
 import { INTAKE_LIMITS, type IntakeReport, type TakenView } from '@decurio/contract';
 import { api, asProblem, type ApiProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
+import { DueAt } from '../ui/due-at.js';
 import { Busy, Notice } from '../ui/notice.js';
-import { whenDay } from '../ui/when.js';
 import { DropOrder } from './intake/drop-order.js';
 import { IntakeCard } from './intake/intake-card.js';
 import classes from './orders-page.module.css';
@@ -94,7 +94,9 @@ function OrderList() {
                   <Link to={`/orders/${order.id}`}>{order.number}</Link>
                 </th>
                 <td>{order.customer}</td>
-                <td>{whenDay(order.dueAt)}</td>
+                <td>
+                  <DueAt order={order} />
+                </td>
                 <td>
                   {order.className}
                   {order.limitKmh !== null && `, at most ${kmhWords(order.limitKmh)}`}

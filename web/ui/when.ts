@@ -17,3 +17,11 @@ export const whenSecond = (iso: string): string => dayjs(iso).format('HH:mm:ss')
 
 /** Today in the place where one sits, as 2026-11-25. */
 export const today = (): string => dayjs().format('YYYY-MM-DD');
+
+/** `by 40 min`, `by 5 h`, `by 3 days`. */
+export function lateBy(minutes: number): string {
+  if (minutes < 1) return 'now';
+  if (minutes < 60) return `by ${minutes} min`;
+  const hours = Math.floor(minutes / 60);
+  return hours < 48 ? `by ${hours} h` : `by ${Math.floor(hours / 24)} days`;
+}

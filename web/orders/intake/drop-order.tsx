@@ -3,6 +3,8 @@ import { IconFileImport } from '@tabler/icons-react';
 import { useDropzone } from 'react-dropzone';
 import { ORDER_COLUMNS } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
+import { saveFile } from '../../ui/save-file.js';
+import { exampleOrder } from './example-order.js';
 import classes from './drop-order.module.css';
 
 /** Where an order file is dropped, or chosen by key or finger. Every kind of file is let in: the server says what is wrong. */
@@ -40,9 +42,7 @@ export function DropOrder({ busy, onDrop }: { readonly busy: boolean; readonly o
             </div>
           ))}
         </dl>
-        <a href="/example-order.csv" download>
-          Example file to start from
-        </a>
+        <ActButton onAct={() => saveFile('example-order.csv', exampleOrder(), 'text/csv')}>Example file to start from</ActButton>
       </details>
     </>
   );

@@ -6,10 +6,10 @@ import type { OrderActed, OrderPageView } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { useSession } from '../../state/session.js';
 import { ActButton } from '../../ui/act-button.js';
+import { DueAt } from '../../ui/due-at.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import { FindingList } from '../../ui/finding-list.js';
 import { PrivateLandStrip } from '../../ui/private-land.js';
-import { whenDay } from '../../ui/when.js';
 import { ChangeList } from './change-list.js';
 import { Decide } from './decide.js';
 import { PinCard } from './pin-card.js';
@@ -92,7 +92,9 @@ function Head({ view: { order, terms, notes, expected } }: { readonly view: Orde
       <dl className={classes['figures']}>
         <div>
           <dt className="cap">Ready by</dt>
-          <dd>{whenDay(order.dueAt)}</dd>
+          <dd>
+            <DueAt order={order} />
+          </dd>
         </div>
         <div>
           <dt className="cap">Units</dt>
