@@ -8,12 +8,38 @@ export const signInRequest = object({
 }).noUnknown();
 export type SignInRequest = InferType<typeof signInRequest>;
 
+const PLAIN_NAME = /^[a-z0-9][a-z0-9._-]{0,39}$/;
+
+/**
+ * A sign-in name in its one form: NFKC, lower case, Latin letters without marks, digits, point, hyphen and underscore.
+ * @returns null where it is no name that anybody can have
+ */
+export function plainName(typed: string): string | null {
+  const plain = typed.trim().normalize('NFKC').toLowerCase();
+  return PLAIN_NAME.test(plain) ? plain : null;
+}
+
+/** What a name looks like at a glance: two accounts whose names share this are taken for one another. */
+export const lookOf = (name: string): string => name.replace(/[._-]/g, '').replace(/rn/g, 'm').replace(/vv/g, 'w').replace(/0/g, 'o').replace(/[1il]/g, 'l');
+
 /** Who is signed in, and where they stand. */
 export interface SessionView {
+  readonly id: string;
   readonly userId: string;
   readonly name: string;
   readonly role: Role;
   readonly station: string;
+}
+
+/** A place where someone is signed in. */
+export interface OpenSession {
+  readonly id: string;
+  readonly station: string;
+  readonly openedAt: string;
+  /** Last heard from, to within some minutes. */
+  readonly seenAt: string;
+  /** The one that asks. */
+  readonly isThis: boolean;
 }
 
 export interface DemoAccount {

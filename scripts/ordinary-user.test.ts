@@ -1,4 +1,4 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { chownSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { signIn } from './lib/api-client.mjs';
-import { ROOT } from './lib/paths.mjs';
+import { processesOf, startDemo, type Demo } from './testing/running-demo.js';
 
 /** Whoever runs the suite, or an account made for it where that is root: an ordinary user's start is not root's. */
 interface User {
@@ -20,7 +20,7 @@ const user = ordinaryUser();
 const state = mkdtempSync(join(tmpdir(), 'decurio übung '));
 chownSync(state, user.uid, user.gid);
 afterAll(() => {
-  for (const pid of processesOf()) process.kill(pid, 'SIGKILL');
+  for (const pid of processesOf(state)) process.kill(pid, 'SIGKILL');
   rmSync(state, { recursive: true, force: true });
   user.remove();
 });
@@ -39,45 +39,24 @@ function ordinaryUser(): User {
 const asUser = (): readonly string[] =>
   process.getuid?.() === 0 ? ['/usr/bin/setpriv', `--reuid=${user.uid}`, `--regid=${user.gid}`, '--clear-groups', '--inh-caps=+dac_read_search', '--ambient-caps=+dac_read_search', '--'] : [];
 
-function startDemo(home: string, over: NodeJS.ProcessEnv = {}): { readonly child: ChildProcess; readonly said: () => string; readonly ended: Promise<number | null> } {
-  const [command = process.execPath, ...rest] = [...asUser(), process.execPath, join(ROOT, 'scripts/demo.mjs')];
-  const child = spawn(command, rest, { cwd: ROOT, env: { ...process.env, DECURIO_STATE: home, DATABASE_URL: '', ...over }, stdio: ['ignore', 'pipe', 'pipe'] });
-  let said = '';
-  for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => (said += chunk.toString()));
-  return { child, said: () => said, ended: new Promise((resolve) => child.once('close', resolve)) };
-}
-
-function processesOf(): number[] {
-  return readdirSync('/proc').filter((name) => /^\d+$/.test(name)).map(Number).filter((pid) => {
-    try {
-      return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(state);
-    } catch {
-      return false;
-    }
-  });
-}
+const start = (name: string, env: NodeJS.ProcessEnv = {}): Promise<Demo> => startDemo({ state: join(state, name), as: asUser(), env: { DATABASE_URL: '', ...env } });
 
 describe('an ordinary user', () => {
   it('starts the demo, signs in, and stops it again with nothing left running', async () => {
-    const demo = startDemo(join(state, 'first'));
-    await expect.poll(demo.said).toMatch(/is ready: \S+|problem|Error/);
-    const address = /is ready: (\S+)/.exec(demo.said())?.[1];
-    expect(address, demo.said()).toBeDefined();
-    const teo = await signIn(address ?? '', 'teo', DEMO_PASSWORD, 'bay 1');
-    expect((await teo.get('/api/orders') as { items: unknown[] }).items).toHaveLength(4);
+    const demo = await start('first');
+    const teo = await signIn(demo.address, 'teo', DEMO_PASSWORD, 'bay 1');
+    expect(((await teo.get('/api/orders')) as { items: unknown[] }).items).toHaveLength(4);
     demo.child.kill('SIGINT');
     expect(await demo.ended).toBe(0);
-    expect(processesOf()).toEqual([]);
+    expect(processesOf(state)).toEqual([]);
   });
 
   it('is told in a sentence when the database cannot come up, and nothing is left behind', async () => {
-    const home = join(state, 'second');
-    const demo = startDemo(home, { PATH: '/nowhere' });
-    expect(await demo.ended).toBe(1);
-    expect(demo.said()).toContain('The database could not be made under');
-    expect(demo.said()).not.toMatch(/\n\s+at /);
-    expect(processesOf()).toEqual([]);
-    expect(readdirSync(join(home, 'demo'))).toEqual([]);
+    const said = String(await start('second', { PATH: '/nowhere' }).catch((error: unknown) => (error as Error).message));
+    expect(said).toContain('the demo ended with 1: The database could not be made under');
+    expect(said).not.toMatch(/\n\s+at /);
+    expect(processesOf(state)).toEqual([]);
+    expect(readdirSync(join(state, 'second', 'demo'))).toEqual([]);
   });
 });
 

@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
@@ -9,63 +9,26 @@ import type { EntryTaken } from '@decurio/contract';
 import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { signIn, type Client } from './lib/api-client.mjs';
 import { ROOT } from './lib/paths.mjs';
+import { processesOf, startDemo as startDemoIn, type Demo } from './testing/running-demo.js';
 
 const state = mkdtempSync(join(tmpdir(), 'decurio-survival-'));
 const running = new Set<ChildProcess>();
 afterAll(() => {
   for (const child of running) child.kill('SIGKILL');
-  for (const pid of processesOf()) process.kill(pid, 'SIGKILL');
+  for (const pid of processesOf(state)) process.kill(pid, 'SIGKILL');
   rmSync(state, { recursive: true, force: true });
 });
 
-interface Demo {
-  readonly child: ChildProcess;
-  readonly address: string;
-  readonly ended: Promise<number | null>;
-}
-
-/** Starts the demo as a person does, on a state folder of its own, and waits for its address. */
-function startDemo(): Promise<Demo> {
-  const child = spawn(process.execPath, [join(ROOT, 'scripts/demo.mjs')], { cwd: ROOT, env: { ...process.env, DECURIO_STATE: state }, stdio: ['ignore', 'pipe', 'pipe'] });
-  running.add(child);
-  const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
-  return new Promise((resolve, reject) => {
-    let said = '';
-    const listen = (chunk: Buffer) => {
-      said += chunk.toString();
-      const address = /is ready: (\S+)/.exec(said)?.[1];
-      if (address) resolve({ child, address, ended });
-    };
-    child.stdout?.on('data', listen);
-    child.stderr?.on('data', listen);
-    void ended.then((code) => reject(new Error(`the demo ended with ${code}: ${said}`)));
-  });
-}
-
-/** Server and database processes that belong to this test's state folder. */
-function processesOf(): number[] {
-  return readdirSync('/proc')
-    .filter((name) => /^\d+$/.test(name))
-    .map(Number)
-    .filter((pid) => {
-      try {
-        const command = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
-        const environment = readFileSync(`/proc/${pid}/environ`, 'utf8');
-        return command.includes(state) || (command.includes('server/dist/main.js') && environment.includes(state));
-      } catch {
-        return false;
-      }
-    });
-}
+const startDemo = (): Promise<Demo> => startDemoIn({ state, onSpawn: (child) => running.add(child) });
 
 const pidOf = (part: string): number => {
-  const pid = processesOf().find((p) => readFileSync(`/proc/${p}/cmdline`, 'utf8').includes(part));
+  const pid = processesOf(state).find((p) => readFileSync(`/proc/${p}/cmdline`, 'utf8').includes(part));
   if (pid === undefined) throw new Error(`no process ${part}`);
   return pid;
 };
 
 async function gone(): Promise<void> {
-  while (processesOf().length > 0) await new Promise((resolve) => setImmediate(resolve));
+  while (processesOf(state).length > 0) await new Promise((resolve) => setImmediate(resolve));
 }
 
 /** Writes entries one after another until the server is gone; gives those it accepted. */
@@ -111,7 +74,7 @@ describe('the demo', () => {
     demo.child.kill('SIGKILL');
     await demo.ended;
     const next = await startDemo();
-    expect(processesOf()).toHaveLength(2);
+    expect(processesOf(state)).toHaveLength(2);
     expect((await fetch(`${next.address}/api/health`)).ok).toBe(true);
     next.child.kill('SIGINT');
     expect(await next.ended).toBe(0);

@@ -1,5 +1,4 @@
 import helmet from '@fastify/helmet';
-import rateLimit from '@fastify/rate-limit';
 import Fastify, { type FastifyInstance } from 'fastify';
 import type { DataSource } from 'typeorm';
 import type { Config } from './config.js';
@@ -18,13 +17,16 @@ import { paceRoutes } from './routes/pace.js';
 import { photoRoutes } from './routes/photos.js';
 import { sessionRoutes } from './routes/session.js';
 import { serveWeb } from './routes/web.js';
+import { access } from './security/access.js';
 import { sessions } from './security/sessions.js';
+import { sessionStreams, type SessionStreams } from './live/session-streams.js';
 import { makeDataSource } from './store/data-source.js';
 import { validateWithYup } from './validation.js';
 
 declare module 'fastify' {
   interface FastifyInstance {
     source: DataSource;
+    streams: SessionStreams;
   }
 }
 
@@ -35,12 +37,15 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   const app = Fastify({
     logger: config.logLevel === 'silent' ? false : { level: config.logLevel },
     bodyLimit: JSON_LIMIT_BYTES,
-    trustProxy: 'loopback',
+    trustProxy: config.trustedProxies.length === 0 ? false : [...config.trustedProxies],
     forceCloseConnections: true,
   });
   const source = await makeDataSource(config.databaseUrl).initialize();
   app.removeContentTypeParser('text/plain');
   app.decorate('source', source);
+  const streams = sessionStreams(source, (error) => app.log.warn({ err: error }, 'sessions could not be read'));
+  app.decorate('streams', streams);
+  app.addHook('preClose', async () => streams.close());
   app.addHook('onClose', () => source.destroy());
   app.setErrorHandler(handleError);
   validateWithYup(app);
@@ -55,8 +60,8 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     },
     strictTransportSecurity: config.secureCookie,
   });
-  await app.register(rateLimit, { global: false });
   await app.register(sessions, { config });
+  await app.register(access, { config });
   await describeApi(app);
   await app.register(
     async (api) => {

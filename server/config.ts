@@ -17,6 +17,10 @@ export interface Config {
   readonly logLevel: string;
   /** Behind TLS the cookie is sent over TLS only. */
   readonly secureCookie: boolean;
+  /** The address that browsers use, such as https://depot.example; null takes the one that a request names as its host. */
+  readonly publicOrigin: string | null;
+  /** Addresses or networks of proxies in front whose word on the sender's address is taken. */
+  readonly trustedProxies: readonly string[];
 }
 
 /** Reads the configuration. Throws with the name of what is missing. */
@@ -33,5 +37,16 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     webRoot: env['WEB_ROOT'] ?? null,
     logLevel: env['LOG_LEVEL'] ?? 'info',
     secureCookie: env['SECURE_COOKIE'] === 'true',
+    publicOrigin: originOf(env['PUBLIC_ORIGIN']),
+    trustedProxies: (env['TRUSTED_PROXIES'] ?? '').split(',').map((each) => each.trim()).filter((each) => each !== ''),
   };
+}
+
+function originOf(text: string | undefined): string | null {
+  if (text === undefined || text === '') return null;
+  try {
+    return new URL(text).origin;
+  } catch {
+    throw new Error(`PUBLIC_ORIGIN is no address: "${text}". Write it as https://depot.example`);
+  }
 }

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { calibratedBy, calibrationOf, fittedBy, foldVisit, isAsChosen, seeded } from '@decurio/core';
 import { DEMO_PASSWORD } from '../../server/dist/demo-password.js';
-import { putAccount } from '../../server/dist/store/accounts.js';
+import { addAccount } from '../../server/dist/store/accounts.js';
 import { makeDataSource } from '../../server/dist/store/data-source.js';
 import { signIn } from './api-client.mjs';
 import { demoText } from './demo-files.mjs';
@@ -21,7 +21,7 @@ export async function loadDemo(address, databaseUrl) {
   try {
     const [{ count }] = await source.query('SELECT COUNT(*) AS count FROM account');
     if (Number(count) > 0) return false;
-    for (const account of scenario.accounts) await putAccount(source, { ...account, password: DEMO_PASSWORD, isDemo: true });
+    for (const account of scenario.accounts) await addAccount(source, { ...account, password: DEMO_PASSWORD, isDemo: true });
   } finally {
     await source.destroy();
   }

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { verifyChain, type Evidence } from '@decurio/core';
 import type { BenchView, EntryTaken, LineUnit, LineView, PhotoKept, UnitFound } from '@decurio/contract';
 import { buildApp } from '../app.js';
-import { Bench, CHECK_IN, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
+import { Bench, CHECK_IN, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, testConfig, type Person, type TestServer } from '../testing/test-server.js';
 
 let server: TestServer;
 let teo: Person;
@@ -269,7 +269,7 @@ describe('a photograph', () => {
 
 describe('two servers on one database', () => {
   it('take entries of one visit in turn, and its chain stays whole', async () => {
-    const second = await buildApp({ host: '127.0.0.1', port: 0, databaseUrl: server.applicationUrl, ownerUrl: null, cookieSecret: 'for tests only', pinSecret: 'for tests only', webRoot: null, logLevel: 'silent', secureCookie: false });
+    const second = await buildApp(testConfig(server.applicationUrl));
     try {
       const bench = await newBench();
       await bench.toKeyIn();

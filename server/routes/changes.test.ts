@@ -4,7 +4,7 @@ import type { FastifyInstance } from 'fastify';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import type { ChangeSeen, LineUnit } from '@decurio/contract';
 import { buildApp } from '../app.js';
-import { Bench, CHECK_IN, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
+import { Bench, CHECK_IN, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, testConfig, type Person, type TestServer } from '../testing/test-server.js';
 
 let server: TestServer;
 let second: FastifyInstance;
@@ -15,7 +15,7 @@ beforeAll(async () => {
   await fillLibrary(await signInAs(server, 'owner'));
   teo = await signInAs(server, 'technician');
   ({ units } = await takeOrder(teo, orderFile(['S26-0001', 'S26-0002', 'S26-0003'])));
-  second = await buildApp({ host: '127.0.0.1', port: 0, databaseUrl: server.applicationUrl, ownerUrl: null, cookieSecret: 'for tests only', pinSecret: 'for tests only', webRoot: null, logLevel: 'silent', secureCookie: false });
+  second = await buildApp(testConfig(server.applicationUrl));
   await Promise.all([server.app.listen({ host: '127.0.0.1', port: 0 }), second.listen({ host: '127.0.0.1', port: 0 })]);
 });
 afterAll(async () => {

@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { DisplayMap, Evidence } from '@decurio/core';
-import type { BenchView, DisputeView, LibraryEntry, LineUnit, PaceView, VersionView } from '@decurio/contract';
+import type { BenchView, DisputeView, LibraryEntry, LineUnit, PaceView, WelcomeView, VersionView } from '@decurio/contract';
 import { Bench, CHECK_IN, demoFile, errorOf, fillLibrary, orderFile, orderRow, ORDER_HEADER, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
-import { putAccount } from '../store/accounts.js';
+import { changeAccount, readPace } from '../store/accounts.js';
 
 let server: TestServer;
 let teo: Person;
@@ -148,7 +148,10 @@ describe('a pace', () => {
     expect((await put({ tapMs: 0, holdExtraMs: 200, lookMs: 600 })).statusCode).toBe(400);
     expect((await teo.get('/api/pace')).json<PaceView>()).toEqual({ pace: { tapMs: 300, holdExtraMs: 200, lookMs: 600 } });
     expect((await ines.get('/api/pace')).json<PaceView>()).toEqual({ pace: null });
-    await putAccount(server.app.source, { signInName: 'technician', displayName: 'The technician', role: 'technician', password: 'another-one', isDemo: false });
-    expect((await teo.get('/api/pace')).json<PaceView>().pace).toMatchObject({ tapMs: 300 });
+    const { userId } = (await server.app.inject({ url: '/api/welcome', headers: { cookie: teo.cookie } })).json<WelcomeView>().session!;
+    await changeAccount(server.app.source, { signInName: 'technician', displayName: 'The technician', role: 'technician', password: 'another-one' });
+    // Another password ends every session of before.
+    expect((await teo.get('/api/pace')).statusCode).toBe(401);
+    expect((await readPace(server.app.source, userId))).toMatchObject({ tapMs: 300 });
   });
 });

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { calibratedBy, calibrationOf, fittedBy, PLAIN_TERMS, type CalibrationOf, type DisplayMap, type EvidenceData } from '@decurio/core';
 import type { BenchView, LearntFamily, LineUnit, OrderActed } from '@decurio/contract';
-import { Bench, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
+import { Bench, DUE, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
 
 let server: TestServer;
 let teo: Person;
@@ -26,7 +26,7 @@ describe('a unit that left calibrated', () => {
     await bench.act('stepByHand', { step: 'prove', done: false, words: '' });
     expect((await bench.sign()).statusCode).toBe(201);
     const { orderLimit, throttle } = PLAIN_TERMS;
-    const amended = await ines.post(`/api/orders/${one.taken.orderId}/amendments`, { id: randomUUID(), reason: 'the site said so', customer: 'Causeway Holiday Park', rulePackId: 'port-isel', classId: 'pedelec-25', houseRulesId: 'hire-default', dueAt: '2026-11-26T08:00', notes: '', terms: { siteLimit: { value: 18, unit: 'km/h' }, orderLimit, throttle, privateLand: null } });
+    const amended = await ines.post(`/api/orders/${one.taken.orderId}/amendments`, { id: randomUUID(), reason: 'the site said so', customer: 'Causeway Holiday Park', rulePackId: 'port-isel', classId: 'pedelec-25', houseRulesId: 'hire-default', dueAt: DUE.replace(' ', 'T'), notes: '', terms: { siteLimit: { value: 18, unit: 'km/h' }, orderLimit, throttle, privateLand: null } });
     expect(amended.json<OrderActed>().returned).toEqual([{ serial: 'S26-0901', says: 'L4.1 left at 25, must be 18.' }]);
     const again = await new Bench(teo, one.units[0]!.id).open();
     expect(again.state.opened.bench?.calibrate?.own?.ratio?.taken).toMatchObject({ wheelRaw: 28 });

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { INTAKE_LIMITS, type IntakeReport, type LineView } from '@decurio/contract';
-import { checkFile, demoFile, errorOf, fillLibrary, ORDER_HEADER, orderFile, orderRow, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
+import { checkFile, demoFile, DUE, errorOf, fillLibrary, ORDER_HEADER, orderFile, orderRow, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
 
 let server: TestServer;
 let teo: Person;
@@ -95,7 +95,7 @@ describe('an order file', () => {
     const bad = (from: string, to: string) => problems(orderFile([serial(1)], order).replace(from, to));
     expect(await bad('Port Isel', 'Elsewhere')).toEqual([[2, 4, 'unknownPlace']]);
     expect(await bad('pedelec-25', 'moped')).toEqual([[2, 5, 'unknownClass']]);
-    expect(await bad('2026-11-26 08:00', '26/11/26')).toEqual([[2, 3, 'badDate']]);
+    expect(await bad(DUE, '26/11/26')).toEqual([[2, 3, 'badDate']]);
     expect(await problems(`${ORDER_HEADER},limit km/h\n${orderRow(serial(1), order)},fast`)).toEqual([[2, 8, 'badLimit']]);
   });
 

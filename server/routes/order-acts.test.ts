@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { PLAIN_TERMS } from '@decurio/core';
 import type { LineUnit, LineView, NewOrderRequest, OrderActed, OrderPageView, PinView } from '@decurio/contract';
-import { Bench, confirmClass, demoFile, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
+import { Bench, DUE, confirmClass, demoFile, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
 
 let server: TestServer;
 let teo: Person;
@@ -20,12 +20,12 @@ const { siteLimit, orderLimit, throttle } = PLAIN_TERMS;
 const terms = { siteLimit, orderLimit, throttle, privateLand: null };
 let numbers = 3000;
 const byHand = (over: Partial<NewOrderRequest> = {}): NewOrderRequest => ({
-  id: randomUUID(), number: String(++numbers), customer: 'Harbour Tours', rulePackId: 'port-isel', classId: 'pedelec-25', houseRulesId: 'hire-default', dueAt: '2026-12-11T09:00', notes: '', terms, units: [], expected: [], ...over,
+  id: randomUUID(), number: String(++numbers), customer: 'Harbour Tours', rulePackId: 'port-isel', classId: 'pedelec-25', houseRulesId: 'hire-default', dueAt: DUE.replace(' ', 'T'), notes: '', terms, units: [], expected: [], ...over,
 });
 const unit = (serial: string, typeId = 'samphire-26') => ({ serial, typeId, mapId: null });
 const page = async (id: string): Promise<OrderPageView> => (await teo.get(`/api/orders/${id}`)).json<OrderPageView>();
 const line = async (id: string): Promise<readonly LineUnit[]> => (await teo.get(`/api/orders/${id}/line`)).json<LineView>().units;
-const amend = (id: string, over: object, person = ines) => person.post(`/api/orders/${id}/amendments`, { id: randomUUID(), reason: 'the site said so', customer: 'Causeway Holiday Park', rulePackId: 'port-isel', classId: 'pedelec-25', houseRulesId: 'hire-default', dueAt: '2026-11-26T08:00', notes: '', terms, ...over });
+const amend = (id: string, over: object, person = ines) => person.post(`/api/orders/${id}/amendments`, { id: randomUUID(), reason: 'the site said so', customer: 'Causeway Holiday Park', rulePackId: 'port-isel', classId: 'pedelec-25', houseRulesId: 'hire-default', dueAt: DUE.replace(' ', 'T'), notes: '', terms, ...over });
 const slower = { terms: { ...terms, siteLimit: { value: 18, unit: 'km/h' } } };
 let serials = 0;
 const order = async (count = 1) => takeOrder(teo, orderFile(Array.from({ length: count }, () => `A26-${String(++serials).padStart(4, '0')}`), String(++numbers)));
@@ -52,7 +52,7 @@ describe('an order by hand', () => {
     ['a serial twice', () => byHand({ units: [unit('H26-0009'), unit('h26-0009')] }), 'serialTaken'],
     ['a class that is not there', () => byHand({ classId: 'moped' }), 'notFound'],
     ['a negative limit', () => byHand({ terms: { ...terms, orderLimit: { value: -5, unit: 'km/h' } } }), 'badFields'],
-    ['private land with a class for roads', () => byHand({ terms: { ...terms, privateLand: { acknowledgement: 'letter', endsOn: '2027-01-01', label: 'Yard only', isUncapped: false } } }), 'badFields'],
+    ['private land with a class for roads', () => byHand({ terms: { ...terms, privateLand: { acknowledgement: 'letter', endsOn: '2099-01-01', label: 'Yard only', isUncapped: false } } }), 'badFields'],
   ])('with %s is refused, and nothing is taken', async (_says, request, code) => {
     await takeOrder(teo, orderFile(['H26-2611'], '2611'));
     const made = request();
@@ -155,7 +155,7 @@ describe('an amendment', () => {
     await (await bench.toSignOff()).sign();
     const rules = JSON.parse(demoFile('rules/hire-default.json')) as { choices: object };
     await ines.post('/api/library', { kind: 'houseRules', document: { ...rules, choices: { ...rules.choices, autoOffMin: 5 } } });
-    expect((await amend(taken.orderId, { dueAt: '2026-12-24T08:00' })).json()).toEqual({ revised: 0, returned: [] });
+    expect((await amend(taken.orderId, { dueAt: '2099-12-24T08:00' })).json()).toEqual({ revised: 0, returned: [] });
     expect((await line(taken.orderId))[0]?.status).toBe('sealed');
     const anew = await ines.post(`/api/orders/${taken.orderId}/setups`, { id: randomUUID(), reason: 'the house rules moved' });
     expect(anew.json<OrderActed>().returned).toEqual([{ serial: units[0]!.serial, says: 'L7.2 left at 10, must be 5.' }]);
@@ -248,7 +248,7 @@ describe('a PIN by policy', () => {
 
 it('an order whose class has no row is refused at the door of the file', async () => {
   await confirmClass(ines, 'pedelec-25', 2);
-  const csv = 'order,customer,due,place,class,type,serial\n3999,Harbour Tours,2026-12-11 09:00,Port Isel,harbour-yard,Samphire 26,H26-0900';
+  const csv = 'order,customer,due,place,class,type,serial\n3999,Harbour Tours,2099-12-11 09:00,Port Isel,harbour-yard,Samphire 26,H26-0900';
   const report = (await teo.post(`/api/intakes?id=${randomUUID()}&fileName=o.csv`, csv, 'text/csv')).json<{ problems: { code: string }[] }>();
   expect(report.problems.map(({ code }) => code)).toEqual(['needsAuthority']);
 });

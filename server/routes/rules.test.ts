@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { LibraryEntry, StarterView } from '@decurio/contract';
 import type { RulePack, VehicleClass } from '@decurio/core';
-import { Bench, confirmClass, demoFile, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
+import { asDatabaseOwner, Bench, confirmClass, demoFile, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
 
 let server: TestServer;
 let teo: Person;
@@ -69,7 +69,7 @@ describe('signing off', () => {
     await save(change(document, 'pedelec-25', { checked: null }));
     expect(errorOf(await bench.sign()).code).toBe('classNotChecked');
     const { version } = await newest();
-    await server.app.source.query("UPDATE library_document SET body = JSON_SET(body, '$.classes[0].checked', JSON_OBJECT('by', 'I', 'authority', 'office', 'source', 'letter', 'on', '2020-01-01', 'expiresOn', '2020-12-31')) WHERE docId = 'port-isel' AND version = ?", [version]);
+    await asDatabaseOwner(server, "UPDATE library_document SET body = JSON_SET(body, '$.classes[0].checked', JSON_OBJECT('by', 'I', 'authority', 'office', 'source', 'letter', 'on', '2020-01-01', 'expiresOn', '2020-12-31')) WHERE docId = 'port-isel' AND version = ?", [version]);
     expect(errorOf(await bench.sign()).code).toBe('checkRanOut');
     await confirmClass(ines, 'pedelec-25', version);
     expect((await bench.sign('ready')).statusCode).toBe(201);

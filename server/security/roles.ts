@@ -7,9 +7,11 @@ const NEEDS = {
   look: 'technician',
   takeOrders: 'technician',
   work: 'technician',
+  /** See where one is signed in, and end it there. */
+  ownSessions: 'technician',
+  dispute: 'technician',
   release: 'lead',
   editLibrary: 'lead',
-  dispute: 'technician',
   /** Confirm a class, choose where a setup asks, give an order other terms. */
   decide: 'lead',
   seePins: 'lead',
@@ -18,6 +20,9 @@ const NEEDS = {
 } as const satisfies Record<string, Role>;
 
 export type Act = keyof typeof NEEDS;
+
+/** The least role that may do this. */
+export const needs = (act: Act): Role => NEEDS[act];
 
 const RANK: Readonly<Record<Role, number>> = { technician: 0, lead: 1, owner: 2 };
 

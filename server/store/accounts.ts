@@ -1,11 +1,10 @@
-import { hash, verify } from '@node-rs/argon2';
-import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import type { Pace, Role } from '@decurio/core';
-import type { SessionView } from '@decurio/contract';
-import { LessThan, type DataSource } from 'typeorm';
+import { lookOf, plainName } from '@decurio/contract';
+import type { DataSource } from 'typeorm';
+import { hashPassword, passwordMatches } from '../security/passwords.js';
 import { Accounts, Sessions, type AccountRow } from './entities.js';
-
-export const SESSION_HOURS = 14;
+import { inTransaction } from './transaction.js';
 
 export interface NewAccount {
   readonly signInName: string;
@@ -15,46 +14,51 @@ export interface NewAccount {
   readonly isDemo: boolean;
 }
 
-/** Makes an account, or gives an existing one this name, role and password. */
-export async function putAccount(source: DataSource, account: NewAccount): Promise<void> {
-  const { password, ...rest } = account;
-  const passwordHash = await hash(password);
-  const existing = await source.manager.findOneBy(Accounts, { signInName: account.signInName });
-  const row: AccountRow = { id: existing?.id ?? randomUUID(), createdAt: existing?.createdAt ?? new Date(), pace: existing?.pace ?? null, ...rest, passwordHash };
-  await source.manager.save(Accounts, row);
+export type AccountKept = { readonly ok: true } | { readonly ok: false; readonly says: string };
+
+const BAD_NAME = 'A sign-in name has Latin letters without marks, digits, point, hyphen or underscore, begins with a letter or digit, and is at most 40 long.';
+
+/** Makes an account. Its name must be plain, free, and not to be taken for another's. */
+export async function addAccount(source: DataSource, account: NewAccount): Promise<AccountKept> {
+  const signInName = plainName(account.signInName);
+  if (signInName === null) return { ok: false, says: BAD_NAME };
+  const passwordHash = await hashPassword(account.password);
+  return inTransaction(source, async (manager) => {
+    const names = await manager.query<{ signInName: string }[]>('SELECT signInName FROM account FOR UPDATE');
+    const look = lookOf(signInName);
+    const twin = names.find((each) => lookOf(each.signInName) === look)?.signInName;
+    if (twin === signInName) return { ok: false, says: `There is an account "${signInName}" already.` };
+    if (twin !== undefined) return { ok: false, says: `"${signInName}" would be taken for "${twin}", who is here already. Choose another name.` };
+    const { displayName, role, isDemo } = account;
+    await manager.insert(Accounts, { id: randomUUID(), createdAt: new Date(), pace: null, signInName, displayName, role, isDemo, passwordHash });
+    return { ok: true };
+  });
+}
+
+/** Gives an account another shown name, role and password, and ends all of its sessions. */
+export async function changeAccount(source: DataSource, account: Omit<NewAccount, 'isDemo'>): Promise<AccountKept> {
+  const signInName = plainName(account.signInName);
+  if (signInName === null) return { ok: false, says: BAD_NAME };
+  const passwordHash = await hashPassword(account.password);
+  return inTransaction(source, async (manager) => {
+    const existing = await manager.findOne(Accounts, { where: { signInName }, lock: { mode: 'pessimistic_write' } });
+    if (!existing) return { ok: false, says: `There is no account "${signInName}".` };
+    await manager.update(Accounts, { id: existing.id }, { displayName: account.displayName, role: account.role, passwordHash });
+    await manager.delete(Sessions, { accountId: existing.id });
+    return { ok: true };
+  });
 }
 
 export const demoAccounts = (source: DataSource): Promise<AccountRow[]> =>
-  source.manager.find(Accounts, { where: { isDemo: true }, order: { createdAt: 'ASC' } });
+  source.manager.find(Accounts, { where: { isDemo: true }, order: { createdAt: 'ASC', id: 'ASC' } });
 
-/** A hash to verify against where the name is unknown, so that time tells nothing about names. */
-const NOBODY = hash(randomBytes(16).toString('hex'));
-
-/** The account these belong to, or null. */
-export async function authenticate(source: DataSource, signInName: string, password: string): Promise<AccountRow | null> {
-  const account = await source.manager.findOneBy(Accounts, { signInName });
-  const matches = await verify(account?.passwordHash ?? (await NOBODY), password);
-  return account && matches ? account : null;
-}
-
-/** @returns the token for the cookie; only its hash is kept */
-export async function openSession(source: DataSource, account: AccountRow, station: string): Promise<string> {
-  const token = randomBytes(32).toString('base64url');
-  const expiresAt = new Date(Date.now() + SESSION_HOURS * 3_600_000);
-  await source.manager.delete(Sessions, { expiresAt: LessThan(new Date()) });
-  await source.manager.insert(Sessions, { tokenHash: tokenHash(token), accountId: account.id, station, expiresAt });
-  return token;
-}
-
-export async function closeSession(source: DataSource, token: string): Promise<void> {
-  await source.manager.delete(Sessions, { tokenHash: tokenHash(token) });
-}
-
-export async function readSession(source: DataSource, token: string): Promise<SessionView | null> {
-  const session = await source.manager.findOneBy(Sessions, { tokenHash: tokenHash(token) });
-  if (!session || session.expiresAt < new Date()) return null;
-  const account = await source.manager.findOneBy(Accounts, { id: session.accountId });
-  return account && sessionView(account, session.station);
+/**
+ * The account that a name and a password belong to, or null.
+ * @param name in its plain form; null for one that nobody can have
+ */
+export async function authenticate(source: DataSource, name: string | null, password: string): Promise<AccountRow | null> {
+  const account = name === null ? null : await source.manager.findOneBy(Accounts, { signInName: name });
+  return (await passwordMatches(account?.passwordHash ?? null, password)) ? account : null;
 }
 
 /** The pace that practice has learnt of this person, if any. */
@@ -66,12 +70,3 @@ export async function readPace(source: DataSource, accountId: string): Promise<P
 export async function keepPace(source: DataSource, accountId: string, { tapMs, holdExtraMs, lookMs }: Pace): Promise<void> {
   await source.manager.update(Accounts, { id: accountId }, { pace: JSON.stringify({ tapMs, holdExtraMs, lookMs }) });
 }
-
-export const sessionView = (account: AccountRow, station: string): SessionView => ({
-  userId: account.id,
-  name: account.displayName,
-  role: account.role,
-  station,
-});
-
-const tokenHash = (token: string): string => createHash('sha256').update(token).digest('hex');

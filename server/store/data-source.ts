@@ -6,6 +6,7 @@ import { Displays1764100000000 } from './migrations/1764100000000-displays.js';
 import { Setups1764200000000 } from './migrations/1764200000000-setups.js';
 import { Bench1764300000000 } from './migrations/1764300000000-bench.js';
 import { WheelRuns1764400000000 } from './migrations/1764400000000-wheel-runs.js';
+import { Doors1764500000000 } from './migrations/1764500000000-doors.js';
 
 /** A pool on the database at `url`; `initialize()` it before use, `destroy()` it after. */
 export function makeDataSource(url: string, poolSize = 10): DataSource {
@@ -13,7 +14,7 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
     type: 'mariadb',
     url,
     entities: ENTITIES,
-    migrations: [Ground1764000000000, Displays1764100000000, Setups1764200000000, Bench1764300000000, WheelRuns1764400000000],
+    migrations: [Ground1764000000000, Displays1764100000000, Setups1764200000000, Bench1764300000000, WheelRuns1764400000000, Doors1764500000000],
     migrationsTableName: 'migration',
     synchronize: false,
     timezone: 'Z',

@@ -17,8 +17,11 @@ export interface AccountRow {
 export interface SessionRow {
   /** SHA-256 of the cookie's token: a stolen table signs nobody in. */
   tokenHash: string;
+  id: string;
   accountId: string;
   station: string;
+  openedAt: Date;
+  seenAt: Date;
   expiresAt: Date;
 }
 
@@ -217,8 +220,11 @@ export const Sessions = new EntitySchema<SessionRow>({
   name: 'session',
   columns: {
     tokenHash: { type: 'char', length: 64, primary: true },
+    id: uuid,
     accountId: uuid,
     station: { type: 'varchar', length: 40 },
+    openedAt: { type: 'datetime', precision: 3 },
+    seenAt: { type: 'datetime', precision: 3 },
     expiresAt: { type: 'datetime', precision: 3 },
   },
 });

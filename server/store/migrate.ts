@@ -1,7 +1,7 @@
 import { makeDataSource } from './data-source.js';
 
 /** Tables that the application may add to and read, and never change. */
-const APPEND_ONLY = ['evidence', 'order_change', 'pin_look', 'photo', 'tyre_batch'];
+const APPEND_ONLY = ['evidence', 'library_document', 'order_change', 'photo', 'pin_look', 'seal_head', 'tyre_batch'];
 
 /**
  * Brings the database to the newest schema with the owner's rights, then gives the application's user what it
@@ -17,8 +17,11 @@ export async function migrate(ownerUrl: string, applicationUrl: string): Promise
     if (application !== owner) {
       const tables = (await source.query('SHOW TABLES')) as Record<string, string>[];
       for (const table of tables.flatMap((row) => Object.values(row))) {
-        const rights = APPEND_ONLY.includes(table) ? 'SELECT, INSERT' : 'SELECT, INSERT, UPDATE, DELETE';
+        const isAppendOnly = APPEND_ONLY.includes(table);
+        const rights = isAppendOnly ? 'SELECT, INSERT' : 'SELECT, INSERT, UPDATE, DELETE';
         await source.query(`GRANT ${rights} ON \`${table}\` TO ?@'%'`, [application]);
+        // What an earlier release gave is taken back.
+        if (isAppendOnly) await source.query(`REVOKE UPDATE, DELETE ON \`${table}\` FROM ?@'%'`, [application]);
       }
     }
     return ran.map((migration) => migration.name);

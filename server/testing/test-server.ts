@@ -8,7 +8,8 @@ import { foldVisit, type Evidence, type Role, type VisitState } from '@decurio/c
 import type { BenchView, EntryTaken, ErrorBody, IntakeReport, LineUnit, LineView, NewEvidence, TakenView } from '@decurio/contract';
 import { demoText, withDays } from '../../scripts/lib/demo-files.mjs';
 import { buildApp } from '../app.js';
-import { putAccount } from '../store/accounts.js';
+import type { Config } from '../config.js';
+import { addAccount } from '../store/accounts.js';
 import { migrate } from '../store/migrate.js';
 
 export const PASSWORD = 'marram-grass';
@@ -22,22 +23,28 @@ export interface TestServer {
   readonly close: () => Promise<void>;
 }
 
+/** How a server under test runs: on this database, silent, the API alone. */
+export const testConfig = (databaseUrl: string, over: Partial<Config> = {}): Config => ({
+  host: '127.0.0.1',
+  port: 0,
+  databaseUrl,
+  ownerUrl: null,
+  cookieSecret: 'for tests only',
+  pinSecret: 'for tests only',
+  webRoot: null,
+  logLevel: 'silent',
+  secureCookie: false,
+  publicOrigin: null,
+  trustedProxies: [],
+  ...over,
+});
+
 /** A server on a database of its own, with one account per role, named as the role. */
 export async function startTestServer(): Promise<TestServer> {
   const urls = await freshDatabase();
-  const app = await buildApp({
-    host: '127.0.0.1',
-    port: 0,
-    databaseUrl: urls.applicationUrl,
-    ownerUrl: urls.ownerUrl,
-    cookieSecret: 'for tests only',
-    pinSecret: 'for tests only',
-    webRoot: null,
-    logLevel: 'silent',
-    secureCookie: false,
-  });
+  const app = await buildApp(testConfig(urls.applicationUrl));
   for (const role of ['technician', 'lead', 'owner'] as const) {
-    await putAccount(app.source, { signInName: role, displayName: `The ${role}`, role, password: PASSWORD, isDemo: false });
+    await addAccount(app.source, { signInName: role, displayName: `The ${role}`, role, password: PASSWORD, isDemo: false });
   }
   return { app, ...urls, close: () => app.close() };
 }
@@ -59,6 +66,16 @@ export async function freshDatabase(dump?: string): Promise<{ readonly ownerUrl:
 function fill({ hostname, port, username, password, pathname }: URL, dump: string): void {
   const done = spawnSync('mariadb', ['--no-defaults', `--host=${hostname}`, `--port=${port}`, `--user=${username}`, pathname.slice(1)], { env: { ...process.env, MYSQL_PWD: password }, input: readFileSync(dump), encoding: 'utf8' });
   if (done.status !== 0) throw new Error(`the database could not be filled: ${done.stderr}`);
+}
+
+/** Asks the database with its owner's rights, as the application itself never can. */
+export async function asDatabaseOwner<T>({ ownerUrl }: Pick<TestServer, 'ownerUrl'>, sql: string, values: unknown[] = []): Promise<T> {
+  const connection = await createConnection({ uri: ownerUrl, timezone: 'Z' });
+  try {
+    return (await connection.query(sql, values))[0] as T;
+  } finally {
+    await connection.end();
+  }
 }
 
 /** What one signed-in person can ask. */
@@ -101,8 +118,10 @@ export async function fillLibrary(owner: Person): Promise<void> {
 export const confirmClass = (person: Person, classId: string, version: number): Promise<LightMyRequestResponse> =>
   person.post(`/api/library/rulePack/port-isel/classes/${classId}/confirm`, { version, authority: 'Port Isel harbour office', source: 'Letter 12 of the office', expiresOn: '2099-12-31' });
 
+/** When the tests' orders are due: a Thursday next week, as order files write it. */
+export const DUE = withDays('{Thu+1} 08:00', new Date());
 export const ORDER_HEADER = 'order,customer,due,place,class,type,serial';
-export const orderRow = (serial: string, order = '2611', type = 'Samphire 26'): string => `${order},Causeway Holiday Park,${withDays('{Thu+1}', new Date())} 08:00,Port Isel,pedelec-25,${type},${serial}`;
+export const orderRow = (serial: string, order = '2611', type = 'Samphire 26'): string => `${order},Causeway Holiday Park,${DUE},Port Isel,pedelec-25,${type},${serial}`;
 export const orderFile = (serials: readonly string[], order = '2611'): string => [ORDER_HEADER, ...serials.map((serial) => orderRow(serial, order))].join('\n');
 
 export async function checkFile(person: Person, body: string | Buffer, fileName = 'order.csv'): Promise<LightMyRequestResponse> {

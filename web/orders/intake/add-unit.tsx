@@ -2,7 +2,7 @@ import { Select } from '@mantine/core';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { VehicleType } from '@decurio/core';
-import { addUnitsRequest } from '@decurio/contract';
+import { addUnitsRequest, type OrderPageView } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
 import { Busy, Notice } from '../../ui/notice.js';
@@ -20,14 +20,18 @@ export function AddUnit() {
   const { data: view } = api.useOrderQuery(orderId ?? '', { skip: orderId === null });
   const [add, adding] = api.useAddUnitsMutation();
   const [find] = api.useLazyFindUnitQuery();
+  const [readOrder] = api.useLazyOrderQuery();
   const [slip, setSlip] = useState<string | null>(null);
   if (!orders) return <Busy />;
-  const inOrder = view ? [...view.expected.map((each) => each.typeId), ...view.groups.map((group) => group.typeId)] : [];
-  const chosen = typeId ?? inOrder[0] ?? null;
+  const chosen = typeId ?? (view && kindsIn(view)[0]?.typeId) ?? null;
   const submit = async () => {
-    if (orderId === null || chosen === null) return setSlip('Choose the order and the type first.');
-    const mapId = [...(view?.expected ?? []), ...(view?.groups ?? [])].find((each) => each.typeId === chosen)?.mapId ?? null;
-    const body = { id: crypto.randomUUID(), units: [{ serial, typeId: chosen, mapId }] };
+    // Whoever is quicker than the answer is not told to choose what stands there in a moment.
+    const order = view ?? (orderId === null ? undefined : (await readOrder(orderId, true)).data);
+    const kinds = order ? kindsIn(order) : [];
+    const type = typeId ?? kinds[0]?.typeId;
+    if (orderId === null || type === undefined) return setSlip('Choose the order and the type first.');
+    const mapId = kinds.find((each) => each.typeId === type)?.mapId ?? null;
+    const body = { id: crypto.randomUUID(), units: [{ serial, typeId: type, mapId }] };
     const [first] = Object.values(slipsIn(addUnitsRequest, body));
     if (first !== undefined) return setSlip(first);
     const answer = await add({ id: orderId, body });
@@ -61,3 +65,6 @@ export function AddUnit() {
     </form>
   );
 }
+
+/** Types and displays of an order, those still to come first. */
+const kindsIn = ({ expected, groups }: OrderPageView): readonly { readonly typeId: string; readonly mapId: string }[] => [...expected, ...groups];

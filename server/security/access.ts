@@ -1,0 +1,76 @@
+import type { FastifyInstance, FastifyRequest, RouteOptions } from 'fastify';
+import plugin from 'fastify-plugin';
+import type { Config } from '../config.js';
+import { HttpProblem } from '../problems.js';
+import { permit, type Act } from './roles.js';
+import { sessionOf } from './sessions.js';
+
+/** Who may call a route: whoever may do the act, or `anyone` at all, signed in or not. */
+export type Access = Act | 'anyone';
+
+export interface DeclaredRoute {
+  readonly method: string;
+  readonly url: string;
+  readonly access: Access;
+  readonly summary: string;
+}
+
+declare module 'fastify' {
+  interface FastifyInstance {
+    /** Every route with who may call it, in the order they were registered. */
+    declaredRoutes: readonly DeclaredRoute[];
+  }
+  interface FastifyContextConfig {
+    /** Who may call this route. A route that does not say is not registered. */
+    act?: Access;
+  }
+}
+
+const CHANGES_NOTHING = new Set(['GET', 'HEAD', 'OPTIONS']);
+
+/**
+ * Denies by default. A route says who may call it, and that is judged by the route that matched, whatever way its
+ * address was written; what matches no route is answered as an address that leads nowhere.
+ */
+export const access = plugin(async (app: FastifyInstance, { config }: { readonly config: Config }) => {
+  const declared: DeclaredRoute[] = [];
+  app.decorate('declaredRoutes', declared);
+  app.addHook('onRoute', (route) => void declared.push(...declarationsOf(route)));
+  app.addHook('onRequest', async (request) => {
+    if (request.is404) return;
+    const { act } = request.routeOptions.config;
+    if (act === undefined) throw new HttpProblem('notAllowed');
+    if (!CHANGES_NOTHING.has(request.method)) refuseForeign(request, config.publicOrigin);
+    if (act === 'anyone') return;
+    request.session = await sessionOf(request);
+    permit(request.session, act);
+  });
+});
+
+function declarationsOf({ method, url, config, schema }: RouteOptions): readonly DeclaredRoute[] {
+  const access = config?.act;
+  if (access === undefined) throw new Error(`The route ${String(method)} ${url} does not say who may call it. Give it config.act.`);
+  const summary = (schema as { readonly summary?: string } | undefined)?.summary ?? '';
+  return [method].flat().map((each) => ({ method: each, url, access, summary }));
+}
+
+/**
+ * Another site's page must not change anything with a session that the browser lends it. Programs that are no browser
+ * send no origin and have no session lent to them.
+ */
+function refuseForeign({ headers, host }: FastifyRequest, publicOrigin: string | null): void {
+  const { origin } = headers;
+  const site = headers['sec-fetch-site'];
+  if (site !== undefined && site !== 'same-origin' && site !== 'none') throw new HttpProblem('otherSite');
+  if (origin === undefined) return;
+  const isOwn = publicOrigin === null ? hostOf(origin) === host.toLowerCase() : origin === publicOrigin;
+  if (!isOwn) throw new HttpProblem('otherSite');
+}
+
+function hostOf(origin: string): string | null {
+  try {
+    return new URL(origin).host;
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,68 @@
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import type { Role } from '@decurio/core';
+import type { OpenSession, SessionView } from '@decurio/contract';
+import { LessThan, type DataSource } from 'typeorm';
+import { Sessions, type AccountRow } from './entities.js';
+
+export const SESSION_HOURS = 14;
+/** How old the note of when a session was last heard from may grow. */
+const SEEN_MS = 5 * 60_000;
+
+export interface Opened {
+  /** For the cookie; only its hash is kept. */
+  readonly token: string;
+  readonly session: SessionView;
+}
+
+export async function openSession(source: DataSource, account: AccountRow, station: string): Promise<Opened> {
+  const token = randomBytes(32).toString('base64url');
+  const now = new Date();
+  const id = randomUUID();
+  await source.manager.delete(Sessions, { expiresAt: LessThan(now) });
+  await source.manager.insert(Sessions, { tokenHash: tokenHash(token), id, accountId: account.id, station, openedAt: now, seenAt: now, expiresAt: new Date(now.getTime() + SESSION_HOURS * 3_600_000) });
+  return { token, session: { id, userId: account.id, name: account.displayName, role: account.role, station } };
+}
+
+const READ_SQL = `SELECT s.id, s.accountId AS userId, a.displayName AS name, a.role, s.station, s.seenAt
+  FROM session s JOIN account a ON a.id = s.accountId WHERE s.tokenHash = ? AND s.expiresAt > UTC_TIMESTAMP(3)`;
+
+export async function readSession(source: DataSource, token: string): Promise<SessionView | null> {
+  const [row] = await source.query<(SessionView & { readonly role: Role; readonly seenAt: Date })[]>(READ_SQL, [tokenHash(token)]);
+  if (!row) return null;
+  const { seenAt, ...session } = row;
+  if (Date.now() - seenAt.getTime() > SEEN_MS) await source.manager.update(Sessions, { id: session.id }, { seenAt: new Date() });
+  return session;
+}
+
+/** Ends the session of a token. @returns its id, or null where it had ended */
+export async function endByToken(source: DataSource, token: string): Promise<string | null> {
+  const session = await source.manager.findOneBy(Sessions, { tokenHash: tokenHash(token) });
+  if (!session) return null;
+  await source.manager.delete(Sessions, { id: session.id });
+  return session.id;
+}
+
+/** Ends one session of a person. @returns whether there was such a one */
+export async function endSession(source: DataSource, accountId: string, id: string): Promise<boolean> {
+  const { affected } = await source.manager.delete(Sessions, { id, accountId });
+  return (affected ?? 0) > 0;
+}
+
+/** Where a person is signed in, the newest first. */
+export async function openSessions(source: DataSource, accountId: string, thisId: string): Promise<readonly OpenSession[]> {
+  const rows = await source.manager.find(Sessions, { where: { accountId }, order: { openedAt: 'DESC', id: 'ASC' }, take: 100 });
+  const now = new Date();
+  return rows
+    .filter((row) => row.expiresAt > now)
+    .map(({ id, station, openedAt, seenAt }) => ({ id, station, openedAt: openedAt.toISOString(), seenAt: seenAt.toISOString(), isThis: id === thisId }));
+}
+
+/** Of these sessions, those that have ended. */
+export async function endedOf(source: DataSource, ids: readonly string[]): Promise<readonly string[]> {
+  if (ids.length === 0) return [];
+  const rows = await source.query<{ id: string }[]>('SELECT id FROM session WHERE id IN (?) AND expiresAt > UTC_TIMESTAMP(3)', [ids]);
+  const open = new Set(rows.map(({ id }) => id));
+  return ids.filter((id) => !open.has(id));
+}
+
+const tokenHash = (token: string): string => createHash('sha256').update(token).digest('hex');
