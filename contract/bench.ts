@@ -1,6 +1,7 @@
 import type { CheckStanding, DisplayMap, Evidence, EvidenceData, EvidenceKind, Finding, HoldReason, LabelledPack, Part, PhotoSubject, ReferenceKind, WheelMeasure } from '@decurio/core';
 import { HOLD_REASONS, PARTS, PHOTO_SUBJECTS, REFERENCES, SENT_BACK_TO, WHEEL_MEASURES } from '@decurio/core';
 import { array, boolean, number, object, string, type InferType, type ObjectSchema } from 'yup';
+import { instant } from './instant.js';
 import type { LineUnit } from './orders.js';
 
 const label = () => string().strict().min(1).max(12).required();
@@ -114,7 +115,7 @@ export const newEvidenceRequest = object({
   /** The seq this entry is to have: one more than the newest the client saw. */
   seq: number().strict().integer().min(2).required(),
   kind: string().oneOf(Object.keys(evidenceSchemas) as WrittenKind[]).required(),
-  at: string().strict().matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d+)?Z$/, 'must be a time in UTC, ISO 8601').required(),
+  at: instant(),
   data: object().required(),
 }).noUnknown();
 
@@ -123,7 +124,7 @@ export type NewEvidence = { [K in WrittenKind]: { id: string; seq: number; kind:
 export const openVisitRequest = object({
   visitId: string().strict().uuid().required(),
   entryId: string().strict().uuid().required(),
-  at: string().strict().matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d+)?Z$/, 'must be a time in UTC, ISO 8601').required(),
+  at: instant(),
 }).noUnknown();
 export type OpenVisitRequest = InferType<typeof openVisitRequest>;
 

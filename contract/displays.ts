@@ -1,5 +1,6 @@
 import type { DisplayMap, Pace } from '@decurio/core';
 import { array, number, object, string, type InferType } from 'yup';
+import { instant } from './instant.js';
 
 const words = (least: number, most: number, ask: string) => string().strict().trim().min(least, ask).max(most).required(ask);
 
@@ -71,7 +72,7 @@ export interface PaceView {
 export const displayFoundRequest = object({
   id: string().strict().uuid().required(),
   seq: number().strict().integer().min(2).required(),
-  at: string().strict().matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d+)?Z$/, 'must be a time in UTC, ISO 8601').required(),
+  at: instant(),
   mapId: string().strict().max(60).required(),
   told: array(object({ asks: string().strict().max(160).required(), says: string().strict().max(60).required() }).noUnknown().required()).max(12).required(),
 }).noUnknown();

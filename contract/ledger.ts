@@ -22,6 +22,8 @@ export interface LedgerRecordView extends LedgerRow {
 export interface SealCheck {
   readonly holds: boolean;
   readonly says: string;
+  /** Everything that is not as it was sealed; the first of them stands in `says` too. */
+  readonly findings: readonly string[];
   readonly visitId: string | null;
   readonly serial: string | null;
   readonly entries: number;

@@ -89,7 +89,7 @@ export interface WishesRequest {
   readonly wishes: Omit<UnitOverride, 'by'> | null;
 }
 
-export type OrderChangeKind = 'taken' | 'amended' | 'decided' | 'unitsAdded' | 'withdrawn' | 'recompiled' | 'wishes';
+export type OrderChangeKind = 'taken' | 'amended' | 'decided' | 'unitsAdded' | 'withdrawn' | 'recompiled' | 'wishes' | 'followed';
 
 export interface OrderChangeView {
   readonly kind: OrderChangeKind;
@@ -106,6 +106,8 @@ export interface OrderActed {
   readonly revised: number;
   /** Units that were done and came back to the line, with what differs. */
   readonly returned: readonly { readonly serial: string; readonly says: string }[];
+  /** Units that stayed as they were although the act meant them, with what kept them. */
+  readonly stayed?: readonly { readonly serial: string; readonly says: string }[];
 }
 
 /** One order as its page shows it. */

@@ -37,7 +37,7 @@ async function start() {
   const server = await startServer({ databaseUrl, ownerUrl, cookieSecret: readFileSync(SECRET, 'utf8') });
   running.unshift(server);
   void server.ended.then(() => stop(1, 'The server ended by itself. What was accepted is safe; start again.'));
-  writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, address: server.address }));
+  writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, address: server.address, databaseUrl }), { mode: 0o600 });
   const { loadDemo } = await import('./lib/load-demo.mjs');
   if (await loadDemo(server.address, databaseUrl)) say('The demo scenario is loaded: Saltmarsh Mobility, Port Isel.');
   say(`Order files to drop, their days counted from today: ${writeOrderFiles(TO_DROP)}`);

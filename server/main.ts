@@ -1,13 +1,16 @@
 import { buildApp } from './app.js';
 import { readConfig } from './config.js';
+import { keepHouse } from './live/housekeeping.js';
 import { migrate } from './store/migrate.js';
 
 const config = readConfig(process.env);
 if (config.ownerUrl !== null) await migrate(config.ownerUrl, config.databaseUrl);
 const app = await buildApp(config);
 await app.listen({ host: config.host, port: config.port });
+const stopKeeping = keepHouse(app.source, app.log);
 
 const stop = () => {
+  stopKeeping();
   void app.close().then(() => process.exit(0));
 };
 process.once('SIGTERM', stop);

@@ -22,6 +22,7 @@ const TakeByHand = lazy(() => import('./orders/intake/take-by-hand.js').then((m)
 const LibraryPage = lazy(() => import('./library/library-page.js').then((m) => ({ default: m.LibraryPage })));
 const LearntPage = lazy(() => import('./library/learnt/learnt-page.js').then((m) => ({ default: m.LearntPage })));
 const WorkbenchPage = lazy(() => import('./library/workbench/workbench-page.js').then((m) => ({ default: m.WorkbenchPage })));
+const SessionsPage = lazy(() => import('./account/sessions-page.js').then((m) => ({ default: m.SessionsPage })));
 const PracticePage = lazy(() => import('./practice/practice-page.js').then((m) => ({ default: m.PracticePage })));
 const LedgerPage = lazy(() => import('./ledger/ledger-page.js').then((m) => ({ default: m.LedgerPage })));
 const RecordPage = lazy(() => import('./ledger/record-page.js').then((m) => ({ default: m.RecordPage })));
@@ -61,6 +62,7 @@ export function App() {
             <Route path="/library/:kind" element={<LibraryPage />} />
             <Route path="/library/:kind/:id" element={<LibraryPage />} />
             <Route path="/library/:kind/:id/:view" element={<LibraryPage />} />
+            <Route path="/signed-in" element={<SessionsPage />} />
             <Route path="/practice" element={<PracticePage />} />
             <Route path="/practice/:mapId" element={<PracticePage />} />
             <Route path="/ledger" element={<LedgerPage />} />

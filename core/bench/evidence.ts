@@ -232,5 +232,13 @@ export type DeedOf<K extends EvidenceKind> = {
 };
 export type Deed = { [K in EvidenceKind]: DeedOf<K> }[EvidenceKind];
 
+/** What the server says of an entry as it takes it. Entries of the first releases have none of it. */
+export interface Received {
+  /** ISO 8601 in UTC, by the server's clock: what order and seal go by. `at` is what the stand said. */
+  readonly receivedAt: string;
+  /** How far the stand's clock was ahead of the server's, seconds; negative behind. Absent where they agreed. */
+  readonly clockOffS?: number;
+}
+
 /** A deed in its visit's chain. Hashes are lower-case hex SHA-256. */
-export type Evidence = Deed & { readonly prevHash: string; readonly hash: string };
+export type Evidence = Deed & Partial<Received> & { readonly prevHash: string; readonly hash: string };

@@ -1,6 +1,6 @@
 import type { Evidence } from '../bench/evidence.js';
 import { foldVisit } from '../bench/fold-visit.js';
-import { verifyChain } from './seal.js';
+import { receivedAtOf, verifyChain } from './seal.js';
 
 /** A sealed visit as it leaves the house: every entry, and the seal they end in. */
 export interface VisitRecord {
@@ -20,7 +20,7 @@ export function makeRecord(evidence: readonly Evidence[]): VisitRecord {
   const [first] = evidence;
   const last = evidence.at(-1);
   if (first?.kind !== 'opened' || last === undefined) throw new Error('a record is made of a whole visit');
-  return { format: 'decurio-record/1', serial: first.data.serial, visitId: first.visitId, seal: last.hash, sealedAt: last.at, evidence };
+  return { format: 'decurio-record/1', serial: first.data.serial, visitId: first.visitId, seal: last.hash, sealedAt: receivedAtOf(last), evidence };
 }
 
 /**
@@ -30,12 +30,14 @@ export function makeRecord(evidence: readonly Evidence[]): VisitRecord {
 export function checkRecord(data: unknown): RecordCheck {
   if (!looksLikeRecord(data)) return { ok: false, says: 'This is not a Decurio record (format decurio-record/1).' };
   try {
+    const loose = Object.keys(data).find((key) => !COVER.has(key));
+    if (loose !== undefined) return { ok: false, says: `The cover says "${loose}", which no seal covers.` };
     const chain = verifyChain(data.evidence, data.seal);
     if (!chain.ok) return { ok: false, says: chain.says };
     const fold = foldVisit(data.evidence);
     if (!fold.ok) return { ok: false, says: `The entries contradict one another: ${fold.problem.message}` };
     const { opened, step } = fold.value;
-    if (data.evidence[0]?.visitId !== data.visitId || opened.serial !== data.serial || data.evidence.at(-1)?.at !== data.sealedAt) {
+    if (data.evidence[0]?.visitId !== data.visitId || opened.serial !== data.serial || sealedAtOf(data.evidence) !== data.sealedAt) {
       return { ok: false, says: 'The serial, visit or date on the cover is not the one in the entries.' };
     }
     if (step !== null) return { ok: false, says: 'The chain is whole, but the visit was not signed off.' };
@@ -44,6 +46,14 @@ export function checkRecord(data: unknown): RecordCheck {
     return { ok: false, says: 'The entries of this record are not whole.' };
   }
 }
+
+function sealedAtOf(evidence: readonly Evidence[]): string | null {
+  const last = evidence.at(-1);
+  return last ? receivedAtOf(last) : null;
+}
+
+/** Keys of the cover, every one of which is held against the entries. */
+const COVER = new Set(['format', 'serial', 'visitId', 'seal', 'sealedAt', 'evidence']);
 
 function looksLikeRecord(data: unknown): data is VisitRecord {
   if (typeof data !== 'object' || data === null) return false;

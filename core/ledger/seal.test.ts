@@ -44,6 +44,16 @@ describe('a chain of evidence', () => {
     );
   });
 
+  it('covers what the server says of an entry, and shows whatever it does not cover', () => {
+    const entries: Evidence[] = [];
+    for (const deed of deedsOf(cleanVisit)) entries.push(sealEvidence({ ...deed, receivedAt: '2026-11-24T10:00:00.000Z', clockOffS: -400 }, entries.at(-1)?.hash ?? CHAIN_START));
+    expect(verifyChain(entries).ok).toBe(true);
+    for (const over of [{ receivedAt: '2026-11-25T10:00:00.000Z' }, { clockOffS: 0 }, { receivedAt: undefined }, { note: 'added' }]) {
+      const forged = entries.map((entry, i) => (i === 4 ? ({ ...entry, ...over } as unknown as Evidence) : entry));
+      expect(verifyChain(forged)).toMatchObject({ ok: false, seq: 5 });
+    }
+  });
+
   it('shows an entry left out, one swapped, and a tail cut off against the printed seal', () => {
     const entries = chain();
     const seal = entries.at(-1)!.hash;
@@ -67,6 +77,8 @@ describe('a record', () => {
     const record = makeRecord(chain());
     expect(checkRecord({ ...record, serial: 'S26-9999' })).toMatchObject({ ok: false, says: expect.stringContaining('cover') });
     expect(checkRecord({ ...record, seal: '0'.repeat(64) }).ok).toBe(false);
+    expect(checkRecord({ ...record, sealedAt: '2026-01-01T00:00:00.000Z' }).ok).toBe(false);
+    expect(checkRecord({ ...record, customer: 'Another' })).toMatchObject({ ok: false, says: expect.stringContaining('no seal covers') });
     const reading = structuredClone(record) as unknown as { evidence: { kind: string; data: { raw: number } }[] };
     reading.evidence.find((e) => e.kind === 'codeRead')!.data.raw = 12;
     expect(checkRecord(reading)).toMatchObject({ ok: false, says: expect.stringContaining('was changed') });

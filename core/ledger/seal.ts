@@ -1,7 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import canonicalize from 'canonicalize';
-import type { Deed, Evidence } from '../bench/evidence.js';
+import type { Deed, Evidence, Received } from '../bench/evidence.js';
 
 /** What the first entry of every visit names as its predecessor. */
 export const CHAIN_START = '0'.repeat(64);
@@ -16,12 +16,19 @@ export function canonicalJson(value: unknown): string {
 /** Lower-case hex SHA-256 of the canonical JSON of a value. */
 export const hashOf = (value: unknown): string => bytesToHex(sha256(utf8ToBytes(canonicalJson(value))));
 
-/** Chains a deed to the hash of the entry before it (`CHAIN_START` for the first). */
-export function sealEvidence(deed: Deed, prevHash: string): Evidence {
-  const { id, visitId, seq, kind, at, by, station, data } = deed;
-  const body = { id, visitId, seq, kind, at, by, station, data, prevHash };
+/** Chains a deed to the hash of the entry before it (`CHAIN_START` for the first), with what the server says of it. */
+export function sealEvidence(deed: Deed & Partial<Received>, prevHash: string): Evidence {
+  const { id, visitId, seq, kind, at, by, station, data, receivedAt, clockOffS } = deed;
+  const received = { ...(receivedAt === undefined ? {} : { receivedAt }), ...(clockOffS === undefined ? {} : { clockOffS }) };
+  const body = { id, visitId, seq, kind, at, by, station, data, ...received, prevHash };
   return { ...body, hash: hashOf(body) } as Evidence;
 }
+
+/** Every key that an entry may have. What stands under another one is covered by no seal. */
+const SEALED_KEYS: ReadonlySet<string> = new Set(['id', 'visitId', 'seq', 'kind', 'at', 'by', 'station', 'data', 'receivedAt', 'clockOffS', 'prevHash', 'hash']);
+
+/** When the server took an entry, or what the stand said where the entry is older than that note. */
+export const receivedAtOf = ({ receivedAt, at }: Pick<Evidence, 'receivedAt' | 'at'>): string => receivedAt ?? at;
 
 /** Outcome of walking a chain: its head, or the first entry that does not hold and why. */
 export type ChainCheck =
@@ -38,6 +45,8 @@ export function verifyChain(evidence: readonly Evidence[], expectedHead?: string
     const seq = index + 1;
     if (entry.seq !== seq) return { ok: false, seq, says: `Entry ${seq} is missing; entry ${entry.seq} stands in its place.` };
     if (entry.prevHash !== prevHash) return { ok: false, seq, says: `Entry ${seq} does not follow the one before it.` };
+    const loose = Object.keys(entry).find((key) => !SEALED_KEYS.has(key));
+    if (loose !== undefined) return { ok: false, seq, says: `Entry ${seq} was changed after it was written: it says "${loose}", which no seal covers.` };
     if (sealEvidence(entry, prevHash).hash !== entry.hash) return { ok: false, seq, says: `Entry ${seq} was changed after it was written.` };
     prevHash = entry.hash;
   }

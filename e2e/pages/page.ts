@@ -1,6 +1,6 @@
 import { By, error, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 
-const PATIENCE_MS = 15_000;
+export const PATIENCE_MS = 15_000;
 
 /** What a person does on any page: look for words, press keys. Everything waits for a state, nothing for a time. */
 export class Page {

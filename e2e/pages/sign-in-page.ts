@@ -1,5 +1,5 @@
 import { DEMO_PASSWORD } from '../../server/demo-password.js';
-import { Page } from './page.js';
+import { Page, PATIENCE_MS } from './page.js';
 
 export class SignInPage extends Page {
   async open(address: string): Promise<this> {
@@ -13,5 +13,7 @@ export class SignInPage extends Page {
     await this.type('Password', password);
     await this.type('Where you work', bay);
     await this.press('\uE007');
+    // Until the answer is there a page that is left takes the session with it.
+    await this.driver.wait(async () => !(await this.text()).includes('Sign in to your bay') || (await this.findAll('[role="alert"]')).length > 0, PATIENCE_MS, 'signing in has no answer');
   }
 }

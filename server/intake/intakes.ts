@@ -185,7 +185,7 @@ async function take(manager: EntityManager, intakeId: string, accountId: string)
 
 async function insertOrder(manager: EntityManager, draft: OrderDraft, accountId: string): Promise<OrderRow> {
   const { terms, ...fields } = draft;
-  const row: OrderRow = { id: randomUUID(), ...fields, limitKmh: limitOf(terms), terms: JSON.stringify(terms), expected: '[]', isPrivateLand: false, classCheck: checkOf(classOf(await getDocument(manager, 'rulePack', draft.rulePackId), draft.classId)), takenAt: new Date(), takenBy: accountId, units: 0, sealed: 0, held: 0 };
+  const row: OrderRow = { id: randomUUID(), ...fields, limitKmh: limitOf(terms), terms: JSON.stringify(terms), expected: '[]', isPrivateLand: false, classCheck: checkOf(classOf(await getDocument(manager, 'rulePack', draft.rulePackId), draft.classId)), takenAt: new Date(), takenBy: accountId, units: 0, sealed: 0, held: 0, revision: 0, revisionWords: null };
   await manager.insert(Orders, row);
   return row;
 }

@@ -1,16 +1,15 @@
-import type { FastifyInstance, FastifyRequest } from 'fastify';
+import type { FastifyInstance } from 'fastify';
 import { object, string, ValidationError, type InferType } from 'yup';
 import { displayFoundRequest, evidenceSchemas, newEvidenceRequest, openVisitRequest, type DisplayFoundRequest, type EntryTaken, type NewEvidence, type OpenVisitRequest } from '@decurio/contract';
 import { HttpProblem } from '../problems.js';
-import { permit, type Act } from '../security/roles.js';
 import { findDisplay } from '../store/find-display.js';
 import { readBench } from '../store/units.js';
 import { appendEvidence } from '../store/append-evidence.js';
-import { openVisit, type Writer } from '../store/visits.js';
+import { openVisit } from '../store/visits.js';
+import { writerOf } from './writer.js';
 
 const unitParams = object({ unitId: string().uuid().required() });
 const visitParams = unitParams.shape({ visitId: string().uuid().required() });
-const CLOCK_TOLERANCE_MS = 10 * 60_000;
 
 export async function benchRoutes(app: FastifyInstance): Promise<void> {
   app.get<{ Params: InferType<typeof unitParams> }>(
@@ -23,7 +22,6 @@ export async function benchRoutes(app: FastifyInstance): Promise<void> {
     '/units/:unitId/visits',
     { schema: { summary: 'Begin a visit', params: unitParams, body: openVisitRequest }, config: { act: 'work' } },
     async (request, reply) => {
-      refuseFuture(request.body.at);
       const entry = await openVisit(app.source, request.params.unitId, request.body, writerOf(request, 'work'));
       return reply.status(201).send(entry);
     },
@@ -34,7 +32,6 @@ export async function benchRoutes(app: FastifyInstance): Promise<void> {
     { schema: { summary: 'Add an entry to a visit', params: visitParams, body: newEvidenceRequest }, config: { act: 'work' } },
     async (request, reply) => {
       const draft = request.body;
-      refuseFuture(draft.at);
       checkData(draft);
       const writer = writerOf(request, draft.kind === 'released' ? 'release' : 'work');
       const { unitId, visitId } = request.params;
@@ -48,21 +45,11 @@ export async function benchRoutes(app: FastifyInstance): Promise<void> {
     '/units/:unitId/visits/:visitId/display',
     { schema: { summary: 'Say which display the unit turned out to carry', params: visitParams, body: displayFoundRequest }, config: { act: 'work' } },
     async (request, reply) => {
-      refuseFuture(request.body.at);
       const { unitId, visitId } = request.params;
       const entry = await findDisplay(app.source, unitId, visitId, request.body, writerOf(request, 'work'));
       return reply.status(201).send(entry);
     },
   );
-}
-
-function writerOf(request: FastifyRequest, act: Act): Writer {
-  const { userId, name, role, station } = permit(request.session, act);
-  return { by: { userId, name, role }, station };
-}
-
-function refuseFuture(at: string): void {
-  if (new Date(at).getTime() > Date.now() + CLOCK_TOLERANCE_MS) throw new HttpProblem('clockAhead');
 }
 
 function checkData(draft: NewEvidence): void {

@@ -2,7 +2,8 @@ import type { FastifyInstance } from 'fastify';
 import { mixed, object, string } from 'yup';
 import { pageQuery, type PageQuery } from '@decurio/contract';
 import { makeCertificate } from '../papers/certificate.js';
-import { checkRecordFile, checkSeal, exportRecord, listLedger, readRecord } from '../store/ledger.js';
+import { checkRecordFile, checkSeal } from '../ledger/seal-checks.js';
+import { exportRecord, listLedger, readRecord } from '../store/ledger.js';
 
 const idParams = object({ id: string().uuid().required() });
 const RECORD_LIMIT_BYTES = 8 * 1024 * 1024;

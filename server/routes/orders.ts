@@ -1,4 +1,4 @@
-import type { FastifyInstance, FastifyRequest } from 'fastify';
+import type { FastifyInstance } from 'fastify';
 import { object, string } from 'yup';
 import {
   addUnitsRequest,
@@ -20,12 +20,11 @@ import {
   type WishesRequest,
   type WithdrawRequest,
 } from '@decurio/contract';
-import { permit, type Act } from '../security/roles.js';
 import { addUnits, amendOrder, decide, recompileOrder, setWishes, takeByHand, withdrawUnits } from '../store/order-acts.js';
 import { listOrders, readLine, readOrder } from '../store/orders.js';
 import { lookAtPin } from '../store/pins.js';
 import { findUnit } from '../store/units.js';
-import type { Writer } from '../store/visits.js';
+import { writerOf } from './writer.js';
 
 const idParams = object({ id: string().uuid().required() });
 const serialQuery = object({ serial: string().strict().trim().min(1).max(40).required() }).noUnknown();
@@ -43,7 +42,7 @@ export async function orderRoutes(app: FastifyInstance, { pinSecret }: { readonl
   app.post<{ Body: NewOrderRequest }>(
     '/orders',
     { schema: { summary: 'Take an order in by hand', body: newOrderRequest }, config: { act: 'takeOrders' } },
-    async (request, reply) => reply.status(201).send(await takeByHand(app.source, request.body, writer(request, 'takeOrders'))),
+    async (request, reply) => reply.status(201).send(await takeByHand(app.source, request.body, writerOf(request, 'takeOrders'))),
   );
 
   app.get<WithId>('/orders/:id', { schema: { summary: 'An order: what was promised, its units by type, how it was changed', params: idParams }, config: { act: 'look' } }, async (request) => readOrder(app.source, request.params.id));
@@ -53,43 +52,43 @@ export async function orderRoutes(app: FastifyInstance, { pinSecret }: { readonl
   app.post<WithId<AmendRequest>>(
     '/orders/:id/amendments',
     { schema: { summary: 'Amend an order, with a reason', params: idParams, body: amendRequest }, config: { act: 'decide' } },
-    async (request) => amendOrder(app.source, request.params.id, request.body, writer(request, 'decide')),
+    async (request) => amendOrder(app.source, request.params.id, request.body, writerOf(request, 'decide')),
   );
 
   app.post<WithId<DecideRequest>>(
     '/orders/:id/decisions',
     { schema: { summary: 'Choose in writing where a setup asks a lead', params: idParams, body: decideRequest }, config: { act: 'decide' } },
-    async (request) => decide(app.source, request.params.id, request.body, writer(request, 'decide')),
+    async (request) => decide(app.source, request.params.id, request.body, writerOf(request, 'decide')),
   );
 
   app.post<WithId<RecompileRequest>>(
     '/orders/:id/setups',
     { schema: { summary: 'Work every setup of an order out anew', params: idParams, body: recompileRequest }, config: { act: 'decide' } },
-    async (request) => recompileOrder(app.source, request.params.id, request.body, writer(request, 'decide')),
+    async (request) => recompileOrder(app.source, request.params.id, request.body, writerOf(request, 'decide')),
   );
 
   app.post<WithId<AddUnitsRequest>>(
     '/orders/:id/units',
     { schema: { summary: 'Add units to an order', params: idParams, body: addUnitsRequest }, config: { act: 'takeOrders' } },
-    async (request, reply) => reply.status(201).send(await addUnits(app.source, request.params.id, request.body, writer(request, 'takeOrders'))),
+    async (request, reply) => reply.status(201).send(await addUnits(app.source, request.params.id, request.body, writerOf(request, 'takeOrders'))),
   );
 
   app.post<WithId<WithdrawRequest>>(
     '/orders/:id/withdrawals',
     { schema: { summary: 'Take units out of an order', params: idParams, body: withdrawRequest }, config: { act: 'decide' } },
-    async (request) => withdrawUnits(app.source, request.params.id, request.body, writer(request, 'decide')),
+    async (request) => withdrawUnits(app.source, request.params.id, request.body, writerOf(request, 'decide')),
   );
 
   app.post<WithId<PinLookRequest>>(
     '/orders/:id/pin-looks',
     { schema: { summary: 'Look at the PIN that policy sets; the look is recorded', params: idParams, body: pinLookRequest }, config: { act: 'seePins' } },
-    async (request) => lookAtPin(app.source, request.params.id, request.body, writer(request, 'seePins'), pinSecret),
+    async (request) => lookAtPin(app.source, request.params.id, request.body, writerOf(request, 'seePins'), pinSecret),
   );
 
   app.put<WithId<WishesRequest>>(
     '/units/:id/wishes',
     { schema: { summary: 'Set one unit otherwise than its order', params: idParams, body: wishesRequest }, config: { act: 'decide' } },
-    async (request) => setWishes(app.source, request.params.id, request.body, writer(request, 'decide')),
+    async (request) => setWishes(app.source, request.params.id, request.body, writerOf(request, 'decide')),
   );
 
   app.get<{ Querystring: { serial: string } }>(
@@ -97,9 +96,4 @@ export async function orderRoutes(app: FastifyInstance, { pinSecret }: { readonl
     { schema: { summary: 'The unit with this serial', querystring: serialQuery }, config: { act: 'look' } },
     async (request) => findUnit(app.source, request.query.serial),
   );
-}
-
-function writer(request: FastifyRequest, act: Act): Writer {
-  const { userId, name, role, station } = permit(request.session, act);
-  return { by: { userId, name, role }, station };
 }

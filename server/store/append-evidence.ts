@@ -1,6 +1,8 @@
 import { type Evidence } from '@decurio/core';
 import type { NewEvidence } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
+import { HttpProblem } from '../problems.js';
+import { catchUpUnit } from './behind-units.js';
 import { Orders, Units, Visits } from './entities.js';
 import { reviseUnit } from './revise-units.js';
 import { inTransaction } from './transaction.js';
@@ -23,8 +25,19 @@ const WORKED_OUT_ANEW: Partial<Record<Evidence['kind'], string>> = {
 };
 
 /** Takes an entry from a bench, with what follows from it: what was found decides what must be keyed. */
-export function appendEvidence(source: DataSource, unitId: string, visitId: string, draft: NewEvidence, writer: Writer): Promise<Taken> {
-  return inTransaction(source, async (manager) => {
+export async function appendEvidence(source: DataSource, unitId: string, visitId: string, draft: NewEvidence, writer: Writer): Promise<Taken> {
+  try {
+    return await take(source, unitId, visitId, draft, writer);
+  } catch (error) {
+    if (!(error instanceof HttpProblem) || error.code !== 'orderMoved') throw error;
+    // Left behind by an act on its order: it follows first. Where that changes nothing the entry stands as it was sent.
+    await catchUpUnit(source, unitId);
+    return take(source, unitId, visitId, draft, writer);
+  }
+}
+
+const take = (source: DataSource, unitId: string, visitId: string, draft: NewEvidence, writer: Writer): Promise<Taken> =>
+  inTransaction(source, async (manager) => {
     const { entry, isReplay } = await appendIn(manager, unitId, visitId, draft, writer);
     const why = WORKED_OUT_ANEW[entry.kind];
     if (why === undefined) return { entry, followed: [], isReplay };
@@ -32,7 +45,6 @@ export function appendEvidence(source: DataSource, unitId: string, visitId: stri
     const followed = (await readEvidence(manager, visitId)).filter((later) => later.kind === 'setupRevised' && later.data.cause === entry.id);
     return { entry, followed, isReplay };
   });
-}
 
 async function workOutAnew(manager: EntityManager, unitId: string, entry: Evidence, why: string, writer: Writer): Promise<void> {
   const unit = await manager.findOneByOrFail(Units, { id: unitId });

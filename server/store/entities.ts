@@ -1,204 +1,7 @@
-import type { Role, StepId } from '@decurio/core';
-import type { DisputeKind, LibraryKind, LineUnit, OrderChangeKind } from '@decurio/contract';
 import { EntitySchema } from 'typeorm';
+import type { AccountRow, SessionRow, LibraryRow, IntakeRow, OrderRow, UnitRow, VisitRow, EvidenceRow, SealHeadRow, PhotoRow, ChangeRow, DisputeRow, OrderChangeRow, PinRow, PinLookRow } from './rows.js';
 
-export interface AccountRow {
-  id: string;
-  signInName: string;
-  displayName: string;
-  role: Role;
-  passwordHash: string;
-  isDemo: boolean;
-  createdAt: Date;
-  /** Learnt by practice, as JSON; null before there is one. */
-  pace: string | null;
-}
-
-export interface SessionRow {
-  /** SHA-256 of the cookie's token: a stolen table signs nobody in. */
-  tokenHash: string;
-  id: string;
-  accountId: string;
-  station: string;
-  openedAt: Date;
-  seenAt: Date;
-  expiresAt: Date;
-}
-
-export interface LibraryRow {
-  kind: LibraryKind;
-  docId: string;
-  version: number;
-  name: string;
-  body: string;
-  addedAt: Date;
-  addedBy: string;
-}
-
-export interface IntakeRow {
-  id: string;
-  accountId: string;
-  createdAt: Date;
-  /** The checked order and its good rows as JSON. */
-  body: string;
-  takenOrderId: string | null;
-  unitsTaken: number;
-}
-
-export interface OrderRow {
-  id: string;
-  number: string;
-  customer: string;
-  place: string;
-  rulePackId: string;
-  classId: string;
-  className: string;
-  houseRulesId: string;
-  /** Lowest of what site and order ask, km/h, for lists; `terms` says it in full. */
-  limitKmh: number | null;
-  /** `OrderTerms` as JSON. */
-  terms: string;
-  notes: string;
-  /** `ClassCheck` of its class in the newest rule pack as JSON, or null; written whenever the pack moves. */
-  classCheck: string | null;
-  /** Units still to arrive, `ExpectedUnits[]` as JSON. */
-  expected: string;
-  isPrivateLand: boolean;
-  /** Wall-clock time at the depot, without a zone. */
-  dueAt: string;
-  takenAt: Date;
-  takenBy: string;
-  units: number;
-  sealed: number;
-  held: number;
-}
-
-export interface UnitRow {
-  id: string;
-  orderId: string;
-  position: number;
-  serial: string;
-  /** The serial while the unit is in an open order, null once it left: unique, so no serial is prepared twice at once. */
-  openSerial: string | null;
-  typeId: string;
-  typeName: string;
-  mapId: string;
-  status: LineUnit['status'];
-  step: StepId | null;
-  ladder: string;
-  heldReason: string | null;
-  heldWords: string | null;
-  worker: string | null;
-  station: string | null;
-  visitId: string | null;
-  /** When it was read as found, and how many surprises that brought. */
-  foundAt: Date | null;
-  surprises: number;
-  /** When its display's revision was told at check in. */
-  displayFoundAt: Date | null;
-  /** `UnitOverride` as JSON, or null. */
-  ownWishes: string | null;
-  /** Why a unit that was done came back to the line. */
-  returnedWhy: string | null;
-  /** The sealed visit that the next one takes up again. */
-  lastVisitId: string | null;
-}
-
-export interface VisitRow {
-  id: string;
-  unitId: string;
-  serial: string;
-  typeName: string;
-  orderNumber: string;
-  customer: string;
-  mapId: string;
-  mapVersion: number;
-  lastSeq: number;
-  headHash: string;
-  openedAt: Date;
-  sealedAt: Date | null;
-  sealedBy: string | null;
-}
-
-/** Append-only: the application's database user may select and insert here, nothing else. */
-export interface EvidenceRow {
-  id: string;
-  visitId: string;
-  seq: number;
-  kind: string;
-  /** The whole entry as canonical JSON, byte for byte what was hashed plus its hash. */
-  body: string;
-  receivedAt: Date;
-}
-
-/** A photograph as it was sent; its hash stands in the evidence. */
-export interface PhotoRow {
-  id: string;
-  visitId: string;
-  sha256: string;
-  body: Buffer;
-  bytes: number;
-  widthPx: number;
-  heightPx: number;
-  byName: string;
-  takenAt: Date;
-}
-
-/** That a unit or order moved, for screens that look on. Kept for a day. */
-export interface ChangeRow {
-  id: string;
-  orderId: string;
-  unitId: string | null;
-  /** The unit's newest entry, 0 where the order itself moved. */
-  seq: number;
-  at: Date;
-}
-
-export interface DisputeRow {
-  id: string;
-  mapId: string;
-  mapVersion: number;
-  label: string | null;
-  kind: DisputeKind;
-  says: string;
-  serial: string | null;
-  raisedBy: string;
-  raisedAt: Date;
-  settledBy: string | null;
-  settledAt: Date | null;
-  settledWords: string | null;
-}
-
-/** What was changed of an order, and why. Read only ever as a list. */
-export interface OrderChangeRow {
-  id: string;
-  orderId: string;
-  kind: OrderChangeKind;
-  at: Date;
-  byName: string;
-  reason: string;
-  /** What it was and what it is, as JSON. */
-  body: string;
-}
-
-export interface PinRow {
-  id: string;
-  orderId: string;
-  /** Null for the PIN of the whole order. */
-  unitId: string | null;
-  /** The unit, or the order where there is one PIN for it: unique, so that nobody gets two. */
-  owner: string;
-  sealedDigits: string;
-  madeAt: Date;
-}
-
-export interface PinLookRow {
-  id: string;
-  pinId: string;
-  byName: string;
-  at: Date;
-  why: string;
-}
+export type * from './rows.js';
 
 const uuid = { type: 'char', length: 36 } as const;
 
@@ -277,6 +80,8 @@ export const Orders = new EntitySchema<OrderRow>({
     units: { type: 'int' },
     sealed: { type: 'int' },
     held: { type: 'int' },
+    revision: { type: 'int' },
+    revisionWords: { type: 'longtext', nullable: true },
   },
 });
 
@@ -305,6 +110,7 @@ export const Units = new EntitySchema<UnitRow>({
     ownWishes: { type: 'longtext', nullable: true },
     returnedWhy: { type: 'varchar', length: 500, nullable: true },
     lastVisitId: { ...uuid, nullable: true },
+    revision: { type: 'int' },
   },
 });
 
@@ -336,6 +142,20 @@ export const EvidenceLog = new EntitySchema<EvidenceRow>({
     kind: { type: 'varchar', length: 20 },
     body: { type: 'longtext' },
     receivedAt: { type: 'datetime', precision: 3 },
+  },
+});
+
+export const SealHeads = new EntitySchema<SealHeadRow>({
+  name: 'seal_head',
+  columns: {
+    n: { type: 'bigint', primary: true },
+    visitId: uuid,
+    seq: { type: 'int' },
+    hash: { type: 'char', length: 64 },
+    why: { type: 'varchar', length: 8 },
+    at: { type: 'datetime', precision: 3 },
+    prevHash: { type: 'char', length: 64 },
+    rowHash: { type: 'char', length: 64 },
   },
 });
 
@@ -419,4 +239,4 @@ export const PinLooks = new EntitySchema<PinLookRow>({
   },
 });
 
-export const ENTITIES = [Accounts, Sessions, Library, Intakes, Orders, Units, Visits, EvidenceLog, Photos, Changes, Disputes, OrderChanges, Pins, PinLooks];
+export const ENTITIES = [Accounts, Sessions, Library, Intakes, Orders, Units, Visits, EvidenceLog, SealHeads, Photos, Changes, Disputes, OrderChanges, Pins, PinLooks];

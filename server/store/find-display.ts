@@ -2,11 +2,11 @@ import type { DisplayMap, Evidence } from '@decurio/core';
 import type { DisplayFoundRequest } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import { EvidenceLog, Orders, Units, Visits, type UnitRow } from './entities.js';
+import { EvidenceLog, Orders, Units, type UnitRow } from './entities.js';
 import { getDocument, newestDocuments } from './library.js';
 import { inTransaction } from './transaction.js';
 import { openingOf } from './setups.js';
-import { appendIn, lockUnit, type Writer } from './visits.js';
+import { appendIn, lockVisit, type Writer } from './visits.js';
 
 /**
  * Says which display a unit turned out to carry: the setup is worked out anew for it, in an entry of its own, and the
@@ -16,16 +16,15 @@ export async function findDisplay(source: DataSource, unitId: string, visitId: s
   return inTransaction(source, async (manager) => {
     const twin = await manager.findOneBy(EvidenceLog, { id: request.id });
     if (twin?.visitId === visitId && twin.kind === 'displayFound') return JSON.parse(twin.body) as Evidence;
+    await lockVisit(manager, unitId, visitId);
     const unit = await manager.findOneBy(Units, { id: unitId });
     if (!unit) throw new HttpProblem('notFound', { message: 'There is no such unit.' });
     const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
     const fitted = await lookAlikes(manager, unit);
     if (!fitted.some((map) => map.id === request.mapId)) throw new HttpProblem('notFitted');
-    const { data: opening, mapVersion } = await openingOf(manager, { ...unit, mapId: request.mapId }, order);
+    const { data: opening } = await openingOf(manager, { ...unit, mapId: request.mapId }, order);
     const data = { told: request.told, map: opening.versions.map, factory: opening.factory, setup: opening.setup, ...(opening.bench ? { bench: opening.bench } : {}) };
     const { entry } = await appendIn(manager, unitId, visitId, { id: request.id, seq: request.seq, kind: 'displayFound', at: request.at, data }, writer);
-    await lockUnit(manager, unitId);
-    await manager.update(Visits, { id: visitId }, { mapId: request.mapId, mapVersion });
     await manager.update(Units, { id: unitId }, { mapId: request.mapId, displayFoundAt: new Date() });
     return entry;
   });

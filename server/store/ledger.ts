@@ -1,11 +1,11 @@
-import { checkRecord, makeRecord, shortSeal, verifyChain, type VisitRecord } from '@decurio/core';
-import type { LedgerRecordView, LedgerRow, Page, SealCheck } from '@decurio/contract';
-import type { DataSource, SelectQueryBuilder } from 'typeorm';
+import { makeRecord, type Evidence, type VisitRecord } from '@decurio/core';
+import type { LedgerRecordView, LedgerRow, Page } from '@decurio/contract';
+import { In, type DataSource, type SelectQueryBuilder } from 'typeorm';
+import { readStored } from '../ledger/stored-visit.js';
 import { HttpProblem } from '../problems.js';
 import { Visits, type VisitRow } from './entities.js';
 import { getDocument } from './library.js';
 import { readCursor, writeCursor, type Cursor } from './page-cursor.js';
-import { readEvidence } from './visits.js';
 
 const PAGE = 50;
 const FIELDS = ['serial', 'orderNumber', 'customer'] as const;
@@ -39,23 +39,34 @@ function sealedPage(source: DataSource, cursor: Cursor | null): SelectQueryBuild
   return query;
 }
 
-/** A page per field, each by its own index, merged: one condition over three fields would read the whole table. */
+/** Which index finds each field by its beginning. Each holds all that choosing the page needs, so no row is read for it. */
+const INDEX_OF = { serial: 'visitBySerial', orderNumber: 'visitByOrder', customer: 'visitByCustomer' } as const satisfies Record<(typeof FIELDS)[number], string>;
+
+/**
+ * A page per field, each by its own index, merged: one condition over three fields would read the whole table. The index
+ * is named, since the database else walks from the newest visit on, past all that do not match.
+ */
 async function searchPage(source: DataSource, cursor: Cursor | null, search: string): Promise<VisitRow[]> {
   const beginning = `${search.replace(/[\\%_]/g, '\\$&')}%`;
-  const pages = await Promise.all(
-    FIELDS.map((field) => sealedPage(source, cursor).andWhere(`v.${field} LIKE :beginning`, { beginning }).getMany()),
+  const ids = await Promise.all(
+    FIELDS.map((field) => {
+      const from = cursor ? 'AND sealedAt <= ? AND (sealedAt < ? OR id < ?)' : '';
+      const values = cursor ? [cursor.at, cursor.at, cursor.id] : [];
+      const sql = `SELECT id FROM visit FORCE INDEX (${INDEX_OF[field]}) WHERE ${field} LIKE ? AND sealedAt IS NOT NULL ${from} ORDER BY sealedAt DESC, id DESC LIMIT ${PAGE + 1}`;
+      return source.query<{ id: string }[]>(sql, [beginning, ...values]);
+    }),
   );
-  const found = new Map(pages.flat().map((row) => [row.id, row]));
+  const found = await source.manager.findBy(Visits, { id: In([...new Set(ids.flat().map(({ id }) => id))]) });
   const newestFirst = (a: VisitRow, b: VisitRow) => Number(b.sealedAt) - Number(a.sealedAt) || (a.id < b.id ? 1 : -1);
-  return [...found.values()].sort(newestFirst).slice(0, PAGE + 1);
+  return found.sort(newestFirst).slice(0, PAGE + 1);
 }
 
 /** A visit with every entry, sealed or not. */
 export async function readRecord(source: DataSource, visitId: string): Promise<LedgerRecordView> {
   const visit = await findVisit(source, visitId);
-  const evidence = await readEvidence(source.manager, visitId);
+  const evidence = await wholeEvidence(source, visitId);
   const first = evidence[0];
-  if (first?.kind !== 'opened') throw new Error(`visit ${visitId} has no opening entry`);
+  if (first?.kind !== 'opened') throw new HttpProblem('recordDamaged');
   const { document: map } = await getDocument(source.manager, 'displayMap', visit.mapId, visit.mapVersion);
   return { ...ledgerRow(visit), className: first.data.order.className, map, evidence };
 }
@@ -64,28 +75,14 @@ export async function readRecord(source: DataSource, visitId: string): Promise<L
 export async function exportRecord(source: DataSource, visitId: string): Promise<VisitRecord> {
   const visit = await findVisit(source, visitId);
   if (!visit.sealedAt) throw new HttpProblem('notSealed', { message: 'This visit is not signed off yet; there is nothing sealed to export.' });
-  return makeRecord(await readEvidence(source.manager, visitId));
+  return makeRecord(await wholeEvidence(source, visitId));
 }
 
-/** Recomputes a visit's chain and holds its end against the seal kept beside it. */
-export async function checkSeal(source: DataSource, visitId: string): Promise<SealCheck> {
-  const visit = await findVisit(source, visitId);
-  const chain = verifyChain(await readEvidence(source.manager, visitId), visit.headHash);
-  return chain.ok
-    ? { holds: true, says: `All ${chain.entries} entries are as they were written. Seal ${shortSeal(chain.headHash)}.`, visitId, serial: visit.serial, entries: chain.entries, seal: chain.headHash }
-    : { holds: false, says: `The seal does not hold. ${chain.says}`, visitId, serial: visit.serial, entries: 0, seal: null };
-}
-
-/** Checks a record file by itself, then asks the ledger whether this house sealed it so. */
-export async function checkRecordFile(source: DataSource, file: unknown): Promise<SealCheck> {
-  const own = checkRecord(file);
-  if (!own.ok) return { holds: false, says: own.says, visitId: null, serial: null, entries: 0, seal: null };
-  const record = file as VisitRecord;
-  const visit = await source.manager.findOneBy(Visits, { id: record.visitId });
-  const seal = { visitId: visit ? record.visitId : null, serial: record.serial, entries: own.entries, seal: own.seal };
-  if (!visit?.sealedAt) return { holds: false, says: 'The file is whole, but this ledger knows no such sealed visit.', ...seal };
-  if (visit.headHash !== own.seal) return { holds: false, says: 'The file is whole in itself, but this ledger sealed that visit otherwise: the file was written anew.', ...seal };
-  return { holds: true, says: `All ${own.entries} entries are as this ledger sealed them. Seal ${shortSeal(own.seal)}.`, ...seal };
+/** Rows that somebody damaged are a finding, not a fault of the server. */
+async function wholeEvidence(source: DataSource, visitId: string): Promise<readonly Evidence[]> {
+  const { evidence, rows } = await readStored(source.manager, visitId);
+  if (evidence.length < rows.length || evidence[0]?.kind !== 'opened') throw new HttpProblem('recordDamaged');
+  return evidence;
 }
 
 async function findVisit(source: DataSource, visitId: string): Promise<VisitRow> {

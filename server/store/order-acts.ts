@@ -3,20 +3,21 @@ import { hashOf, inKmh, STEPS_OFFERED, untouchedLadder, type OrderTerms, type Ve
 import type { AddUnitsRequest, AmendRequest, DecideRequest, ExpectedUnits, NewOrderRequest, NewUnit, OrderActed, OrderChangeKind, RecompileRequest, TakenView, WishesRequest, WithdrawRequest } from '@decurio/contract';
 import { In, QueryFailedError, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import { noteOrderChange } from './changes.js';
+import { noteChange, noteOrderChange } from './changes.js';
 import { may } from '../security/roles.js';
 import { OrderChanges, Orders, Units, type OrderRow, type UnitRow } from './entities.js';
 import { getDocument } from './library.js';
 import { amendmentWords, decisionWords } from './order-words.js';
-import { reviseUnit, reviseUnits } from './revise-units.js';
+import { catchUp, lockUnitWithVisit, nextRevision } from './behind-units.js';
+import { reviseUnit } from './revise-units.js';
 import { classOf, termsOf, today } from './setups.js';
 import { inTransaction } from './transaction.js';
-import { appendIn, lockUnit, type Writer } from './visits.js';
+import { appendIn, lockVisit, type Writer } from './visits.js';
 
 const NOTHING_DONE: OrderActed = { revised: 0, returned: [] };
 
 /** Units that come into an order, one row each. */
-export function unitRows(order: Pick<OrderRow, 'id' | 'units'>, units: readonly { readonly serial: string; readonly typeId: string; readonly typeName: string; readonly mapId: string }[]): UnitRow[] {
+export function unitRows(order: Pick<OrderRow, 'id' | 'units' | 'revision'>, units: readonly { readonly serial: string; readonly typeId: string; readonly typeName: string; readonly mapId: string }[]): UnitRow[] {
   const ladder = untouchedLadder(STEPS_OFFERED);
   return units.map(({ serial, typeId, typeName, mapId }, i) => ({
     id: randomUUID(),
@@ -41,6 +42,7 @@ export function unitRows(order: Pick<OrderRow, 'id' | 'units'>, units: readonly 
     lastVisitId: null,
     foundAt: null,
     surprises: 0,
+    revision: order.revision,
   }));
 }
 
@@ -83,6 +85,8 @@ export async function takeByHand(source: DataSource, request: NewOrderRequest, w
         units: 0,
         sealed: 0,
         held: 0,
+        revision: 0,
+        revisionWords: null,
       };
       await manager.insert(Orders, order);
       const unitsTaken = await insertUnits(manager, order, request.units, vehicleClass);
@@ -96,7 +100,7 @@ export async function takeByHand(source: DataSource, request: NewOrderRequest, w
 
 /** Changes what was promised. Units under way are worked out anew; those that were done and differ come back. */
 export async function amendOrder(source: DataSource, orderId: string, request: AmendRequest, writer: Writer): Promise<OrderActed> {
-  return acting(source, orderId, request.id, async (manager, order) => {
+  return actingOnUnits(source, orderId, request.id, writer, async (manager, order) => {
     const { vehicleClass, place } = await placeAndClass(manager, request, writer);
     const before = termsOf(order);
     const terms = termsFrom(request.terms, writer, before.decisions);
@@ -118,10 +122,8 @@ export async function amendOrder(source: DataSource, orderId: string, request: A
     const next: OrderRow = { ...order, ...fields };
     const says = amendmentWords(order, next);
     if (says.length === 0) throw new HttpProblem('nothingChanged');
-    await manager.update(Orders, { id: orderId }, fields);
-    const acted = await reviseUnits(manager, next, { why: `Order amended: ${request.reason}`, writer, done: decidesSetup(order, next) ? 'compared' : 'left' });
-    await record(manager, orderId, 'amended', writer, request.reason, [...says, ...actedWords(acted)], request.id);
-    return acted;
+    await manager.update(Orders, { id: orderId }, { ...fields, ...(await nextRevision(manager, order, { why: `Order amended: ${request.reason}`, writer, done: decidesSetup(order, next) ? 'compared' : 'left' })) });
+    await record(manager, orderId, 'amended', writer, request.reason, says, request.id);
   });
 }
 
@@ -130,91 +132,101 @@ const decidesSetup = (was: OrderRow, is: OrderRow): boolean => was.rulePackId !=
 
 /** A lead's written choice on a finding, for one type of the order. */
 export async function decide(source: DataSource, orderId: string, request: DecideRequest, writer: Writer): Promise<OrderActed> {
-  return acting(source, orderId, request.id, async (manager, order) => {
+  return actingOnUnits(source, orderId, request.id, writer, async (manager, order) => {
     const terms = termsOf(order);
     const type = await getDocument(manager, 'vehicleType', request.typeId);
     const decisions = [
       ...terms.decisions.filter(({ finding, typeId }) => !(finding === request.finding && typeId === request.typeId)),
       { finding: request.finding, typeId: request.typeId, words: request.words, by: writer.by.name, on: today() },
     ];
-    const next = { ...order, terms: JSON.stringify({ ...terms, decisions }) };
-    await manager.update(Orders, { id: orderId }, { terms: next.terms });
-    const acted = await reviseUnits(manager, next, { why: `Decided: ${request.words}`, writer, typeId: request.typeId, done: 'compared' });
-    await record(manager, orderId, 'decided', writer, request.words, [decisionWords(request.finding, type.name), ...actedWords(acted)], request.id);
-    return acted;
+    await manager.update(Orders, { id: orderId }, { terms: JSON.stringify({ ...terms, decisions }), ...(await nextRevision(manager, order, { why: `Decided: ${request.words}`, writer, done: 'compared' })) });
+    await record(manager, orderId, 'decided', writer, request.words, [decisionWords(request.finding, type.name)], request.id);
   });
 }
 
 /** Works every setup of the order out anew, as when a map, type or rule changed. */
 export async function recompileOrder(source: DataSource, orderId: string, request: RecompileRequest, writer: Writer): Promise<OrderActed> {
-  return acting(source, orderId, request.id, async (manager, order) => {
-    const acted = await reviseUnits(manager, order, { why: `Worked out anew: ${request.reason}`, writer, done: 'compared' });
+  return actingOnUnits(source, orderId, request.id, writer, async (manager, order) => {
     const pack = await getDocument(manager, 'rulePack', order.rulePackId);
-    await manager.update(Orders, { id: orderId }, { className: classOf(pack, order.classId).title });
-    await record(manager, orderId, 'recompiled', writer, request.reason, actedWords(acted), request.id);
-    return acted;
+    await manager.update(Orders, { id: orderId }, { className: classOf(pack, order.classId).title, ...(await nextRevision(manager, order, { why: `Worked out anew: ${request.reason}`, writer, done: 'compared' })) });
+    await record(manager, orderId, 'recompiled', writer, request.reason, [], request.id);
   });
 }
 
 /** Adds units, as when they are scanned on arrival; units of the type that were expected become fewer. */
 export async function addUnits(source: DataSource, orderId: string, request: AddUnitsRequest, writer: Writer): Promise<OrderActed> {
-  return onceEach(() =>
+  await onceEach(() =>
     acting(source, orderId, request.id, async (manager, order) => {
       const pack = await getDocument(manager, 'rulePack', order.rulePackId);
       const added = await insertUnits(manager, order, request.units, classOf(pack, order.classId));
       const serials = request.units.map(({ serial }) => serial);
       const says = [added === 1 ? `${serials[0]} added.` : `${added} units added: ${serials.slice(0, 6).join(', ')}${added > 6 ? ' and more' : ''}.`];
       await record(manager, orderId, 'unitsAdded', writer, '', says, request.id);
-      return NOTHING_DONE;
     }),
   );
+  return NOTHING_DONE;
 }
 
-/** Takes units out of the order. Those that were sealed have left and stay in the record. */
+/** Takes units out of the order, one at a time. Those that were sealed have left and stay in the record. */
 export async function withdrawUnits(source: DataSource, orderId: string, request: WithdrawRequest, writer: Writer): Promise<OrderActed> {
-  return acting(source, orderId, request.id, async (manager, order) => {
+  await acting(source, orderId, request.id, async (manager) => {
     const rows = await manager.findBy(Units, { orderId, id: In(request.unitIds) });
     if (rows.length !== request.unitIds.length || rows.some(({ status }) => status === 'sealed' || status === 'withdrawn')) throw new HttpProblem('notInOrder');
-    for (const row of rows) await withdraw(manager, row, request.reason, writer);
-    await manager.decrement(Orders, { id: order.id }, 'units', rows.length);
     await record(manager, orderId, 'withdrawn', writer, request.reason, [`Withdrawn: ${rows.map(({ serial }) => serial).join(', ')}.`.slice(0, 480)], request.id);
-    return NOTHING_DONE;
   });
+  const stayed = [];
+  for (const unitId of request.unitIds) stayed.push(...(await inTransaction(source, (manager) => withdraw(manager, unitId, request.reason, writer))));
+  return { ...NOTHING_DONE, stayed };
 }
 
-async function withdraw(manager: EntityManager, unit: UnitRow, words: string, writer: Writer): Promise<void> {
+/** @returns the unit with what kept it where it was sealed meanwhile */
+async function withdraw(manager: EntityManager, unitId: string, words: string, writer: Writer): Promise<NonNullable<OrderActed['stayed']>> {
+  const unit = await lockUnitWithVisit(manager, unitId);
+  if (unit.status === 'withdrawn') return [];
+  if (unit.status === 'sealed') return [{ serial: unit.serial, says: 'It was signed off meanwhile.' }];
   if (unit.visitId === null) {
     await manager.update(Units, { id: unit.id }, { status: 'withdrawn', openSerial: null });
-    return;
+    await noteChange(manager, { orderId: unit.orderId, unitId: unit.id, seq: 0 });
+  } else {
+    const { lastSeq } = await lockVisit(manager, unit.id, unit.visitId);
+    await appendIn(manager, unit.id, unit.visitId, { id: randomUUID(), seq: lastSeq + 1, kind: 'withdrawn', at: new Date().toISOString(), data: { words } }, writer);
   }
-  const [{ lastSeq }] = await manager.query<[{ lastSeq: number }]>('SELECT lastSeq FROM visit WHERE id = ? FOR UPDATE', [unit.visitId]);
-  await appendIn(manager, unit.id, unit.visitId, { id: randomUUID(), seq: lastSeq + 1, kind: 'withdrawn', at: new Date().toISOString(), data: { words } }, writer);
+  await manager.decrement(Orders, { id: unit.orderId }, 'units', 1);
+  return [];
 }
 
 /** What one unit is to have otherwise than its order, with the reason; null takes it back. */
 export async function setWishes(source: DataSource, unitId: string, request: WishesRequest, writer: Writer): Promise<OrderActed> {
-  const unit = await source.manager.findOneBy(Units, { id: unitId });
-  if (!unit) throw new HttpProblem('notFound', { message: 'There is no such unit.' });
-  return acting(source, unit.orderId, request.id, async (manager, order) => {
-    const locked = await lockUnit(manager, unitId);
-    if (locked.status === 'withdrawn') throw new HttpProblem('withdrawn');
+  return inTransaction(source, async (manager) => {
+    const unit = await lockUnitWithVisit(manager, unitId);
+    if (await manager.existsBy(OrderChanges, { id: request.id })) return NOTHING_DONE;
+    if (unit.status === 'withdrawn') throw new HttpProblem('withdrawn');
+    const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
     const wishes = request.wishes && { ...request.wishes, by: writer.by.name };
-    const next = { ...locked, ownWishes: wishes && JSON.stringify(wishes) };
+    const next = { ...unit, ownWishes: wishes && JSON.stringify(wishes) };
     await manager.update(Units, { id: unitId }, { ownWishes: next.ownWishes });
     const why = wishes?.why ?? 'As the order has it again.';
     const acted = await reviseUnit(manager, order, next, { why: `This unit otherwise: ${why}`, writer, done: 'compared' });
-    await record(manager, order.id, 'wishes', writer, why, [`${locked.serial} ${wishes ? 'is set otherwise than the order' : 'is set as the order again'}.`, ...actedWords(acted)], request.id);
+    await record(manager, order.id, 'wishes', writer, why, [`${unit.serial} ${wishes ? 'is set otherwise than the order' : 'is set as the order again'}.`, ...actedWords(acted)], request.id);
     return acted;
   });
 }
 
+/** Changes an order in one short transaction, then has its units follow; sent again, it goes on with those left behind. */
+async function actingOnUnits(source: DataSource, orderId: string, actId: string, writer: Writer, change: (manager: EntityManager, order: OrderRow) => Promise<void>): Promise<OrderActed> {
+  await acting(source, orderId, actId, change);
+  const acted = await catchUp(source, orderId);
+  const says = actedWords(acted);
+  if (says.length > 0) await inTransaction(source, (manager) => record(manager, orderId, 'followed', writer, '', says));
+  return acted;
+}
+
 /** Runs one act on an order; an act that was done before under this id is not done again. */
-async function acting(source: DataSource, orderId: string, actId: string, act: (manager: EntityManager, order: OrderRow) => Promise<OrderActed>): Promise<OrderActed> {
-  return inTransaction(source, async (manager) => {
+async function acting(source: DataSource, orderId: string, actId: string, act: (manager: EntityManager, order: OrderRow) => Promise<void>): Promise<void> {
+  await inTransaction(source, async (manager) => {
     const order = await manager.findOne(Orders, { where: { id: orderId }, lock: { mode: 'pessimistic_write' } });
     if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
-    if (await manager.existsBy(OrderChanges, { id: actId })) return NOTHING_DONE;
-    return act(manager, order);
+    if (!(await manager.existsBy(OrderChanges, { id: actId }))) await act(manager, order);
   });
 }
 
@@ -279,10 +291,10 @@ async function insertUnits(manager: EntityManager, order: OrderRow, units: reado
   const left = new Map(again.map((row) => [row.serial.toLowerCase(), row]));
   for (const row of left.values()) {
     if (row.status !== 'withdrawn') throw new HttpProblem('serialTaken', { message: `${row.serial} has left with this order already.` });
-    await manager.update(Units, { id: row.id }, { ...unitRows({ id: order.id, units: row.position - 1 }, [row])[0], id: row.id, lastVisitId: row.lastVisitId });
+    await manager.update(Units, { id: row.id }, { ...unitRows({ ...order, units: row.position - 1 }, [row])[0], id: row.id, lastVisitId: row.lastVisitId });
   }
   const fresh = resolved.filter(({ serial }) => !left.has(serial.toLowerCase()));
-  const rows = unitRows({ id: order.id, units: before ?? 0 }, fresh);
+  const rows = unitRows({ ...order, units: before ?? 0 }, fresh);
   for (let from = 0; from < rows.length; from += 1000) await manager.createQueryBuilder().insert().into(Units).values(rows.slice(from, from + 1000)).updateEntity(false).execute();
   await manager.update(Orders, { id: order.id }, { expected: JSON.stringify(arrived(JSON.parse(order.expected) as ExpectedUnits[], resolved)) });
   await manager.increment(Orders, { id: order.id }, 'units', resolved.length);

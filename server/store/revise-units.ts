@@ -1,55 +1,30 @@
 import { randomUUID } from 'node:crypto';
-import { compileSetup, findCode, foldVisit, formatRaw, hashOf, knownOfVisit, STEPS_OFFERED, untouchedLadder, type Setup, type UnitKnown } from '@decurio/core';
+import { compileSetup, findCode, formatRaw, hashOf, knownOfVisit, STEPS_OFFERED, untouchedLadder, type Setup, type UnitKnown } from '@decurio/core';
 import type { OrderActed } from '@decurio/contract';
 import type { EntityManager } from 'typeorm';
-import { Units, Visits, type OrderRow, type UnitRow } from './entities.js';
+import { Units, type OrderRow, type UnitRow } from './entities.js';
 import { decidingFor, inputsFor, revisionOf, type Deciding } from './setups.js';
-import { appendIn, leftAs, readEvidence, type Writer } from './visits.js';
-
-/** Documents by type and display, fetched once for a whole order. */
-type Shelf = Map<string, Deciding>;
+import { foldAccepted } from './visit-columns.js';
+import { appendIn, leftAs, lockVisit, readEvidence, type Writer } from './visits.js';
 
 export interface Revision {
   readonly why: string;
   readonly writer: Writer;
-  /** Of one type alone. */
-  readonly typeId?: string;
   /** `compared`: units that were done come back where they differ. `left`: nothing that decides a setup moved. */
   readonly done: 'compared' | 'left';
   /** The entry it follows from. */
   readonly cause?: string;
 }
 
-/** Works the setup of every unit of an order out anew. */
-export async function reviseUnits(manager: EntityManager, order: OrderRow, revision: Revision): Promise<OrderActed> {
-  const { typeId } = revision;
-  const units = await manager.find(Units, { where: { orderId: order.id, ...(typeId === undefined ? {} : { typeId }) }, order: { position: 'ASC' } });
-  const shelf: Shelf = new Map();
-  let revised = 0;
-  const returned: OrderActed['returned'][number][] = [];
-  for (const unit of units) {
-    const acted = await revise(manager, order, unit, revision, shelf);
-    revised += acted.revised;
-    returned.push(...acted.returned);
-  }
-  return { revised, returned };
-}
-
-export const reviseUnit = (manager: EntityManager, order: OrderRow, unit: UnitRow, revision: Revision): Promise<OrderActed> => revise(manager, order, unit, revision, new Map());
-
 const UNTOUCHED: OrderActed = { revised: 0, returned: [] };
 
-async function revise(manager: EntityManager, order: OrderRow, unit: UnitRow, { why, writer, done, cause }: Revision, shelf: Shelf): Promise<OrderActed> {
+/** Works the setup of one unit out anew, in an entry of its visit's log where it changes. */
+export async function reviseUnit(manager: EntityManager, order: OrderRow, unit: UnitRow, { why, writer, done, cause }: Revision): Promise<OrderActed> {
   if (unit.visitId === null || unit.status === 'waiting' || unit.status === 'withdrawn') return UNTOUCHED;
-  const visit = await manager.findOne(Visits, { where: { id: unit.visitId }, lock: { mode: 'pessimistic_write' } });
-  if (!visit) return UNTOUCHED;
-  const key = `${unit.typeId} ${unit.mapId} ${visit.mapVersion}`;
-  const deciding = shelf.get(key) ?? (await decidingFor(manager, unit, order, visit.mapVersion));
-  shelf.set(key, deciding);
+  const visit = await lockVisit(manager, unit.id, unit.visitId);
+  const deciding = await decidingFor(manager, unit, order, visit.mapVersion);
   const evidence = await readEvidence(manager, visit.id);
-  const fold = foldVisit(evidence);
-  if (!fold.ok) throw new Error(`accepted evidence does not fold: ${fold.problem.message}`);
-  const state = fold.value;
+  const state = foldAccepted(evidence);
   if (state.step === null) return done === 'left' ? UNTOUCHED : comeBack(manager, order, unit, deciding, { ...knownOfVisit(state, deciding.map.document), asFound: leftAs(evidence) }, why);
   const data = { ...revisionOf(deciding, order, unit, knownOfVisit(state, deciding.map.document), why), ...(cause === undefined ? {} : { cause }) };
   if (hashOf(data.setup) === hashOf(state.opened.setup) && hashOf(data.order) === hashOf(state.opened.order)) return UNTOUCHED;

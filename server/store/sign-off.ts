@@ -10,7 +10,8 @@ import { classOf, saysTheSame, termsOf, today } from './setups.js';
  * holds, that the class says what the unit was set up for, and that an authority for private land has not ended.
  */
 export async function guardSignOff(manager: EntityManager, unit: UnitRow, state: VisitState, data: DeedOf<'signedOff'>['data']): Promise<void> {
-  const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
+  const order = await manager.findOneOrFail(Orders, { where: { id: unit.orderId }, lock: { mode: 'pessimistic_write' } });
+  if (unit.revision < order.revision) throw new HttpProblem('orderMoved');
   const newest = await getDocument(manager, 'rulePack', order.rulePackId);
   const used = await getDocument(manager, 'rulePack', state.opened.versions.rulePack.id, state.opened.versions.rulePack.version);
   const vehicleClass = classOf(newest, order.classId);

@@ -4,6 +4,7 @@ import {
   hashOf,
   knownOfVisit,
   projectVisit,
+  receivedAtOf,
   sealEvidence,
   canonicalJson,
   type Actor,
@@ -12,6 +13,7 @@ import {
   type Evidence,
   type EvidenceData,
   type EvidenceKind,
+  type Received,
   type VisitState,
 } from '@decurio/core';
 import type { NewEvidence, OpenVisitRequest } from '@decurio/contract';
@@ -28,11 +30,16 @@ import { keepRun } from './wheel-families.js';
 import { noteChange } from './changes.js';
 import { guardPhoto } from './photos.js';
 import { guardSignOff } from './sign-off.js';
+import { guardTime } from './entry-time.js';
+import { markHeads } from './seal-heads.js';
+import { foldAccepted, visitColumns } from './visit-columns.js';
 
 /** Who writes, and where they stand. */
 export interface Writer {
   readonly by: Actor;
   readonly station: string;
+  /** How far the clock there is ahead of this one, seconds, where it is off. */
+  readonly clockOffS?: number;
 }
 
 /** A visit's entries, oldest first. */
@@ -56,28 +63,18 @@ export async function openVisit(source: DataSource, unitId: string, request: Ope
     if (unit.status === 'withdrawn') throw new HttpProblem('withdrawn');
     const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
     const before = unit.lastVisitId === null ? [] : await readEvidence(manager, unit.lastVisitId);
-    const { data: fresh, mapVersion } = await openingOf(manager, unit, order, await measuredBefore(manager, unit, before));
+    const { data: fresh } = await openingOf(manager, unit, order, await measuredBefore(manager, unit, before));
     const data = following(unit, fresh, before);
-    const deed: Deed = { id: request.entryId, visitId: request.visitId, seq: 1, kind: 'opened', at: request.at, ...writer, data };
-    const entry = sealEvidence(deed, CHAIN_START);
-    const visit: VisitRow = {
-      id: request.visitId,
-      unitId: unit.id,
-      serial: unit.serial,
-      typeName: unit.typeName,
-      orderNumber: order.number,
-      customer: order.customer,
-      mapId: unit.mapId,
-      mapVersion,
-      lastSeq: 1,
-      headHash: entry.hash,
-      openedAt: new Date(),
-      sealedAt: null,
-      sealedBy: null,
-    };
-    await manager.insert(Visits, visit);
+    const now = new Date();
+    guardTime(request.at, [], now.getTime());
+    const { by, station } = writer;
+    const deed: Deed = { id: request.entryId, visitId: request.visitId, seq: 1, kind: 'opened', at: request.at, by, station, data };
+    const entry = sealEvidence({ ...deed, ...receivedBy(writer, now) }, CHAIN_START);
+    const state = foldAccepted([entry]);
+    await manager.insert(Visits, { id: request.visitId, unitId: unit.id, ...visitColumns([entry], state) });
     await insertEntry(manager, entry);
-    await project(manager, unit, fold([entry]));
+    await project(manager, unit, state);
+    await manager.update(Units, { id: unit.id }, { revision: order.revision });
     return entry;
   });
 }
@@ -93,7 +90,7 @@ function following(unit: UnitRow, fresh: EvidenceData['opened'], before: readonl
 /** What the visit before measured of the wheel, as long as the same display counts its turns. */
 async function measuredBefore(manager: EntityManager, unit: UnitRow, before: readonly Evidence[]): Promise<OwnKnown | undefined> {
   if (before.length === 0) return undefined;
-  const state = fold(before);
+  const state = foldAccepted(before);
   const { id, version } = state.opened.versions.map;
   if (id !== unit.mapId) return undefined;
   const { ratio, rolled = null, overshootKmh = null } = knownOfVisit(state, (await getDocument(manager, 'displayMap', id, version)).document);
@@ -125,9 +122,7 @@ type OwnDraft<K extends EvidenceKind> = Pick<DeedOf<K>, 'id' | 'seq' | 'kind' | 
  * locked meanwhile, so that entries of one visit follow one another whichever process takes them.
  */
 export async function appendIn(manager: EntityManager, unitId: string, visitId: string, draft: Draft, writer: Writer): Promise<Appended> {
-  const visit = await manager.findOne(Visits, { where: { id: visitId }, lock: { mode: 'pessimistic_write' } });
-  if (!visit) throw new HttpProblem('visitNotFound');
-  if (visit.unitId !== unitId) throw new HttpProblem('otherVisit');
+  const visit = await lockVisit(manager, unitId, visitId);
   const earlier = await readEvidence(manager, visitId);
   const twin = earlier.find((entry) => entry.id === draft.id) ?? (await elsewhere(manager, draft.id));
   if (twin) {
@@ -135,8 +130,10 @@ export async function appendIn(manager: EntityManager, unitId: string, visitId: 
     return { entry, isReplay: true };
   }
   if (draft.seq !== visit.lastSeq + 1) throw new HttpProblem('staleSeq');
-  const deed = { ...draft, visitId, ...writer } as Deed;
-  const entry = sealEvidence(deed, visit.headHash);
+  const now = new Date();
+  guardTime(draft.at, earlier, now.getTime());
+  const { by, station } = writer;
+  const entry = sealEvidence({ ...({ ...draft, visitId, by, station } as Deed), ...receivedBy(writer, now) }, visit.headHash);
   const outcome = foldVisit([...earlier, entry]);
   if (!outcome.ok) throw new HttpProblem(outcome.problem.code, { status: 409, message: outcome.problem.message });
   const state = outcome.value;
@@ -146,15 +143,20 @@ export async function appendIn(manager: EntityManager, unitId: string, visitId: 
   if (entry.kind === 'calibrated' || entry.kind === 'wheelFitted') await guardCalibration(manager, visit, state, entry);
   if (entry.kind === 'photographed') await guardPhoto(manager, visitId, entry.data);
   await insertEntry(manager, entry);
-  await manager.update(Visits, { id: visitId }, {
-    lastSeq: entry.seq,
-    headHash: entry.hash,
-    ...(state.step === null && state.withdrawn === null ? { sealedAt: new Date(entry.at), sealedBy: entry.by.name } : {}),
-  });
+  await manager.update(Visits, { id: visitId }, visitColumns([...earlier, entry], state));
   await keepRun(manager, unit, state, entry);
   await disputeFrom(manager, entry, state, visit.mapVersion);
   await project(manager, unit, state);
+  if (state.step === null && state.withdrawn === null) await markHeads(manager, [{ visitId, seq: entry.seq, hash: entry.hash }], 'sealed', now);
   return { entry, isReplay: false };
+}
+
+/** The row of a visit, locked until the transaction ends: entries of one visit follow one another. */
+export async function lockVisit(manager: EntityManager, unitId: string, visitId: string): Promise<VisitRow> {
+  const visit = await manager.findOne(Visits, { where: { id: visitId }, lock: { mode: 'pessimistic_write' } });
+  if (!visit) throw new HttpProblem('visitNotFound');
+  if (visit.unitId !== unitId) throw new HttpProblem('otherVisit');
+  return visit;
 }
 
 export async function lockUnit(manager: EntityManager, unitId: string): Promise<UnitRow> {
@@ -174,11 +176,8 @@ function sameOrReused(stored: Evidence | string, isSame: (entry: Evidence) => bo
   return entry;
 }
 
-function fold(evidence: readonly Evidence[]): VisitState {
-  const outcome = foldVisit(evidence);
-  if (!outcome.ok) throw new Error(`accepted evidence does not fold: ${outcome.problem.message}`);
-  return outcome.value;
-}
+/** What the server says of an entry as it takes it. */
+const receivedBy = ({ clockOffS }: Writer, now: Date): Received => ({ receivedAt: now.toISOString(), ...(clockOffS === undefined ? {} : { clockOffS }) });
 
 const insertEntry = (manager: EntityManager, entry: Evidence) =>
   manager.insert(EvidenceLog, {
@@ -187,7 +186,7 @@ const insertEntry = (manager: EntityManager, entry: Evidence) =>
     seq: entry.seq,
     kind: entry.kind,
     body: canonicalJson(entry),
-    receivedAt: new Date(),
+    receivedAt: new Date(receivedAtOf(entry)),
   });
 
 /** Writes what lists show of the visit, in the transaction that adds its entry. */

@@ -23,6 +23,7 @@ import type {
   NewDispute,
   NewEvidence,
   NewOrderRequest,
+  OpenSession,
   OpenVisitRequest,
   OrderActed,
   OrderPageView,
@@ -76,13 +77,15 @@ export const sessionLost = () => ({ type: 'session/lost' as const });
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: withProblems,
-  tagTypes: ['Orders', 'Line', 'Bench', 'Ledger', 'Library', 'Disputes', 'Pace', 'Families'],
+  tagTypes: ['Orders', 'Line', 'Bench', 'Ledger', 'Library', 'Disputes', 'Pace', 'Families', 'Sessions'],
   refetchOnFocus: true,
   refetchOnReconnect: true,
   endpoints: (build) => ({
     welcome: build.query<WelcomeView, null>({ query: () => '/welcome' }),
     signIn: build.mutation<SessionView, SignInRequest>({ query: (body) => ({ url: '/session', method: 'POST', body }) }),
     signOut: build.mutation<null, null>({ query: () => ({ url: '/session', method: 'DELETE' }) }),
+    sessions: build.query<OpenSession[], null>({ query: () => '/sessions', providesTags: ['Sessions'] }),
+    endSession: build.mutation<null, string>({ query: (id) => ({ url: `/sessions/${id}`, method: 'DELETE' }), invalidatesTags: ['Sessions'] }),
 
     orders: build.query<Page<OrderView>, string | undefined>({
       query: (after) => ({ url: '/orders', params: after === undefined ? {} : { after } }),

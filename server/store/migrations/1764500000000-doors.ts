@@ -35,10 +35,14 @@ export class Doors1764500000000 implements MigrationInterface {
     ) ${TABLE}`);
     await runner.query('CREATE TABLE house_lock (name VARCHAR(20) CHARACTER SET ascii COLLATE ascii_bin PRIMARY KEY) ENGINE=InnoDB');
     await runner.query("INSERT INTO house_lock (name) VALUES ('sealHead')");
+    await runner.query('ALTER TABLE customer_order ADD revision INT NOT NULL DEFAULT 0, ADD revisionWords LONGTEXT NULL');
+    await runner.query('ALTER TABLE unit ADD revision INT NOT NULL DEFAULT 0');
     await runner.query('ALTER TABLE photo ADD KEY photoByTime (takenAt)');
   }
 
   async down(runner: QueryRunner): Promise<void> {
+    await runner.query('ALTER TABLE unit DROP revision');
+    await runner.query('ALTER TABLE customer_order DROP revision, DROP revisionWords');
     await runner.query('ALTER TABLE photo DROP KEY photoByTime');
     for (const table of ['house_lock', 'seal_head', 'sign_in_try']) await runner.query(`DROP TABLE ${table}`);
     await runner.query('ALTER TABLE session DROP KEY sessionById, DROP KEY sessionByAccount, DROP id, DROP openedAt, DROP seenAt');

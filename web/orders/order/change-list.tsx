@@ -10,6 +10,7 @@ const TITLES: Readonly<Record<OrderChangeKind, string>> = {
   withdrawn: 'Withdrawn',
   recompiled: 'Worked out anew',
   wishes: 'One unit otherwise',
+  followed: 'What followed',
 };
 
 /** How an order was changed, newest first, each with its reason and what followed. */

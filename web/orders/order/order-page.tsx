@@ -178,10 +178,11 @@ function Pressing({ group: { setup } }: { readonly group: GroupSetup }) {
   return open > 0 ? <em data-kind="decide">{open} to decide</em> : null;
 }
 
-function Acted({ acted: { revised, returned } }: { readonly acted: OrderActed }) {
+function Acted({ acted: { revised, returned, stayed = [] } }: { readonly acted: OrderActed }) {
   const says = [
     revised === 0 ? 'No unit under way had to be worked out anew.' : `${revised} ${revised === 1 ? 'unit' : 'units'} under way worked out anew.`,
     returned.length === 0 ? 'None that was done comes back.' : `Back on the line: ${returned.map(({ serial, says: why }) => `${serial} (${why})`).join(' ')}`,
+    ...stayed.map(({ serial, says: why }) => `${serial} stays: ${why}`),
   ].join(' ');
-  return <Notice kind={returned.length > 0 ? 'care' : 'done'} title="Kept" says={says} />;
+  return <Notice kind={returned.length + stayed.length > 0 ? 'care' : 'done'} title="Kept" says={says} />;
 }

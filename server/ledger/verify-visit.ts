@@ -1,0 +1,105 @@
+import { createHash } from 'node:crypto';
+import { projectVisit, type Evidence, type VisitState } from '@decurio/core';
+import type { EntityManager } from 'typeorm';
+import { Photos, SealHeads, Units, Visits, type SealHeadRow, type UnitRow, type VisitRow } from '../store/entities.js';
+import { markHash } from '../store/seal-heads.js';
+import { visitColumns } from '../store/visit-columns.js';
+import { readStored } from './stored-visit.js';
+
+export interface VisitCheck {
+  readonly visit: VisitRow;
+  readonly entries: number;
+  readonly photographs: number;
+  /** Everything that is not as it was sealed, in sentences; empty where all holds. */
+  readonly findings: readonly string[];
+}
+
+/**
+ * Recomputes a visit from its stored rows and holds everything that is kept of it against that: the chain, what stands
+ * beside each entry, what lists and the ledger show, its unit, its photographs, and the marks of how far it had come.
+ * @returns null where there is no such visit
+ */
+export async function verifyVisit(manager: EntityManager, visitId: string): Promise<VisitCheck | null> {
+  const visit = await manager.findOneBy(Visits, { id: visitId });
+  if (!visit) return null;
+  const { evidence, state, findings } = await readStored(manager, visitId);
+  const photographs = evidence.flatMap((entry) => (entry.kind === 'photographed' ? [entry.data] : []));
+  return {
+    visit,
+    entries: evidence.length,
+    photographs: photographs.length,
+    findings: [
+      ...(evidence.length === 0 ? ['There is no entry at all.'] : []),
+      ...findings,
+      ...(state ? visitFindings(visit, evidence, state) : []),
+      ...(state ? await unitFindings(manager, visit, state) : []),
+      ...(await photoFindings(manager, visitId, photographs)),
+      ...markFindings(visit, evidence, await manager.find(SealHeads, { where: { visitId }, order: { n: 'ASC' } })),
+    ],
+  };
+}
+
+const TITLES: Readonly<Record<keyof ReturnType<typeof visitColumns>, string>> = {
+  serial: 'serial',
+  typeName: 'type',
+  orderNumber: 'order',
+  customer: 'customer',
+  mapId: 'display map',
+  mapVersion: 'version of the display map',
+  lastSeq: 'number of entries',
+  headHash: 'seal',
+  openedAt: 'beginning',
+  sealedAt: 'time of the seal',
+  sealedBy: 'who sealed it',
+};
+
+function visitFindings(visit: VisitRow, evidence: readonly Evidence[], state: VisitState): readonly string[] {
+  const sealed = visitColumns(evidence, state);
+  const [first] = evidence;
+  // Releases that did not note when an entry arrived wrote some of these once, at the opening.
+  const isOld = first?.receivedAt === undefined;
+  const atOpening: Partial<Record<keyof typeof sealed, unknown>> = isOld && first?.kind === 'opened' ? { customer: first.data.order.customer, openedAt: visit.openedAt } : {};
+  return (Object.keys(sealed) as (keyof typeof sealed)[])
+    .filter((key) => !isSame(visit[key], sealed[key]) && !(key in atOpening && isSame(visit[key], atOpening[key])))
+    .map((key) => `The ledger shows another ${TITLES[key]} (${wordsOf(visit[key])}) than was sealed (${wordsOf(sealed[key])}).`);
+}
+
+const isSame = (a: unknown, b: unknown): boolean => (a instanceof Date && b instanceof Date ? a.getTime() === b.getTime() : a === b);
+const wordsOf = (value: unknown): string => (value instanceof Date ? value.toISOString() : value === null ? 'none' : String(value));
+
+/** A unit shows the visit it is in; one that came back to the line, or was begun anew, shows that instead. */
+async function unitFindings(manager: EntityManager, visit: VisitRow, state: VisitState): Promise<readonly string[]> {
+  const unit = await manager.findOneBy(Units, { id: visit.unitId });
+  if (!unit) return ['The unit of this visit is gone.'];
+  if (unit.serial !== state.opened.serial) return [`The unit bears another serial (${unit.serial}) than was sealed (${state.opened.serial}).`];
+  if (unit.visitId !== visit.id) return unit.lastVisitId === visit.id || unit.visitId !== null ? [] : ['The unit does not know of this visit.'];
+  const now = projectVisit(state);
+  const left = now.status === 'sealed' || now.status === 'withdrawn';
+  const shown: Partial<UnitRow> = { ...now, openSerial: left ? null : unit.serial, surprises: state.surprises.length, mapId: state.opened.versions.map.id };
+  return (Object.keys(shown) as (keyof UnitRow)[]).filter((key) => unit[key] !== shown[key]).map((key) => `Line shows another ${UNIT_TITLES[key] ?? key} (${wordsOf(unit[key])}) than follows from the entries (${wordsOf(shown[key])}).`);
+}
+
+const UNIT_TITLES: Partial<Record<keyof UnitRow, string>> = { heldReason: 'reason why it is held', heldWords: 'reason why it is held, in words,', openSerial: 'open serial', mapId: 'display map', surprises: 'number of surprises' };
+
+async function photoFindings(manager: EntityManager, visitId: string, named: readonly { readonly photoId: string; readonly sha256: string }[]): Promise<readonly string[]> {
+  const findings: string[] = [];
+  // One at a time: each may be some megabytes.
+  for (const { photoId, sha256 } of named) {
+    const photo = await manager.findOneBy(Photos, { id: photoId });
+    if (!photo) findings.push(`The photograph ${photoId} is gone.`);
+    else if (photo.visitId !== visitId || photo.sha256 !== sha256 || createHash('sha256').update(photo.body).digest('hex') !== sha256) findings.push(`The photograph ${photoId} is not the one that was sealed.`);
+  }
+  return findings;
+}
+
+/** Marks were set when the visit had come so far: every one must still be met by the entry it names. */
+function markFindings(visit: VisitRow, evidence: readonly Evidence[], marks: readonly SealHeadRow[]): readonly string[] {
+  const findings = marks.flatMap((mark) => {
+    if (markHash({ ...mark, n: Number(mark.n) }) !== mark.rowHash) return [`The mark ${mark.n} of how far this visit had come was changed.`];
+    const met = evidence.find(({ seq }) => seq === mark.seq);
+    if (!met) return [`Entries are missing: it had come to entry ${mark.seq} on ${mark.at.toISOString()}, and ends at ${evidence.at(-1)?.seq ?? 0}.`];
+    return met.hash === mark.hash ? [] : [`Entry ${mark.seq} is another one than was marked on ${mark.at.toISOString()}: the chain was written anew.`];
+  });
+  const isMarked = visit.sealedAt === null || marks.some(({ why, seq }) => why !== 'open' && seq === visit.lastSeq);
+  return isMarked ? findings : [...findings, 'Nothing marks that it was sealed.'];
+}

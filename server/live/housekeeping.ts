@@ -1,0 +1,29 @@
+import type { FastifyBaseLogger } from 'fastify';
+import type { DataSource } from 'typeorm';
+import { catchUpAll } from '../store/behind-units.js';
+import { markOpenVisits, markSealedBefore } from '../store/seal-heads.js';
+
+const EVERY_MS = 5 * 60_000;
+
+/**
+ * What no request does: marks how far open visits have come, and goes on with units that an act left behind. Any number
+ * of processes may do so; each piece is done once. What fails is logged and done at the next round.
+ * @returns how to stop
+ */
+export function keepHouse(source: DataSource, log: FastifyBaseLogger): () => void {
+  let timer: NodeJS.Timeout | undefined;
+  let isOver = false;
+  const round = async (): Promise<void> => {
+    for (const work of [markSealedBefore, markOpenVisits, catchUpAll]) {
+      await work(source).catch((error: unknown) => {
+        if (!isOver) log.warn({ err: error }, 'housekeeping could not be done');
+      });
+    }
+    if (!isOver) timer = setTimeout(() => void round(), EVERY_MS);
+  };
+  void round();
+  return () => {
+    isOver = true;
+    clearTimeout(timer);
+  };
+}
