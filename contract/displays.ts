@@ -1,5 +1,6 @@
 import type { DisplayMap, Pace } from '@decurio/core';
 import { array, number, object, string, type InferType } from 'yup';
+import { id as docId } from './documents/shapes.js';
 import { instant } from './instant.js';
 
 const words = (least: number, most: number, ask: string) => string().strict().trim().min(least, ask).max(most).required(ask);
@@ -30,7 +31,7 @@ export type DisputeKind = keyof typeof DISPUTE_KINDS;
 
 export const newDisputeRequest = object({
   id: string().strict().uuid().required(),
-  mapId: string().strict().max(60).required(),
+  mapId: docId(),
   mapVersion: number().strict().integer().min(1).required(),
   label: string().strict().max(12).nullable().defined(),
   kind: string().oneOf(Object.keys(DISPUTE_KINDS) as DisputeKind[]).required(),
@@ -73,7 +74,7 @@ export const displayFoundRequest = object({
   id: string().strict().uuid().required(),
   seq: number().strict().integer().min(2).required(),
   at: instant(),
-  mapId: string().strict().max(60).required(),
+  mapId: docId(),
   told: array(object({ asks: string().strict().max(160).required(), says: string().strict().max(60).required() }).noUnknown().required()).max(12).required(),
 }).noUnknown();
 export type DisplayFoundRequest = InferType<typeof displayFoundRequest>;

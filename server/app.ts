@@ -2,7 +2,7 @@ import helmet from '@fastify/helmet';
 import Fastify, { type FastifyInstance } from 'fastify';
 import type { DataSource } from 'typeorm';
 import type { Config } from './config.js';
-import { handleError, nothingHere } from './error-handler.js';
+import { answerBroken, handleError, nothingHere } from './error-handler.js';
 import { benchRoutes } from './routes/bench.js';
 import { familyRoutes } from './routes/families.js';
 import { changeRoutes } from './routes/changes.js';
@@ -20,17 +20,22 @@ import { serveWeb } from './routes/web.js';
 import { access } from './security/access.js';
 import { sessions } from './security/sessions.js';
 import { sessionStreams, type SessionStreams } from './live/session-streams.js';
-import { makeDataSource } from './store/data-source.js';
-import { validateWithYup } from './validation.js';
+import { makeReaders, type Readers } from './reading/readers.js';
+import { openBounded } from './store/data-source.js';
+import { takeJson, validateWithYup } from './validation.js';
 
 declare module 'fastify' {
   interface FastifyInstance {
     source: DataSource;
     streams: SessionStreams;
+    readers: Readers;
   }
 }
 
 const JSON_LIMIT_BYTES = 256 * 1024;
+
+/** How long anybody may take: to send headers, to send all of a request, and for it to be answered. */
+const LIMITS = { headersMs: 15_000, requestMs: 60_000, handlerMs: 40_000, lookMs: 5_000, connections: 2_000 } as const;
 
 /** Builds the server on a migrated database. Close it to give the connections back. */
 export async function buildApp(config: Config): Promise<FastifyInstance> {
@@ -39,9 +44,19 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     bodyLimit: JSON_LIMIT_BYTES,
     trustProxy: config.trustedProxies.length === 0 ? false : [...config.trustedProxies],
     forceCloseConnections: true,
+    requestTimeout: LIMITS.requestMs,
+    handlerTimeout: LIMITS.handlerMs,
+    frameworkErrors: handleError,
+    clientErrorHandler: answerBroken,
+    http: { headersTimeout: LIMITS.headersMs, connectionsCheckingInterval: LIMITS.lookMs },
   });
-  const source = await makeDataSource(config.databaseUrl).initialize();
+  app.server.maxConnections = LIMITS.connections;
+  const source = await openBounded(config.databaseUrl);
   app.removeContentTypeParser('text/plain');
+  takeJson(app);
+  const readers = makeReaders();
+  app.decorate('readers', readers);
+  app.addHook('onClose', () => readers.close());
   app.decorate('source', source);
   const streams = sessionStreams(source, (error) => app.log.warn({ err: error }, 'sessions could not be read'));
   app.decorate('streams', streams);

@@ -8,6 +8,7 @@ import { WaitingHere } from './outbox/waiting-here.js';
 import { api, asProblem } from './state/api.js';
 import { LiveChanges } from './state/live-changes.js';
 import { useSession } from './state/session.js';
+import { ClockOff } from './ui/clock-off.js';
 import { Busy, Notice } from './ui/notice.js';
 import { Strap } from './ui/strap.js';
 import classes from './app.module.css';
@@ -44,6 +45,7 @@ export function App() {
         <CallsBack />
         <WaitingHere />
       </Strap>
+      <ClockOff />
       <main id="work" className={classes['work']} tabIndex={-1}>
         <Suspense fallback={<Busy />}>
           <Routes>

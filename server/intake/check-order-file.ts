@@ -1,5 +1,5 @@
 import dayjs from 'dayjs';
-import { PLAIN_TERMS, type OrderTerms, type Speed } from '@decurio/core';
+import { PLAIN_TERMS, type OrderTerms, type Speed, type VehicleClass, type VehicleType } from '@decurio/core';
 import customParseFormat from 'dayjs/plugin/customParseFormat.js';
 import {
   INTAKE_LIMITS,
@@ -12,13 +12,32 @@ import type { FileRow } from './read-order-file.js';
 
 dayjs.extend(customParseFormat);
 
-/** What the file is checked against. */
+/** What the file is checked against: of each document only what an order names it by. */
 export interface IntakeLibrary {
+  readonly types: readonly (Named & Pick<VehicleType, 'kind' | 'maps'>)[];
+  readonly maps: readonly { readonly id: string; readonly family: string | null }[];
+  readonly rulePacks: readonly (Named & { readonly place: string; readonly classes: readonly Pick<VehicleClass, 'id' | 'title' | 'kind' | 'regime'>[] })[];
+  readonly houseRules: readonly { readonly id: string; readonly customer: string | null }[];
+}
+
+interface Named {
+  readonly id: string;
+  readonly name: string;
+}
+
+interface Shelves {
   readonly types: readonly LibraryEntry<'vehicleType'>[];
   readonly maps: readonly LibraryEntry<'displayMap'>[];
   readonly rulePacks: readonly LibraryEntry<'rulePack'>[];
   readonly houseRules: readonly LibraryEntry<'houseRules'>[];
 }
+
+export const intakeLibrary = ({ types, maps, rulePacks, houseRules }: Shelves): IntakeLibrary => ({
+  types: types.map(({ id, name, document: { kind, maps: fitted } }) => ({ id, name, kind, maps: fitted })),
+  maps: maps.map(({ id, document }) => ({ id, family: document.family ?? null })),
+  rulePacks: rulePacks.map(({ id, name, document: { place, classes } }) => ({ id, name, place, classes: classes.map(({ id: classId, title, kind, regime }) => ({ id: classId, title, kind, regime })) })),
+  houseRules: houseRules.map(({ id, document: { customer } }) => ({ id, customer })),
+});
 
 /** What an order file promises for all of its units. */
 export interface OrderDraft {
@@ -146,15 +165,15 @@ function readOrder(cells: Cells, library: IntakeLibrary, complain: Complain): Or
   const due = DATE_FORMATS.map((format) => dayjs(dueText, format, true)).find((date) => date.isValid());
   if (dueText !== '' && !due) fail('due', 'badDate', `"${dueText}" is no date. Write it as 2026-11-26 08:00.`);
   const place = need('place', 60);
-  const rulePack = library.rulePacks.find((pack) => same(pack.document.place, place));
+  const rulePack = library.rulePacks.find((pack) => same(pack.place, place));
   if (place !== '' && !rulePack) {
-    const known = library.rulePacks.map((pack) => pack.document.place).join(', ');
+    const known = library.rulePacks.map((pack) => pack.place).join(', ');
     fail('place', 'unknownPlace', `There are no rules for "${place}", and none are guessed. Known: ${known || 'none yet'}.`);
   }
   const classId = need('class', 60);
-  const vehicleClass = rulePack?.document.classes.find((c) => same(c.id, classId));
+  const vehicleClass = rulePack?.classes.find((c) => same(c.id, classId));
   if (rulePack && classId !== '' && !vehicleClass) {
-    fail('class', 'unknownClass', `${rulePack.name} has no class "${classId}". It has: ${rulePack.document.classes.map((c) => c.id).join(', ')}.`);
+    fail('class', 'unknownClass', `${rulePack.name} has no class "${classId}". It has: ${rulePack.classes.map((c) => c.id).join(', ')}.`);
   }
   const houseRulesId = cells('house rules');
   const houseRules = houseRulesId === '' ? customersOwn(library, customer) : library.houseRules.find((h) => same(h.id, houseRulesId));
@@ -168,7 +187,7 @@ function readOrder(cells: Cells, library: IntakeLibrary, complain: Complain): Or
   return {
     number,
     customer,
-    place: rulePack.document.place,
+    place: rulePack.place,
     rulePackId: rulePack.id,
     classId: vehicleClass.id,
     className: vehicleClass.title,
@@ -185,7 +204,7 @@ function readLimit(cells: Cells, name: 'limit' | 'site limit', complain: Complai
     const column = `${name} ${unit}` as OrderColumn;
     const text = cells(column).replace(',', '.');
     if (text === '') return null;
-    const value = Number(text);
+    const value = /^\d{1,3}(\.\d{1,3})?$/.test(text) ? Number(text) : 0;
     if (!(value > 0 && value <= 100)) complain(column, 'badLimit', `"${text}" is no speed in ${unit}.`);
     return { value, unit };
   };
@@ -195,8 +214,8 @@ function readLimit(cells: Cells, name: 'limit' | 'site limit', complain: Complai
 }
 
 /** The customer's own house rules, else the house's first. */
-const customersOwn = ({ houseRules }: IntakeLibrary, customer: string): LibraryEntry<'houseRules'> | undefined =>
-  houseRules.find(({ document }) => document.customer !== null && same(document.customer, customer)) ?? houseRules.find(({ document }) => document.customer === null) ?? houseRules[0];
+const customersOwn = ({ houseRules }: IntakeLibrary, customer: string): IntakeLibrary['houseRules'][number] | undefined =>
+  houseRules.find((own) => own.customer !== null && same(own.customer, customer)) ?? houseRules.find((own) => own.customer === null) ?? houseRules[0];
 
 const PER_ORDER = ['order', 'customer', 'due', 'place', 'class', 'house rules', 'limit km/h', 'limit mph', 'site limit km/h', 'site limit mph', 'notes'] as const;
 
@@ -216,13 +235,13 @@ function readUnit(row: FileRow, cells: Cells, library: IntakeLibrary, order: Ord
     complain('type', 'unknownType', typeText === '' ? '"type" is empty.' : `The library has no type "${typeText}". It has: ${library.types.map((t) => t.name).join(', ') || 'none yet'}.`);
     return null;
   }
-  const vehicleClass = library.rulePacks.find((p) => p.id === order?.rulePackId)?.document.classes.find((c) => c.id === order?.classId);
-  if (vehicleClass && vehicleClass.kind !== 'any' && vehicleClass.kind !== type.document.kind) {
-    complain('type', 'otherKind', `${type.name} is a ${type.document.kind}; the class "${vehicleClass.title}" is for a ${vehicleClass.kind}.`);
+  const vehicleClass = library.rulePacks.find((p) => p.id === order?.rulePackId)?.classes.find((c) => c.id === order?.classId);
+  if (vehicleClass && vehicleClass.kind !== 'any' && vehicleClass.kind !== type.kind) {
+    complain('type', 'otherKind', `${type.name} is a ${type.kind}; the class "${vehicleClass.title}" is for a ${vehicleClass.kind}.`);
     return null;
   }
   const displayText = cells('display');
-  const fitted = type.document.maps.filter((id) => library.maps.some((map) => map.id === id));
+  const fitted = type.maps.filter((id) => library.maps.some((map) => map.id === id));
   const mapId = displayText === '' && lookAlike(library.maps, fitted) ? fitted[0] : fitted.find((id) => same(id, displayText));
   if (mapId === undefined) {
     const choice = fitted.join(', ') || 'none in the library yet';
@@ -247,7 +266,7 @@ function checkSerial(row: FileRow, serial: string, firstLineOf: Map<string, numb
 }
 
 /** Displays that need no naming in a file: there is one, or they look alike and check in tells them apart. */
-function lookAlike(maps: readonly LibraryEntry<'displayMap'>[], fitted: readonly string[]): boolean {
-  const families = new Set(fitted.map((id) => maps.find((map) => map.id === id)?.document.family ?? id));
+function lookAlike(maps: IntakeLibrary['maps'], fitted: readonly string[]): boolean {
+  const families = new Set(fitted.map((id) => maps.find((map) => map.id === id)?.family ?? id));
   return families.size === 1;
 }

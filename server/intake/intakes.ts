@@ -11,8 +11,8 @@ import { classOf, today } from '../store/setups.js';
 import { inTransaction } from '../store/transaction.js';
 import dayjs from 'dayjs';
 import { orderDoubts } from './order-doubts.js';
-import { checkOrderFile, type CheckedFile, type OrderDraft, type UnitDraft } from './check-order-file.js';
-import { readOrderFile } from './read-order-file.js';
+import type { Readers } from '../reading/readers.js';
+import { intakeLibrary, type CheckedFile, type OrderDraft, type UnitDraft } from './check-order-file.js';
 
 const DAY_MS = 86_400_000;
 const CHUNK = 1000;
@@ -30,18 +30,19 @@ export async function checkIntake(
   source: DataSource,
   file: { readonly intakeId: string; readonly fileName: string; readonly bytes: Buffer },
   accountId: string,
+  { readers, signal }: { readonly readers: Readers; readonly signal?: AbortSignal },
 ): Promise<IntakeReport> {
   const { manager } = source;
   const { intakeId, fileName } = file;
-  const read = readOrderFile(file.bytes);
-  if (!read.ok) return { ...NOTHING, intakeId, fileName, problems: [read.problem], problemsInAll: 1 };
   const library = {
     types: await newestDocuments(manager, 'vehicleType'),
     maps: await newestDocuments(manager, 'displayMap'),
     rulePacks: await newestDocuments(manager, 'rulePack'),
     houseRules: await newestDocuments(manager, 'houseRules'),
   };
-  const checked = checkOrderFile(read.rows, library);
+  const read = await readers.orderFile(file.bytes, intakeLibrary(library), signal);
+  if (!read.ok) return { ...NOTHING, intakeId, fileName, problems: [read.problem], problemsInAll: 1 };
+  const { checked } = read;
   const known = await againstDatabase(manager, checked);
   const problems = [...checked.problems, ...known.problems, ...(read.broken ? [read.broken] : [])].sort((a, b) => a.line - b.line || a.column - b.column);
   const { order } = checked;

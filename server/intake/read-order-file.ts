@@ -31,8 +31,23 @@ export function readOrderFile(bytes: Buffer): FileRead {
   if (!decoded.ok) return decoded;
   const text = decoded.text;
   if (text.trim() === '') return whole('empty', 'The file is empty. It needs a header line and one line per unit.');
+  const lines = linesIn(text);
+  if (lines > MOST_LINES) return whole('tooManyLines', `The file has ${lines.toLocaleString('en')} lines, and an order at most ${INTAKE_LIMITS.rows.toLocaleString('en')} units. Delete the empty lines at its end, or look whether it is the right file.`);
+  if (!/[^\s,;\t"]/.test(text)) return whole('empty', 'The file holds separators alone. It needs a header line and one line per unit.');
   if (text.includes('\0')) return whole('notCsv', 'This is not a text file. Drop the order as CSV (UTF-8).');
-  return { ok: true, ...rowsOf(text) };
+  return { ok: true, ...rowsOf(text.trimEnd()) };
+}
+
+/** Blank lines are passed over, but not without end. */
+const MOST_LINES = 2 * INTAKE_LIMITS.rows + 1000;
+
+function linesIn(text: string): number {
+  let lines = 1;
+  for (let at = 0; at < text.length; at++) {
+    const code = text.charCodeAt(at);
+    if (code === 0x0a || (code === 0x0d && text.charCodeAt(at + 1) !== 0x0a)) lines++;
+  }
+  return lines;
 }
 
 const whole = (code: string, message: string, line = 0): { ok: false; problem: IntakeProblem } => ({

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { verifyChain, type Evidence } from '@decurio/core';
 import type { BenchView, EntryTaken, LineUnit, LineView, PhotoKept, UnitFound } from '@decurio/contract';
 import { buildApp } from '../app.js';
+import { PHOTO_LIMITS } from '../store/photos.js';
 import { Bench, CHECK_IN, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, testConfig, type Person, type TestServer } from '../testing/test-server.js';
 
 let server: TestServer;
@@ -239,22 +240,32 @@ describe('a photograph', () => {
   const jpeg = (size = 800) => sharp({ create: { width: size, height: 400, channels: 3, background: '#386' } }).jpeg().toBuffer();
   const keep = (bench: Bench, id: string, body: Buffer, type = 'image/jpeg') => server.app.inject({ method: 'PUT', url: `/api/units/${bench.unitId}/visits/${bench.visitId}/photos/${id}`, headers: { cookie: teo.cookie, 'content-type': type }, payload: body });
 
-  it('is kept byte for byte, and its hash stands in the evidence', async () => {
+  it('is drawn anew and kept, and the hash of what is kept stands in the evidence', async () => {
     const bench = await newBench();
-    const [id, body] = [randomUUID(), await jpeg()];
+    const [id, body] = [randomUUID(), await sharp(await jpeg()).withExif({ IFD3: { GPSLatitudeRef: 'N' } }).jpeg().toBuffer()];
     const kept = (await keep(bench, id, body)).json<PhotoKept>();
-    expect(kept).toEqual({ id, sha256: createHash('sha256').update(body).digest('hex'), bytes: body.length, widthPx: 800, heightPx: 400 });
+    expect(kept).toMatchObject({ id, widthPx: 800, heightPx: 400 });
     expect((await keep(bench, id, body)).json()).toEqual(kept);
     await bench.act('photographed', { photoId: id, subject: 'damage', sha256: kept.sha256, words: 'scratch' });
-    expect((await teo.get(`/api/photos/${id}`)).rawPayload.equals(body)).toBe(true);
+    const { rawPayload } = await teo.get(`/api/photos/${id}`);
+    expect(createHash('sha256').update(rawPayload).digest('hex')).toBe(kept.sha256);
+    expect((await sharp(rawPayload).metadata()).exif).toBeUndefined();
   });
 
-  it('that is none, is too large, or tells where it was taken is refused in words', async () => {
+  it('that is none is refused in words, and one that is too large is made small', async () => {
     const bench = await newBench();
-    const located = await sharp(await jpeg()).withExif({ IFD3: { GPSLatitudeRef: 'N' } }).jpeg().toBuffer();
-    const png = await sharp(await jpeg()).png().toBuffer();
-    const answers = [await keep(bench, randomUUID(), Buffer.from('no picture')), await keep(bench, randomUUID(), png), await keep(bench, randomUUID(), await jpeg(1700)), await keep(bench, randomUUID(), located), await keep(bench, randomUUID(), Buffer.from('{}'), 'application/json')];
-    expect(answers.map((answer) => errorOf(answer).code)).toEqual(['notAPhoto', 'notAPhoto', 'photoTooLarge', 'photoTells', 'wrongMedia']);
+    const answers = [await keep(bench, randomUUID(), Buffer.from('no picture')), await keep(bench, randomUUID(), Buffer.alloc(0)), await keep(bench, randomUUID(), await sharp(await jpeg()).png().toBuffer()), await keep(bench, randomUUID(), Buffer.from('{}'), 'application/json')];
+    expect(answers.map((answer) => answer.statusCode)).toEqual([400, 400, 400, 415]);
+    expect((await keep(bench, randomUUID(), await jpeg(1700))).json<PhotoKept>().widthPx).toBe(1600);
+  });
+
+  it('is one of few: a visit keeps so many and no more', async () => {
+    const bench = await newBench();
+    const body = await jpeg(64);
+    const codes = [];
+    for (let i = 0; i <= PHOTO_LIMITS.perVisit.photos; i++) codes.push((await keep(bench, randomUUID(), body)).statusCode);
+    expect(codes.slice(0, -1).every((code) => code === 200)).toBe(true);
+    expect(codes.at(-1)).toBe(409);
   });
 
   it('must have arrived before an entry names it, with its own hash', async () => {

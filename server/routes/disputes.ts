@@ -6,7 +6,7 @@ import { listDisputes, raiseDispute, settleDispute } from '../store/disputes.js'
 import { getDocument } from '../store/library.js';
 import { inTransaction } from '../store/transaction.js';
 
-const listQuery = object({ mapId: string().strict().max(60) }).noUnknown();
+const listQuery = object({ mapId: string().strict().matches(/^[a-z0-9-]{1,60}$/, 'No display map has such an id.') }).noUnknown();
 const idParams = object({ id: string().uuid().required() });
 
 export async function disputeRoutes(app: FastifyInstance): Promise<void> {

@@ -1,13 +1,13 @@
 import type { FastifyInstance } from 'fastify';
-import { mixed, object, string } from 'yup';
+import { object, string } from 'yup';
 import { pageQuery, type PageQuery } from '@decurio/contract';
 import { makeCertificate } from '../papers/certificate.js';
 import { checkRecordFile, checkSeal } from '../ledger/seal-checks.js';
+import { rawBody, takeRaw } from './raw-body.js';
 import { exportRecord, listLedger, readRecord } from '../store/ledger.js';
 
 const idParams = object({ id: string().uuid().required() });
 const RECORD_LIMIT_BYTES = 8 * 1024 * 1024;
-const anyJson = mixed();
 
 export async function ledgerRoutes(app: FastifyInstance): Promise<void> {
   app.get<{ Querystring: PageQuery }>(
@@ -56,11 +56,14 @@ export async function ledgerRoutes(app: FastifyInstance): Promise<void> {
     async (request) => checkSeal(app.source, request.params.id),
   );
 
-  app.post(
-    '/record-checks',
-    { bodyLimit: RECORD_LIMIT_BYTES, schema: { summary: 'Hold an exported record against the ledger', body: anyJson }, config: { act: 'look' } },
-    async (request) => checkRecordFile(app.source, request.body),
-  );
+  await app.register(async (files) => {
+    takeRaw(files, { contentType: 'application/json', mostBytes: RECORD_LIMIT_BYTES, tooLarge: 'A record file has at most 8 MB. Look whether it is the right file.' });
+    files.post(
+      '/record-checks',
+      { bodyLimit: RECORD_LIMIT_BYTES, schema: { summary: 'Hold an exported record (JSON as body) against the ledger', consumes: ['application/json'] }, config: { act: 'look' } },
+      async (request) => checkRecordFile(app.source, await app.readers.record(rawBody(request), request.signal)),
+    );
+  });
 }
 
 const fileName = (serial: string): string => serial.replace(/[^A-Za-z0-9._-]/g, '_');

@@ -1,23 +1,23 @@
 import type { FastifyInstance } from 'fastify';
-import { object, string, ValidationError, type InferType } from 'yup';
+import { object, string, type InferType } from 'yup';
 import {
   confirmClassRequest,
   confirmMapRequest,
-  documentSchemas,
   LIBRARY_KINDS,
   newDocumentRequest,
   type ConfirmClassRequest,
   type ConfirmMapRequest,
   type LibraryDocuments,
   type LibraryKind,
-  type NewDocumentRequest,
 } from '@decurio/contract';
 import { HttpProblem } from '../problems.js';
 import { may, permit } from '../security/roles.js';
 import { addDocument, confirmClass, confirmMap, getDocument, listVersions, newestDocuments } from '../store/library.js';
 import { today } from '../store/setups.js';
+import { rawBody, takeRaw } from './raw-body.js';
 import { bringStarter, listStarters } from '../store/starters.js';
 
+const DOCUMENT_LIMIT_BYTES = 256 * 1024;
 const id = () => string().matches(/^[a-z0-9-]{1,60}$/).required();
 const mapParams = object({ id: id() });
 const classParams = object({ id: id(), classId: id() });
@@ -77,22 +77,17 @@ export async function libraryRoutes(app: FastifyInstance): Promise<void> {
     async (request, reply) => reply.status(201).send(await bringStarter(app.source, request.params.id, permit(request.session, 'editLibrary').userId)),
   );
 
-  app.post<{ Body: NewDocumentRequest }>(
-    '/library',
-    { schema: { summary: 'Add a document as a new version', body: newDocumentRequest }, config: { act: 'editLibrary' } },
-    async (request, reply) => {
+  await app.register(async (files) => {
+    takeRaw(files, { contentType: 'application/json', mostBytes: DOCUMENT_LIMIT_BYTES, tooLarge: 'A document has at most 256 kB. Nothing was changed; look whether it is the right file.' });
+    // Its thread validates the body; the schema stands here to describe it.
+    files.setValidatorCompiler(() => () => true);
+    files.post('/library', { schema: { summary: 'Add a document as a new version', body: newDocumentRequest }, config: { act: 'editLibrary' } }, async (request, reply) => {
       const { userId, role } = permit(request.session, 'editLibrary');
-      const { kind, document } = request.body;
+      const read = await app.readers.document(rawBody(request), request.signal);
+      if (!read.ok) throw new HttpProblem(read.code, Object.keys(read.fields).length > 0 ? { fields: read.fields } : {});
+      const { kind, document } = read;
       if (kind === 'displayMap' && (document as LibraryDocuments['displayMap']).confirmed !== null && !may(role, 'trustMaps')) throw new HttpProblem('confirmedElsewhere');
-      try {
-        documentSchemas[kind].validateSync(document, { abortEarly: false, strict: true });
-      } catch (error) {
-        if (!(error instanceof ValidationError)) throw error;
-        const inner = error.inner.length > 0 ? error.inner : [error];
-        throw new HttpProblem('badDocument', { fields: Object.fromEntries(inner.map((e) => [e.path ?? '', e.message])) });
-      }
-      const entry = await addDocument(app.source, kind, document as LibraryDocuments[typeof kind], userId);
-      return reply.status(201).send(entry);
-    },
-  );
+      return reply.status(201).send(await addDocument(app.source, kind, document, userId));
+    });
+  });
 }

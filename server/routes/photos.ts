@@ -16,7 +16,7 @@ export async function photoRoutes(app: FastifyInstance): Promise<void> {
     { schema: { summary: 'Keep a photograph (JPEG as body) for an entry to name', params: visitParams.concat(idParams), consumes: ['image/jpeg'] }, config: { act: 'work' }, bodyLimit: MOST_BYTES },
     async (request) => {
       const { name } = permit(request.session, 'work');
-      if (!Buffer.isBuffer(request.body)) throw new HttpProblem('wrongMedia');
+      if (!Buffer.isBuffer(request.body)) throw new HttpProblem(request.headers['content-type']?.startsWith('image/jpeg') === true ? 'notAPhoto' : 'wrongMedia');
       const { unitId, visitId, id } = request.params;
       return keepPhoto(app.source, unitId, { id, visitId, body: request.body, byName: name });
     },

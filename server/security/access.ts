@@ -36,6 +36,8 @@ export const access = plugin(async (app: FastifyInstance, { config }: { readonly
   const declared: DeclaredRoute[] = [];
   app.decorate('declaredRoutes', declared);
   app.addHook('onRoute', (route) => void declared.push(...declarationsOf(route)));
+  // By this a device tells how far its own clock is off.
+  app.addHook('onSend', async (_request, reply) => void reply.header('x-server-clock', String(Date.now())));
   app.addHook('onRequest', async (request) => {
     if (request.is404) return;
     const { act } = request.routeOptions.config;

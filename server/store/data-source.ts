@@ -8,6 +8,18 @@ import { Bench1764300000000 } from './migrations/1764300000000-bench.js';
 import { WheelRuns1764400000000 } from './migrations/1764400000000-wheel-runs.js';
 import { Doors1764500000000 } from './migrations/1764500000000-doors.js';
 
+/** No statement of ours takes as long; what does is ended by the database itself. */
+const STATEMENT_S = 30;
+const LOCK_WAIT_S = 10;
+
+/** A pool whose statements end by themselves, for the server: walks over a whole ledger and migrations have none of that. */
+export async function openBounded(url: string): Promise<DataSource> {
+  const source = await makeDataSource(url).initialize();
+  const { pool } = source.driver as unknown as { readonly pool: { readonly on: (event: 'connection', listener: (connection: { query: (sql: string) => void }) => void) => void } };
+  pool.on('connection', (connection) => connection.query(`SET SESSION max_statement_time = ${STATEMENT_S}, innodb_lock_wait_timeout = ${LOCK_WAIT_S}`));
+  return source;
+}
+
 /** A pool on the database at `url`; `initialize()` it before use, `destroy()` it after. */
 export function makeDataSource(url: string, poolSize = 10): DataSource {
   return new DataSource({
@@ -20,6 +32,6 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
     timezone: 'Z',
     charset: 'utf8mb4',
     poolSize,
-    extra: { connectTimeout: 5000 },
+    extra: { connectTimeout: 5000, queueLimit: 500 },
   });
 }

@@ -1,13 +1,16 @@
 import { createHash } from 'node:crypto';
 import type { DeedOf } from '@decurio/core';
 import type { PhotoKept } from '@decurio/contract';
-import sharp from 'sharp';
-import type { DataSource, EntityManager } from 'typeorm';
+import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import { Photos, Visits } from './entities.js';
+import { drawAnew, type Drawn } from '../reading/draw-anew.js';
+import { Photos, type PhotoRow } from './entities.js';
+import { inTransaction } from './transaction.js';
+import { lockVisit } from './visits.js';
 
-/** Longest side as the bench sends it; a larger one was not made small there. */
-const MOST_PX = 1600;
+/** What one visit, and the whole house in a day, may keep. */
+export const PHOTO_LIMITS = { perVisit: { photos: 24, bytes: 16 * 1024 * 1024 }, perDay: { photos: 4_000, bytes: 1024 * 1024 * 1024 } } as const;
+const DAY_MS = 86_400_000;
 
 export interface NewPhoto {
   readonly id: string;
@@ -17,28 +20,37 @@ export interface NewPhoto {
 }
 
 /**
- * Keeps a photograph as it was sent, byte for byte, so that its hash can stand in the evidence. It must be a JPEG that
- * was made small and that carries no word on where or with what it was taken. Sending it twice is harmless.
+ * Keeps a photograph, drawn anew so that nothing but the picture is in it; the hash of what is kept comes back for the
+ * evidence to name. Sending it twice is harmless: what was kept first stands.
  */
 export async function keepPhoto(source: DataSource, unitId: string, { id, visitId, body, byName }: NewPhoto): Promise<PhotoKept> {
-  const { manager } = source;
-  const visit = await manager.findOneBy(Visits, { id: visitId });
-  if (!visit) throw new HttpProblem('visitNotFound');
-  if (visit.unitId !== unitId) throw new HttpProblem('otherVisit');
-  const { widthPx, heightPx } = await measure(body);
-  const sha256 = createHash('sha256').update(body).digest('hex');
-  const twin = await manager.findOneBy(Photos, { id });
-  if (twin && (twin.sha256 !== sha256 || twin.visitId !== visitId)) throw new HttpProblem('idReused');
-  if (!twin) await manager.insert(Photos, { id, visitId, sha256, body, bytes: body.length, widthPx, heightPx, byName, takenAt: new Date() });
-  return { id, sha256, bytes: body.length, widthPx, heightPx };
+  const earlier = await source.manager.findOneBy(Photos, { id });
+  const drawn = earlier ? null : await drawAnew(body);
+  return inTransaction(source, async (manager) => {
+    await lockVisit(manager, unitId, visitId);
+    const twin = earlier ?? (await manager.findOneBy(Photos, { id }));
+    if (twin && twin.visitId !== visitId) throw new HttpProblem('idReused');
+    if (twin || !drawn) return keptOf(twin ?? earlier);
+    await guardRoom(manager, visitId, drawn);
+    const row: PhotoRow = { id, visitId, ...drawn, sha256: createHash('sha256').update(drawn.body).digest('hex'), bytes: drawn.body.length, byName, takenAt: new Date() };
+    await manager.insert(Photos, row);
+    return keptOf(row);
+  });
 }
 
-async function measure(body: Buffer): Promise<{ readonly widthPx: number; readonly heightPx: number }> {
-  const read = await sharp(body, { limitInputPixels: 40_000_000 }).metadata().catch(() => null);
-  if (read?.format !== 'jpeg') throw new HttpProblem('notAPhoto');
-  if (read.exif || read.xmp || read.iptc) throw new HttpProblem('photoTells');
-  if (Math.max(read.width, read.height) > MOST_PX) throw new HttpProblem('photoTooLarge');
-  return { widthPx: read.width, heightPx: read.height };
+function keptOf(row: PhotoRow | null): PhotoKept {
+  if (!row) throw new HttpProblem('notFound', { message: 'There is no such photograph.' });
+  const { id, sha256, bytes, widthPx, heightPx } = row;
+  return { id, sha256, bytes, widthPx, heightPx };
+}
+
+async function guardRoom(manager: EntityManager, visitId: string, { body }: Drawn): Promise<void> {
+  const { perVisit, perDay } = PHOTO_LIMITS;
+  const since = new Date(Date.now() - DAY_MS);
+  const [ofVisit, bytesOfVisit] = [await manager.countBy(Photos, { visitId }), await manager.sum(Photos, 'bytes', { visitId })];
+  if (ofVisit >= perVisit.photos || (bytesOfVisit ?? 0) + body.length > perVisit.bytes) throw new HttpProblem('photosFull');
+  const [ofDay, bytesOfDay] = [await manager.countBy(Photos, { takenAt: MoreThan(since) }), await manager.sum(Photos, 'bytes', { takenAt: MoreThan(since) })];
+  if (ofDay >= perDay.photos || (bytesOfDay ?? 0) + body.length > perDay.bytes) throw new HttpProblem('photosFullToday');
 }
 
 export async function readPhoto(source: DataSource, id: string): Promise<Buffer> {

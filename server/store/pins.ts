@@ -24,11 +24,19 @@ export async function lookAtPin(source: DataSource, orderId: string, { unitId, w
     const looks = await manager.find(PinLooks, { where: { pinId: pin.id }, order: { at: 'DESC' }, take: 50 });
     await manager.insert(PinLooks, { id: randomUUID(), pinId: pin.id, byName: by.name, at: new Date(), why });
     return {
-      digits: openPin(pin.sealedDigits, owner, secret),
+      digits: digitsOf(pin, owner, secret),
       madeAt: pin.madeAt.toISOString(),
       looks: looks.map((look) => ({ by: look.byName, at: look.at.toISOString(), why: look.why })),
     };
   });
+}
+
+function digitsOf({ sealedDigits }: PinRow, owner: string, secret: string): string {
+  try {
+    return openPin(sealedDigits, owner, secret);
+  } catch {
+    throw new HttpProblem('pinLocked');
+  }
 }
 
 /** Whose PIN it is by the house rules: the order's, or this unit's own. */

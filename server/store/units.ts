@@ -1,4 +1,4 @@
-import type { BenchView, UnitFound } from '@decurio/contract';
+import { SERIAL_SHAPE, type BenchView, type UnitFound } from '@decurio/contract';
 import { checkedLine, checkStanding } from '@decurio/core';
 import type { DataSource } from 'typeorm';
 import { HttpProblem } from '../problems.js';
@@ -16,6 +16,8 @@ const FIND_SQL = `SELECT u.id, u.serial, u.status, u.visitId, o.id AS orderId, o
 
 /** Finds a unit by its serial: the one in an open order, else the one that left with the newest order. */
 export async function findUnit(source: DataSource, serial: string): Promise<UnitFound> {
+  // What no serial can hold no unit has; the database would not even compare it.
+  if (!SERIAL_SHAPE.test(serial)) throw new HttpProblem('unitNotFound');
   const [found] = await source.query<UnitFound[]>(FIND_SQL, [serial]);
   if (!found) throw new HttpProblem('unitNotFound', { message: `No unit ${serial} is in an order. Check the label, or take it in with an order file.` });
   return found;

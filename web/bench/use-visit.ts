@@ -8,6 +8,7 @@ import { keepEntry } from '../outbox/send-entries.js';
 import { useOutbox } from '../outbox/use-outbox.js';
 import type { AppDispatch, RootState } from '../state/store.js';
 import { api, asProblem, type ApiProblem } from '../state/api.js';
+import { recordTime } from '../state/clock.js';
 import { useSession } from '../state/session.js';
 
 export interface Visit {
@@ -70,7 +71,7 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
       const all = store.getState().outbox.entries.filter((each) => each.visitId === visitId);
       const known = (api.endpoints.bench.select(unitId)(store.getState()).data as BenchView | undefined)?.evidence ?? evidence;
       const before = deedsWith(known, all.filter(({ status }) => status !== 'refused'));
-      const entry = { id: crypto.randomUUID(), seq: before.length + 1, kind, at: new Date().toISOString(), data } as NewEvidence;
+      const entry = { id: crypto.randomUUID(), seq: before.length + 1, kind, at: recordTime(store.getState().clock), data } as NewEvidence;
       const by = { userId: who.userId, name: who.name, role: who.role };
       const outcome = foldVisit([...before, { ...entry, visitId, by, station: who.station } as Deed]);
       const again = latest.current.kind === kind && JSON.stringify(data) === latest.current.data && Date.now() - latest.current.at < TWICE_MS;
@@ -93,9 +94,9 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
   const firstId = useRef({ visitId: crypto.randomUUID(), entryId: crypto.randomUUID() });
   const begin = useCallback(async () => {
     setProblem(null);
-    const answer = await open({ unitId, body: { ...firstId.current, at: new Date().toISOString() } });
+    const answer = await open({ unitId, body: { ...firstId.current, at: recordTime(store.getState().clock) } });
     setProblem(asProblem(answer.error));
-  }, [open, unitId]);
+  }, [open, store, unitId]);
 
   return {
     state,

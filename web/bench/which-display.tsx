@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { identifyRevision, mapTitle, type DisplayMap, type RevisionAnswers } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
+import { recordTime, useClock } from '../state/clock.js';
 import { ActButton } from '../ui/act-button.js';
 import { Notice } from '../ui/notice.js';
 import type { Visit } from './use-visit.js';
@@ -22,6 +23,7 @@ export function WhichDisplay({ bench, visit, onTold }: WhichDisplayProps) {
   const [answers, setAnswers] = useState<RevisionAnswers>({});
   const [told, setTold] = useState<readonly Told[]>([]);
   const [isBatchAsked, setBatchAsked] = useState(false);
+  const clock = useClock();
   const [find, { error, isLoading }] = api.useDisplayFoundMutation();
   const problem = asProblem(error);
   const title = (id: string): string => {
@@ -31,7 +33,7 @@ export function WhichDisplay({ bench, visit, onTold }: WhichDisplayProps) {
   const take = async (mapId: string, how: readonly Told[]) => {
     const { state } = visit;
     if (!state) return;
-    const body = { id: crypto.randomUUID(), seq: state.seq + 1, at: new Date().toISOString(), mapId, told: [...how] };
+    const body = { id: crypto.randomUUID(), seq: state.seq + 1, at: recordTime(clock), mapId, told: [...how] };
     const answer = await find({ unitId: bench.unit.id, visitId: state.visitId, body });
     if (answer.data) onTold();
   };

@@ -1,14 +1,12 @@
 import { Modal } from '@mantine/core';
 import { useRef, useState } from 'react';
 import type { VisitRecord } from '@decurio/core';
+import type { SealCheck } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
-import { Notice } from '../ui/notice.js';
+import { SealVerdict } from './seal-verdict.js';
 
-interface Verdict {
-  readonly holds: boolean;
-  readonly says: string;
-}
+type Verdict = Pick<SealCheck, 'holds' | 'says' | 'findings'>;
 
 /** Holds a record file that someone brought against the ledger. */
 export function CheckRecordFile() {
@@ -23,10 +21,10 @@ export function CheckRecordFile() {
     try {
       record = JSON.parse(await file.text()) as VisitRecord;
     } catch {
-      return setVerdict({ holds: false, says: 'This is not a JSON file. Choose the record that was exported from a ledger.' });
+      return setVerdict({ holds: false, findings: [], says: 'This is not a JSON file. Choose the record that was exported from a ledger.' });
     }
     const answer = await check(record);
-    setVerdict(answer.data ?? { holds: false, says: asProblem(answer.error)?.message ?? '' });
+    setVerdict(answer.data ?? { holds: false, findings: [], says: asProblem(answer.error)?.message ?? '' });
   };
 
   return (
@@ -45,7 +43,7 @@ export function CheckRecordFile() {
         }}
       />
       <Modal opened={verdict !== null} onClose={() => setVerdict(null)} title={fileName} centered>
-        {verdict && <Notice kind={verdict.holds ? 'done' : 'stop'} title={verdict.holds ? 'The seal holds' : 'Not accepted'} says={verdict.says} />}
+        {verdict && <SealVerdict verdict={verdict} broken="Not accepted" />}
       </Modal>
     </>
   );

@@ -1,7 +1,9 @@
 import type { DisplayMap, Evidence } from '@decurio/core';
 import { evidenceTitle, evidenceWords } from '../ui/evidence-words.js';
-import { whenFull, whenSecond } from '../ui/when.js';
+import { whenClock, whenFull, whenSecond } from '../ui/when.js';
 import classes from './record-page.module.css';
+
+const LATE_MS = 5 * 60_000;
 
 /** Every entry in the order it was made, with who, where and when, and the hash that chains it. */
 export function EvidenceTable({ evidence, map }: { readonly evidence: readonly Evidence[]; readonly map: DisplayMap }) {
@@ -26,7 +28,10 @@ export function EvidenceTable({ evidence, map }: { readonly evidence: readonly E
             {evidence.map((entry) => (
               <tr key={entry.id} data-undone={undone.has(entry.id)}>
                 <td className="num">{entry.seq}</td>
-                <td className="num">{whenSecond(entry.at)}</td>
+                <td className="num">
+                  {whenSecond(entry.at)}
+                  <Arrival entry={entry} />
+                </td>
                 <td className={classes['who']}>
                   {entry.by.name}
                   <small>{entry.station}</small>
@@ -50,5 +55,17 @@ export function EvidenceTable({ evidence, map }: { readonly evidence: readonly E
         </table>
       </div>
     </section>
+  );
+}
+
+/** An entry that waited on a device, or whose device's clock was off: when it arrived, and by how much. */
+function Arrival({ entry: { at, receivedAt, clockOffS } }: { readonly entry: Evidence }) {
+  const isLate = receivedAt !== undefined && Math.abs(Date.parse(receivedAt) - Date.parse(at)) > LATE_MS;
+  if (!isLate && clockOffS === undefined) return null;
+  return (
+    <small className={classes['late']}>
+      {isLate && `arrived ${whenClock(receivedAt)}`}
+      {clockOffS !== undefined && ` clock ${Math.round(Math.abs(clockOffS) / 60)} min ${clockOffS > 0 ? 'ahead' : 'behind'}`}
+    </small>
   );
 }

@@ -9,6 +9,7 @@ import { PrivateLandStrip } from '../ui/private-land.js';
 import { whenFull } from '../ui/when.js';
 import { EvidenceTable } from './evidence-table.js';
 import { LeftAs } from './left-as.js';
+import { SealVerdict } from './seal-verdict.js';
 import classes from './record-page.module.css';
 
 /** One visit: how the unit left, every entry with who and when, and its seal. */
@@ -16,6 +17,7 @@ export function RecordPage() {
   const { visitId = '' } = useParams();
   const { data, error, refetch } = api.useRecordQuery(visitId);
   const problem = asProblem(error);
+  if (problem?.code === 'recordDamaged' && !data) return <DamagedRecord visitId={visitId} says={problem.message} />;
   if (problem && !data) return <Notice kind="stop" title="This record cannot be shown" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} page />;
   if (!data) return <Busy />;
   return <Record record={data} />;
@@ -62,12 +64,35 @@ function Record({ record }: { readonly record: LedgerRecordView }) {
           Seal <b>{shortSeal(record.seal)}</b> <span className="soft">{record.seal}</span>
         </p>
       )}
-      {checking.data && <Notice kind={checking.data.holds ? 'done' : 'stop'} title={checking.data.holds ? 'The seal holds' : 'The seal does not hold'} says={checking.data.says} />}
+      {checking.data && <SealVerdict verdict={checking.data} broken="The seal does not hold" />}
       {problem && <Notice kind="stop" says={problem.message} />}
       <div className={classes['columns']}>
         {state && <LeftAs state={state} map={record.map} evidence={record.evidence} />}
         <EvidenceTable evidence={record.evidence} map={record.map} />
       </div>
+      <p className={`soft ${classes['covers']}`}>
+        The seal covers every entry with who, where and when, and each photograph by its hash. It names {mapTitle(record.map)} by its version; what the codes mean stands in the library, which keeps every version and is not under this seal.
+      </p>
+    </div>
+  );
+}
+
+/** Rows that are not whole show nothing that could be believed; what is amiss can still be asked. */
+function DamagedRecord({ visitId, says }: { readonly visitId: string; readonly says: string }) {
+  const [check, { data, error, isLoading }] = api.useCheckSealMutation();
+  const problem = asProblem(error);
+  return (
+    <div className={classes['page']}>
+      <Notice kind="stop" title="This record is damaged" says={says} />
+      {!data && (
+        <div className={classes['acts']}>
+          <ActButton look="main" busy={isLoading} onAct={() => void check(visitId)}>
+            Verify the seal
+          </ActButton>
+        </div>
+      )}
+      {data && <SealVerdict verdict={data} broken="The seal does not hold" />}
+      {problem && <Notice kind="stop" says={problem.message} />}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import type { NewEvidence } from '@decurio/contract';
 import { api, asProblem, entryAccepted, type ApiProblem } from '../state/api.js';
 import type { AppDispatch } from '../state/store.js';
 import { outbox, type OutboxEntry } from './outbox.js';
@@ -16,8 +17,8 @@ export const keepEntry = (waiting: Waiting) => (dispatch: AppDispatch): void => 
 export async function sendEntry(waiting: OutboxEntry, dispatch: AppDispatch): Promise<ApiProblem | null> {
   const { entry, unitId, visitId } = waiting;
   await kept.get(entry.id);
-  const noPhoto = entry.kind === 'photographed' ? await sendPhoto(unitId, visitId, entry.data.photoId, dispatch) : null;
-  const answer = noPhoto ? { error: noPhoto, data: undefined } : await dispatch(api.endpoints.addEvidence.initiate({ unitId, visitId, body: entry }));
+  const sent = entry.kind === 'photographed' ? await withPhoto(unitId, visitId, entry, dispatch) : { body: entry, error: undefined };
+  const answer = sent.body === null ? { error: sent.error, data: undefined } : await dispatch(api.endpoints.addEvidence.initiate({ unitId, visitId, body: sent.body }));
   const problem = asProblem(answer.error);
   if (problem && mayWorkLater(problem)) return problem;
   if (answer.data) {
@@ -33,10 +34,13 @@ export async function sendEntry(waiting: OutboxEntry, dispatch: AppDispatch): Pr
   return null;
 }
 
-async function sendPhoto(unitId: string, visitId: string, photoId: string, dispatch: AppDispatch): Promise<ApiProblem | null> {
+/** Sends the photograph first. The server draws it anew, and the entry names what is kept of it. */
+async function withPhoto(unitId: string, visitId: string, entry: Extract<NewEvidence, { kind: 'photographed' }>, dispatch: AppDispatch): Promise<{ readonly body: NewEvidence | null; readonly error?: unknown }> {
+  const { photoId } = entry.data;
   const jpeg = await takePhoto(photoId);
-  if (!jpeg) return null;
-  return asProblem((await dispatch(api.endpoints.keepPhoto.initiate({ unitId, visitId, photoId, jpeg }))).error);
+  if (!jpeg) return { body: entry };
+  const { data: kept, error } = await dispatch(api.endpoints.keepPhoto.initiate({ unitId, visitId, photoId, jpeg }));
+  return kept ? { body: { ...entry, data: { ...entry.data, sha256: kept.sha256 } } } : { body: null, error };
 }
 
 /** The entry itself is not at fault: the server is away, or the session ended. */

@@ -46,6 +46,8 @@ import type {
   WithdrawRequest,
 } from '@decurio/contract';
 
+import { clock, clockDifference, type ClockState } from './clock.js';
+
 /** What any request can fail with: the server's own words, or that it could not be reached. */
 export interface ApiProblem {
   readonly status: number;
@@ -54,10 +56,14 @@ export interface ApiProblem {
   readonly fields?: Readonly<Record<string, string>>;
 }
 
-const bare = fetchBaseQuery({ baseUrl: '/api' });
+/** Every request says what this device's clock shows, so that the server can tell how far it is off. */
+const bare = fetchBaseQuery({ baseUrl: '/api', prepareHeaders: (headers) => headers.set('x-stand-clock', String(Date.now())) });
 
 const withProblems: BaseQueryFn<string | FetchArgs, unknown, ApiProblem> = async (args, api, extra) => {
-  const { data, error } = await bare(args, api, extra);
+  const sentMs = Date.now();
+  const { data, error, meta } = await bare(args, api, extra);
+  const addMs = clockDifference({ sentMs, heardMs: Date.now(), serverMs: Number(meta?.response?.headers.get('x-server-clock') ?? Number.NaN) });
+  if (addMs !== null && addMs !== (api.getState() as { readonly clock: ClockState }).clock.addMs) api.dispatch(clock.actions.heard(addMs));
   if (!error) return { data };
   const problem = problemOf(error.status, error.data);
   const isSignIn = typeof args !== 'string' && args.url === '/session';

@@ -3,10 +3,11 @@ import { setupListeners } from '@reduxjs/toolkit/query';
 import { keepStands, stands } from './stands.js';
 import { outbox } from '../outbox/outbox.js';
 import { api } from './api.js';
+import { clock } from './clock.js';
 import { session } from './session.js';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, session: session.reducer, outbox: outbox.reducer, stands: stands.reducer },
+  reducer: { [api.reducerPath]: api.reducer, session: session.reducer, clock: clock.reducer, outbox: outbox.reducer, stands: stands.reducer },
   middleware: (defaults) => defaults({ immutableCheck: false, serializableCheck: false }).concat(api.middleware),
 });
 setupListeners(store.dispatch);
