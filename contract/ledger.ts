@@ -16,6 +16,8 @@ export interface LedgerRecordView extends LedgerRow {
   readonly className: string;
   readonly map: DisplayMap;
   readonly evidence: readonly Evidence[];
+  /** Words in letters that papers have no font for: they print as question marks. */
+  readonly unprintable: readonly string[];
 }
 
 /** Outcome of holding a seal, or a whole record file, against the ledger. */

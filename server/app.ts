@@ -1,3 +1,4 @@
+import { setTimeout as after } from 'node:timers/promises';
 import helmet from '@fastify/helmet';
 import Fastify, { type FastifyInstance } from 'fastify';
 import type { DataSource } from 'typeorm';
@@ -33,9 +34,8 @@ declare module 'fastify' {
 }
 
 const JSON_LIMIT_BYTES = 256 * 1024;
+const CLOSE_MS = 3_000;
 
-/** How long anybody may take: to send headers, to send all of a request, and for it to be answered. */
-const LIMITS = { headersMs: 15_000, requestMs: 60_000, handlerMs: 40_000, lookMs: 5_000, connections: 2_000 } as const;
 
 /** Builds the server on a migrated database. Close it to give the connections back. */
 export async function buildApp(config: Config): Promise<FastifyInstance> {
@@ -44,13 +44,13 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     bodyLimit: JSON_LIMIT_BYTES,
     trustProxy: config.trustedProxies.length === 0 ? false : [...config.trustedProxies],
     forceCloseConnections: true,
-    requestTimeout: LIMITS.requestMs,
-    handlerTimeout: LIMITS.handlerMs,
+    requestTimeout: config.limits.requestMs,
+    handlerTimeout: config.limits.handlerMs,
     frameworkErrors: handleError,
     clientErrorHandler: answerBroken,
-    http: { headersTimeout: LIMITS.headersMs, connectionsCheckingInterval: LIMITS.lookMs },
+    http: { headersTimeout: config.limits.headersMs, connectionsCheckingInterval: config.limits.lookMs },
   });
-  app.server.maxConnections = LIMITS.connections;
+  app.server.maxConnections = config.limits.connections;
   const source = await openBounded(config.databaseUrl);
   app.removeContentTypeParser('text/plain');
   takeJson(app);
@@ -61,7 +61,8 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   const streams = sessionStreams(source, (error) => app.log.warn({ err: error }, 'sessions could not be read'));
   app.decorate('streams', streams);
   app.addHook('preClose', async () => streams.close());
-  app.addHook('onClose', () => source.destroy());
+  // Connections that are gone, or hang, must not keep a server that is told to stop.
+  app.addHook('onClose', () => Promise.race([source.destroy().catch(() => undefined), after(CLOSE_MS, undefined, { ref: false })]));
   app.setErrorHandler(handleError);
   validateWithYup(app);
   await app.register(helmet, {

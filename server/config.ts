@@ -21,7 +21,22 @@ export interface Config {
   readonly publicOrigin: string | null;
   /** Addresses or networks of proxies in front whose word on the sender's address is taken. */
   readonly trustedProxies: readonly string[];
+  readonly limits: Limits;
 }
+
+/** How long anybody may take, and how many at once. */
+export interface Limits {
+  /** To send the head of a request, and all of it. */
+  readonly headersMs: number;
+  readonly requestMs: number;
+  /** For it to be answered. */
+  readonly handlerMs: number;
+  /** How often those who are late are looked for. */
+  readonly lookMs: number;
+  readonly connections: number;
+}
+
+export const LIMITS: Limits = { headersMs: 15_000, requestMs: 60_000, handlerMs: 40_000, lookMs: 5_000, connections: 2_000 };
 
 /** Reads the configuration. Throws with the name of what is missing. */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
@@ -39,6 +54,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     secureCookie: env['SECURE_COOKIE'] === 'true',
     publicOrigin: originOf(env['PUBLIC_ORIGIN']),
     trustedProxies: (env['TRUSTED_PROXIES'] ?? '').split(',').map((each) => each.trim()).filter((each) => each !== ''),
+    limits: LIMITS,
   };
 }
 

@@ -11,7 +11,7 @@ const stopKeeping = keepHouse(app.source, app.log);
 
 const stop = () => {
   stopKeeping();
-  void app.close().then(() => process.exit(0));
+  void app.close().finally(() => process.exit(0));
 };
 process.once('SIGTERM', stop);
 process.once('SIGINT', stop);

@@ -1,12 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import PDFDocument from 'pdfkit';
 import { describe, expect, it } from 'vitest';
 import { CHAIN_START, makeRecord, sealEvidence, type DisplayMap, type Evidence } from '@decurio/core';
 import { ROOT } from '../../scripts/lib/paths.mjs';
 import { cleanVisit, deedsOf } from '../../core/testing/visit-script.js';
 import { fourKey } from '../../core/testing/samples.js';
 import { makeCertificate } from './certificate.js';
-import { legible, paperTime } from './paper-text.js';
+import { PAPER_FONTS } from './fonts.js';
+import { fontFor, legible, paperTime, unprintable } from './paper-text.js';
 
 const record = (serial?: string) => {
   const entries: Evidence[] = [];
@@ -16,6 +18,12 @@ const record = (serial?: string) => {
   }
   return makeRecord(entries);
 };
+/** A font read as the papers read it. */
+async function openFont(path: string): Promise<{ readonly hasGlyphForCodePoint: (point: number) => boolean }> {
+  const doc = new PDFDocument();
+  doc.font(path);
+  return (doc as unknown as { readonly _font: { readonly font: { readonly hasGlyphForCodePoint: (point: number) => boolean } } })._font.font;
+}
 const pagesOf = (pdf: Buffer): number => (pdf.toString('latin1').match(/\/Type \/Page\b/g) ?? []).length;
 
 describe('a certificate', () => {
@@ -23,6 +31,21 @@ describe('a certificate', () => {
     const pdf = await makeCertificate(record(), fourKey);
     expect(pagesOf(pdf)).toBe(1);
     expect(pdf.length).toBeGreaterThan(10_000);
+  });
+
+  it.each([['Жанна Петрова'], ['Ελένη Παπά'], ['Nguyễn Văn Ếch'], ['ज़ारा'], ['Łódź Öngün']])('prints %s in a font that has every letter', async (name) => {
+    expect(legible(name)).toBe(name.normalize('NFC'));
+    const pdf = await makeCertificate(record(name.slice(0, 20)), fourKey);
+    expect(fontFor('text', name) === 'text' || pdf.includes('NotoSans')).toBe(true);
+    const font = await openFont(PAPER_FONTS[fontFor('text', name)]);
+    expect([...name.normalize('NFC')].filter((letter) => !font.hasGlyphForCodePoint(letter.codePointAt(0) ?? 0))).toEqual([]);
+  });
+
+  it('is said to print question marks where no font has the letters, and which words', () => {
+    const { evidence } = record('山田 26');
+    expect(legible('山田 26')).toBe('?? 26');
+    expect(unprintable({ evidence })).toEqual(['山田 26']);
+    expect(unprintable(record('Жанна'))).toEqual([]);
   });
 
   it('survives a serial of forty characters and a map that no longer names a code', async () => {

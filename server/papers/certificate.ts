@@ -18,8 +18,8 @@ import {
   type VisitState,
   whatStands,
 } from '@decurio/core';
-import { PAPER_FONTS } from './fonts.js';
-import { legible, paperTime } from './paper-text.js';
+import { PAPER_FONTS, type PaperFont } from './fonts.js';
+import { fontFor, legible, paperTime } from './paper-text.js';
 
 const INK = '#18211D';
 const SOFT = '#5C655F';
@@ -52,6 +52,12 @@ export async function makeCertificate(record: VisitRecord, map: DisplayMap): Pro
   await seal(doc, record);
   footers(doc, record);
   return finish(doc);
+}
+
+/** Takes the font of a role that draws this text, and gives the text as it is drawn. */
+function inFont(doc: Doc, role: PaperFont, text: string): string {
+  doc.font(fontFor(role, text));
+  return legible(text);
 }
 
 function finish(doc: Doc): Promise<Buffer> {
@@ -90,8 +96,8 @@ function heading(doc: Doc, record: VisitRecord, { opened }: VisitState): void {
   }
   doc.font('label').fontSize(11).fillColor(INK).text('DECURIO', MARGIN + 38, MARGIN + 3, { characterSpacing: 1.6 });
   doc.font('label').fontSize(24).text('Configuration certificate', MARGIN, MARGIN + 34);
-  doc.font('codeStrong').fontSize(18).fillColor(VERDIGRIS).text(legible(record.serial), MARGIN, doc.y + 2);
-  doc.font('text').fontSize(10).fillColor(SOFT).text(legible(`${opened.versions.type.name}, for ${opened.order.customer}`), MARGIN, doc.y + 2);
+  doc.fontSize(18).fillColor(VERDIGRIS).text(inFont(doc, 'codeStrong', record.serial), MARGIN, doc.y + 2);
+  doc.fontSize(10).fillColor(SOFT).text(inFont(doc, 'text', `${opened.versions.type.name}, for ${opened.order.customer}`), MARGIN, doc.y + 2);
 }
 
 /** Loud: a vehicle that never goes on a public road. */
@@ -100,8 +106,8 @@ function privateLand(doc: Doc, { opened }: VisitState): void {
   if (!land) return;
   const y = doc.y + 8;
   doc.rect(MARGIN, y, 499, 40).lineWidth(2).strokeColor(MADDER).stroke();
-  doc.font('label').fontSize(14).fillColor(MADDER).text(legible(land.label.toUpperCase()), MARGIN + 10, y + 6, { width: 479 });
-  doc.font('text').fontSize(9).fillColor(INK).text(legible(`Until ${land.endsOn}, by written authority of ${land.authorityBy}. Never on a public road, tests included.`), MARGIN + 10, y + 24, { width: 479 });
+  doc.fontSize(14).fillColor(MADDER).text(inFont(doc, 'label', land.label.toUpperCase()), MARGIN + 10, y + 6, { width: 479 });
+  doc.fontSize(9).fillColor(INK).text(inFont(doc, 'text', `Until ${land.endsOn}, by written authority of ${land.authorityBy}. Never on a public road, tests included.`), MARGIN + 10, y + 24, { width: 479 });
   doc.y = y + 46;
 }
 
@@ -120,7 +126,7 @@ function facts(doc: Doc, record: VisitRecord, { opened, checkedIn }: VisitState)
   for (const [name, value] of rows) {
     const y = doc.y;
     doc.font('label').fontSize(9.5).fillColor(SOFT).text(name, MARGIN, y, { width: 80 });
-    doc.font('text').fontSize(9.5).fillColor(INK).text(legible(value), MARGIN + 84, y, { width: 415 });
+    doc.fontSize(9.5).fillColor(INK).text(inFont(doc, 'text', value), MARGIN + 84, y, { width: 415 });
     doc.y += 2;
   }
 }
@@ -192,7 +198,7 @@ function codeRow(doc: Doc, { label, target, readings }: CodeVerdict, state: Visi
   cells.forEach(([font, text], i) => {
     const column = COLUMNS[i];
     if (!column) return;
-    doc.font(font).fontSize(8.5).fillColor(INK).text(legible(text), MARGIN + column.x, y, { width: column.width });
+    doc.fontSize(8.5).fillColor(INK).text(inFont(doc, font, text), MARGIN + column.x, y, { width: column.width });
     low = Math.max(low, doc.y);
   });
   line(doc, low + 1);
@@ -219,7 +225,7 @@ function limits(doc: Doc, state: VisitState): void {
 function sentencesOf(doc: Doc, sentences: readonly string[]): void {
   for (const sentence of sentences) {
     room(doc, 26);
-    doc.font('text').fontSize(9).fillColor(INK).text(legible(sentence), MARGIN, doc.y, { width: 499 });
+    doc.fontSize(9).fillColor(INK).text(inFont(doc, 'text', sentence), MARGIN, doc.y, { width: 499 });
     doc.y += 2;
   }
 }
@@ -227,11 +233,11 @@ function sentencesOf(doc: Doc, sentences: readonly string[]): void {
 function signatures(doc: Doc, record: VisitRecord, state: VisitState): void {
   caption(doc, 'Who did what');
   const people = state.done.map(({ step, at, by }) => `${stepTitle(step)} ${by.name}, ${paperTime(at)}`);
-  doc.font('text').fontSize(9).fillColor(INK).text(legible(people.join('   ·   ')), MARGIN, doc.y, { width: 499 });
+  doc.fontSize(9).fillColor(INK).text(inFont(doc, 'text', people.join('   ·   ')), MARGIN, doc.y, { width: 499 });
   const last = record.evidence.at(-1);
   if (last?.kind === 'signedOff' && last.data.words !== '') {
     doc.y += 2;
-    doc.text(legible(`Signed off with the words: ${last.data.words}`), MARGIN, doc.y, { width: 499 });
+    doc.text(inFont(doc, 'text', `Signed off with the words: ${last.data.words}`), MARGIN, doc.y, { width: 499 });
   }
 }
 
@@ -256,6 +262,6 @@ function footers(doc: Doc, record: VisitRecord): void {
   for (let page = start; page < start + count; page++) {
     doc.switchToPage(page);
     doc.page.margins.bottom = 0;
-    doc.font('text').fontSize(8).fillColor(SOFT).text(legible(`${record.serial} · seal ${record.seal.slice(0, 16)} · page ${page + 1} of ${count}`), MARGIN, 812, { width: 499, align: 'right', lineBreak: false });
+    doc.fontSize(8).fillColor(SOFT).text(inFont(doc, 'text', `${record.serial} · seal ${record.seal.slice(0, 16)} · page ${page + 1} of ${count}`), MARGIN, 812, { width: 499, align: 'right', lineBreak: false });
   }
 }

@@ -1,10 +1,34 @@
+import type { VisitRecord } from '@decurio/core';
 import dayjs from 'dayjs';
 import utc from 'dayjs/plugin/utc.js';
+import type { PaperFont } from './fonts.js';
 
 dayjs.extend(utc);
 
 /** A time as papers show it; in UTC, because a paper travels. */
 export const paperTime = (iso: string): string => `${dayjs.utc(iso).format('D MMM YYYY HH:mm')} UTC`;
 
-/** Text with what the paper fonts cannot draw replaced, so that nothing vanishes without a trace. */
-export const legible = (text: string): string => text.replace(/[^\u0020-\u024f\u2010-\u2026\u20ac\u2212]/gu, '?');
+/** What the fonts of the house draw, and what the one for other scripts draws beside it. */
+const OWN = /^[\u0020-\u024f\u2010-\u2026\u20ac\u2212]*$/u;
+const NO_FONT = /[^\u0020-\u024f\u2010-\u2026\u20ac\u2212\p{Mn}\u0370-\u03ff\u0400-\u04ff\u0900-\u097f\u1e00-\u1eff]/gu;
+
+/** Text with what no font of ours can draw replaced, so that nothing vanishes without a trace. */
+export const legible = (text: string): string => text.normalize('NFC').replace(NO_FONT, '?');
+
+/** The font for a text: the one of its role, or for names in Greek, Cyrillic, Devanagari and the like one that has them. */
+export function fontFor(role: PaperFont, text: string): PaperFont {
+  if (OWN.test(text.normalize('NFC'))) return role;
+  return role === 'text' || role === 'code' ? 'otherText' : 'otherStrong';
+}
+
+/** Words of a record that its papers cannot print as they stand, each once; empty where every letter has a font. */
+export function unprintable(record: Pick<VisitRecord, 'evidence'>): readonly string[] {
+  const found = new Set<string>();
+  const look = (value: unknown): void => {
+    if (typeof value === 'string') {
+      if (legible(value) !== value.normalize('NFC')) found.add(value.slice(0, 80));
+    } else if (typeof value === 'object' && value !== null) Object.values(value).forEach(look);
+  };
+  look(record.evidence);
+  return [...found].slice(0, 10);
+}

@@ -9,7 +9,7 @@ import { makeReaders, type Readers } from './readers.js';
 const library: IntakeLibrary = {
   types: [{ id: 'samphire-26', name: 'Samphire 26', kind: 'bike', maps: ['tallow-four-key'] }],
   maps: [{ id: 'tallow-four-key', family: null }],
-  rulePacks: [{ id: 'port-isel', name: 'Port Isel', place: 'Port Isel', classes: [{ id: 'pedelec-25', title: 'pedal assist', kind: 'bike', regime: 'promised' }] }],
+  rulePacks: [{ id: 'port-isel', name: 'Port Isel', place: 'Port Isel', classes: [{ id: 'pedelec-25', title: 'pedal assist', kind: 'bike', regime: 'set' }] }],
   houseRules: [{ id: 'hire-default', customer: null }],
 };
 const row = (serial: string) => `2611,Causeway Holiday Park,${DUE},Port Isel,pedelec-25,Samphire 26,${serial}`;

@@ -14,7 +14,7 @@ export async function intakeRoutes(app: FastifyInstance): Promise<void> {
     takeRaw(files, { contentType: 'text/csv', mostBytes: INTAKE_LIMITS.bytes, tooLarge: TOO_LARGE });
     files.post<{ Querystring: IntakeQuery }>(
       '/intakes',
-      { schema: { summary: 'Check an order file (CSV as body); nothing is taken yet', querystring: intakeQuery, consumes: ['text/csv'] }, config: { act: 'takeOrders' }, bodyLimit: INTAKE_LIMITS.bytes },
+      { schema: { summary: 'Check an order file (CSV as body); nothing is taken yet', querystring: intakeQuery, consumes: ['text/csv'] }, config: { act: 'takeOrders' } },
       async (request) => {
         const { userId } = permit(request.session, 'takeOrders');
         const file = { intakeId: request.query.id, fileName: request.query.fileName, bytes: rawBody(request) };

@@ -60,7 +60,7 @@ export async function ledgerRoutes(app: FastifyInstance): Promise<void> {
     takeRaw(files, { contentType: 'application/json', mostBytes: RECORD_LIMIT_BYTES, tooLarge: 'A record file has at most 8 MB. Look whether it is the right file.' });
     files.post(
       '/record-checks',
-      { bodyLimit: RECORD_LIMIT_BYTES, schema: { summary: 'Hold an exported record (JSON as body) against the ledger', consumes: ['application/json'] }, config: { act: 'look' } },
+      { schema: { summary: 'Hold an exported record (JSON as body) against the ledger', consumes: ['application/json'] }, config: { act: 'look' } },
       async (request) => checkRecordFile(app.source, await app.readers.record(rawBody(request), request.signal)),
     );
   });

@@ -183,6 +183,8 @@ describe("a lead's choice", () => {
     expect(errorOf(await bench.sign()).code).toBe('undecided');
     const choice = { id: randomUUID(), finding: 'aboveAttainable:unit', typeId: 'slow-26', words: 'measured end speed is enough' };
     expect(errorOf(await teo.post(`/api/orders/${request.id}/decisions`, choice)).code).toBe('notAllowed');
+    expect(errorOf(await ines.post(`/api/orders/${request.id}/decisions`, { ...choice, id: randomUUID(), finding: 'nothing:unit' })).code).toBe('notAsked');
+    expect(errorOf(await ines.post(`/api/orders/${request.id}/decisions`, { ...choice, id: randomUUID(), typeId: 'cockle-20' })).code).toBe('notAsked');
     expect((await ines.post(`/api/orders/${request.id}/decisions`, choice)).json()).toEqual({ revised: 1, returned: [] });
     const { evidence } = (await teo.get(`/api/units/${only!.id}/bench`)).json<{ evidence: typeof bench.evidence }>();
     bench.evidence.splice(0, bench.evidence.length, ...evidence);

@@ -45,7 +45,9 @@ describe('a class', () => {
     expect(errorOf(await save(change(document, 'scooter-20', { limit: { value: 22, unit: 'km/h' } }))).code).toBe('checkedElsewhere');
     expect((await save(change(document, 'scooter-20', { limit: { value: 22, unit: 'km/h' }, checked: null }))).statusCode).toBe(201);
     expect((await classIn('pedelec-25')).checked).not.toBeNull();
-    const foreign = { ...document, id: 'elsewhere' };
+    const twin = { ...document, id: 'elsewhere' };
+    expect(errorOf(await save(twin, asta)).code).toBe('placeTaken');
+    const foreign = { ...twin, place: 'Elsewhere' };
     expect(errorOf(await save(foreign, asta)).code).toBe('checkedElsewhere');
   });
 
@@ -112,5 +114,14 @@ describe('house rules of a customer', () => {
     await ines.post('/api/library', { kind: 'houseRules', document: { ...document, id: 'a-causeway', customer: 'Causeway Holiday Park' } });
     const { taken } = await takeOrder(teo, orderFile(['R26-9010'], '9010'));
     expect((await teo.get(`/api/orders/${taken.orderId}`)).json()).toMatchObject({ houseRulesId: 'a-causeway' });
+  });
+});
+
+describe('what an order names by its words', () => {
+  it('means one thing: no second type of a name, and none with displays that are not there', async () => {
+    const type = JSON.parse(demoFile('types/samphire-26.json')) as object;
+    const answer = async (over: object) => errorOf(await ines.post('/api/library', { kind: 'vehicleType', document: { ...type, ...over } }));
+    expect(await answer({ id: 'other-26', name: 'samphire 26' })).toMatchObject({ code: 'nameTaken', message: expect.stringContaining('samphire-26') });
+    expect(await answer({ id: 'other-26', name: 'Other 26', maps: ['tallow-four-key', 'nowhere'] })).toMatchObject({ code: 'mapsMissing', fields: { maps: 'Not in the library: nowhere.' } });
   });
 });

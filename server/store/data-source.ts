@@ -12,11 +12,21 @@ import { Doors1764500000000 } from './migrations/1764500000000-doors.js';
 const STATEMENT_S = 30;
 const LOCK_WAIT_S = 10;
 
+interface BareConnection {
+  readonly query: (sql: string, done: (error: Error | null) => void) => void;
+  readonly destroy: () => void;
+}
+
 /** A pool whose statements end by themselves, for the server: walks over a whole ledger and migrations have none of that. */
 export async function openBounded(url: string): Promise<DataSource> {
   const source = await makeDataSource(url).initialize();
-  const { pool } = source.driver as unknown as { readonly pool: { readonly on: (event: 'connection', listener: (connection: { query: (sql: string) => void }) => void) => void } };
-  pool.on('connection', (connection) => connection.query(`SET SESSION max_statement_time = ${STATEMENT_S}, innodb_lock_wait_timeout = ${LOCK_WAIT_S}`));
+  const { pool } = source.driver as unknown as { readonly pool: { readonly on: (event: 'connection', listener: (connection: BareConnection) => void) => void } };
+  pool.on('connection', (connection) => {
+    // Where even this does not go through, the connection is of no use to anybody.
+    connection.query(`SET SESSION max_statement_time = ${STATEMENT_S}, innodb_lock_wait_timeout = ${LOCK_WAIT_S}`, (error) => {
+      if (error) connection.destroy();
+    });
+  });
   return source;
 }
 

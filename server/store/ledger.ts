@@ -2,6 +2,7 @@ import { makeRecord, type Evidence, type VisitRecord } from '@decurio/core';
 import type { LedgerRecordView, LedgerRow, Page } from '@decurio/contract';
 import { In, type DataSource, type SelectQueryBuilder } from 'typeorm';
 import { readStored } from '../ledger/stored-visit.js';
+import { unprintable } from '../papers/paper-text.js';
 import { HttpProblem } from '../problems.js';
 import { Visits, type VisitRow } from './entities.js';
 import { getDocument } from './library.js';
@@ -68,7 +69,7 @@ export async function readRecord(source: DataSource, visitId: string): Promise<L
   const first = evidence[0];
   if (first?.kind !== 'opened') throw new HttpProblem('recordDamaged');
   const { document: map } = await getDocument(source.manager, 'displayMap', visit.mapId, visit.mapVersion);
-  return { ...ledgerRow(visit), className: first.data.order.className, map, evidence };
+  return { ...ledgerRow(visit), className: first.data.order.className, map, evidence, unprintable: unprintable({ evidence }) };
 }
 
 /** A sealed visit as a file that stands on its own. */

@@ -15,6 +15,7 @@ export async function addDocument<K extends LibraryKind>(
 ): Promise<LibraryEntry<K>> {
   return inTransaction(source, async (manager) => {
     const newest = await lockNewest(manager, kind, document.id);
+    await refuseConfusion(manager, kind, document);
     if (kind === 'rulePack') refuseForeignChecks(document as RulePack, newest && (JSON.parse(newest.body) as RulePack));
     const body = canonicalJson(document);
     if (newest?.body === body) throw new HttpProblem('sameDocument');
@@ -31,6 +32,24 @@ export async function addDocument<K extends LibraryKind>(
     if (kind === 'rulePack') await projectChecks(manager, document as RulePack);
     return entryOf<K>(row);
   });
+}
+
+/** What an order names by its words must mean one thing: a place its rules, a type its name; and a type its displays. */
+async function refuseConfusion<K extends LibraryKind>(manager: EntityManager, kind: K, document: LibraryDocuments[K]): Promise<void> {
+  const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
+  if (kind === 'rulePack') {
+    const { id, place } = document as RulePack;
+    const twin = (await newestDocuments(manager, 'rulePack')).find((entry) => entry.id !== id && same(entry.document.place, place));
+    if (twin) throw new HttpProblem('placeTaken', { message: `"${twin.name}" (${twin.id}) holds the rules of ${place} already. Add the classes there, or name the place of this one otherwise.`, fields: { place: 'There are rules for this place already.' } });
+  }
+  if (kind === 'vehicleType') {
+    const { id, name, maps } = document as LibraryDocuments['vehicleType'];
+    const twin = (await newestDocuments(manager, 'vehicleType')).find((entry) => entry.id !== id && same(entry.name, name));
+    if (twin) throw new HttpProblem('nameTaken', { message: `Another type is called ${name} already (${twin.id}). Order files name types by name: call this one otherwise, or change that one.`, fields: { name: 'Another type is called so already.' } });
+    const here = new Set((await newestDocuments(manager, 'displayMap')).map((entry) => entry.id));
+    const missing = maps.filter((map) => !here.has(map));
+    if (missing.length > 0) throw new HttpProblem('mapsMissing', { message: `The library has no display ${missing.map((map) => `"${map}"`).join(', ')}. Bring those maps in first, then this type.`, fields: { maps: `Not in the library: ${missing.join(', ')}.` } });
+  }
 }
 
 /** A check belongs to the values it was made for: it stays with a class that says the same, and cannot be brought in. */
@@ -110,10 +129,14 @@ export async function listVersions(source: DataSource, kind: LibraryKind, docId:
   }));
 }
 
+const NEWEST_SQL = `SELECT l.kind, l.docId, l.version, l.name, l.body, l.addedAt, l.addedBy FROM library_document l
+  JOIN (SELECT docId, MAX(version) AS version FROM library_document WHERE kind = ? GROUP BY docId) newest ON newest.docId = l.docId AND newest.version = l.version
+  WHERE l.kind = ? ORDER BY l.docId`;
+
 /** The newest version of every document of a kind, by id. */
 export async function newestDocuments<K extends LibraryKind>(manager: EntityManager, kind: K): Promise<LibraryEntry<K>[]> {
-  const rows = await manager.find(Library, { where: { kind }, order: { docId: 'ASC', version: 'DESC' } });
-  return rows.filter((row, i) => row.docId !== rows[i - 1]?.docId).map((row) => entryOf<K>(row));
+  const rows = await manager.query<LibraryRow[]>(NEWEST_SQL, [kind, kind]);
+  return rows.map((row) => entryOf<K>(row));
 }
 
 /** One document: the newest version, or the one named. */

@@ -6,6 +6,7 @@ import { HttpProblem } from '../problems.js';
 import { noteChange, noteOrderChange } from './changes.js';
 import { may } from '../security/roles.js';
 import { OrderChanges, Orders, Units, type OrderRow, type UnitRow } from './entities.js';
+import { isAsked } from './asked-decisions.js';
 import { getDocument } from './library.js';
 import { amendmentWords, decisionWords } from './order-words.js';
 import { catchUp, lockUnitWithVisit, nextRevision } from './behind-units.js';
@@ -135,6 +136,7 @@ export async function decide(source: DataSource, orderId: string, request: Decid
   return actingOnUnits(source, orderId, request.id, writer, async (manager, order) => {
     const terms = termsOf(order);
     const type = await getDocument(manager, 'vehicleType', request.typeId);
+    if (!(await isAsked(manager, order, request.typeId, request.finding))) throw new HttpProblem('notAsked');
     const decisions = [
       ...terms.decisions.filter(({ finding, typeId }) => !(finding === request.finding && typeId === request.typeId)),
       { finding: request.finding, typeId: request.typeId, words: request.words, by: writer.by.name, on: today() },

@@ -8,7 +8,7 @@ import { foldVisit, type Evidence, type Role, type VisitState } from '@decurio/c
 import type { BenchView, EntryTaken, ErrorBody, IntakeReport, LineUnit, LineView, NewEvidence, TakenView } from '@decurio/contract';
 import { demoText, withDays } from '../../scripts/lib/demo-files.mjs';
 import { buildApp } from '../app.js';
-import type { Config } from '../config.js';
+import { LIMITS, type Config } from '../config.js';
 import { addAccount } from '../store/accounts.js';
 import { migrate } from '../store/migrate.js';
 
@@ -36,6 +36,7 @@ export const testConfig = (databaseUrl: string, over: Partial<Config> = {}): Con
   secureCookie: false,
   publicOrigin: null,
   trustedProxies: [],
+  limits: LIMITS,
   ...over,
 });
 

@@ -59,6 +59,7 @@ function Record({ record }: { readonly record: LedgerRecordView }) {
           </div>
         )}
       </header>
+      {isSealed && record.unprintable.length > 0 && <Notice kind="care" says={`The certificate prints question marks for letters it has no font for: ${record.unprintable.join('; ')}. The record itself holds them as they are.`} />}
       {isSealed && !checking.data && !problem && (
         <p className={classes['seal']}>
           Seal <b>{shortSeal(record.seal)}</b> <span className="soft">{record.seal}</span>
