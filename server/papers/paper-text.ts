@@ -10,7 +10,7 @@ export const paperTime = (iso: string): string => `${dayjs.utc(iso).format('D MM
 
 /** What the fonts of the house draw, and what the one for other scripts draws beside it. */
 const OWN = /^[\u0020-\u024f\u2010-\u2026\u20ac\u2212]*$/u;
-const NO_FONT = /[^\u0020-\u024f\u2010-\u2026\u20ac\u2212\p{Mn}\u0370-\u03ff\u0400-\u04ff\u0900-\u097f\u1e00-\u1eff]/gu;
+const NO_FONT = /[^\u0900-\u097f\u0020-\u024f\u0370-\u03ff\u0400-\u04ff\u1e00-\u1eff\u2010-\u2026\u20ac\u2212]/gu;
 
 /** Text with what no font of ours can draw replaced, so that nothing vanishes without a trace. */
 export const legible = (text: string): string => text.normalize('NFC').replace(NO_FONT, '?');

@@ -87,9 +87,8 @@ async function pausable(target: URL): Promise<{ readonly url: string; readonly h
     for (const socket of [client, upstream]) {
       sockets.add(socket);
       socket.on('error', () => undefined).on('close', () => sockets.delete(socket));
-      if (isHanging) socket.pause();
     }
-    client.pipe(upstream).pipe(client);
+    if (!isHanging) client.pipe(upstream).pipe(client);
   }).listen(0, '127.0.0.1');
   await once(proxy, 'listening');
   const url = new URL(target);
