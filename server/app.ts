@@ -23,6 +23,7 @@ import { sessions } from './security/sessions.js';
 import { sessionStreams, type SessionStreams } from './live/session-streams.js';
 import { makeReaders, type Readers } from './reading/readers.js';
 import { openBounded } from './store/data-source.js';
+import { limitTime } from './time-limit.js';
 import { takeJson, validateWithYup } from './validation.js';
 
 declare module 'fastify' {
@@ -45,7 +46,6 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     trustProxy: config.trustedProxies.length === 0 ? false : [...config.trustedProxies],
     forceCloseConnections: true,
     requestTimeout: config.limits.requestMs,
-    handlerTimeout: config.limits.handlerMs,
     frameworkErrors: handleError,
     clientErrorHandler: answerBroken,
     http: { headersTimeout: config.limits.headersMs, connectionsCheckingInterval: config.limits.lookMs },
@@ -65,6 +65,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   app.addHook('onClose', () => Promise.race([source.destroy().catch(() => undefined), after(CLOSE_MS, undefined, { ref: false })]));
   app.setErrorHandler(handleError);
   validateWithYup(app);
+  limitTime(app, config.limits.handlerMs);
   await app.register(helmet, {
     contentSecurityPolicy: {
       directives: {

@@ -9,7 +9,6 @@ const FASTIFY_CODES: Readonly<Record<string, ProblemCode>> = {
   FST_ERR_CTP_INVALID_MEDIA_TYPE: 'wrongMedia',
   FST_ERR_CTP_EMPTY_JSON_BODY: 'badJson',
   FST_ERR_CTP_INVALID_JSON_BODY: 'badJson',
-  FST_ERR_HANDLER_TIMEOUT: 'tookTooLong',
   FST_ERR_BAD_URL: 'notFound',
   FST_ERR_MAX_PARAM_LENGTH: 'notFound',
   ERR_QUEUE_LIMIT: 'databaseAway',

@@ -32,3 +32,16 @@ export async function sealUnits(owner, count) {
     [count],
   );
 }
+
+/** Visits that were sealed long ago, `old` of them under serials of their own: what a search by a beginning has to find
+ * far down. All of one unit, which no list minds.
+ * @param {import('mysql2/promise').Connection} owner @param {{ count: number, old: number }} how */
+export async function sealLongAgo(owner, { count, old }) {
+  await owner.query(
+    `INSERT INTO visit (id, unitId, serial, typeName, orderNumber, customer, mapId, mapVersion, lastSeq, headHash, openedAt, sealedAt, sealedBy)
+     SELECT UUID(), u.id, CONCAT(IF(s.seq <= ?, 'OLD-', 'NEW-'), LPAD(s.seq, 6, '0')), u.typeName, CONCAT('L', s.seq DIV 300), 'Gull Point Hotel', u.mapId, 1, 30, SHA2(s.seq, 256), NOW(3),
+            NOW(3) - INTERVAL (2000000 - s.seq) MINUTE, 'Teo R.'
+     FROM seq_1_to_1000000 s JOIN (SELECT * FROM unit LIMIT 1) u WHERE s.seq <= ?`,
+    [old, count],
+  );
+}

@@ -16,7 +16,7 @@ export async function changeRoutes(app: FastifyInstance): Promise<void> {
   const feed = changeFeed(app.source, (error) => app.log.warn({ err: error }, 'changes could not be read'));
   app.addHook('preClose', async () => feed.close());
 
-  app.get('/changes', { sse: 'only', schema: { summary: 'Units and orders that move, as server-sent events' }, config: { act: 'look' }, handlerTimeout: 2 * LONGEST_MS }, async (request, reply) => {
+  app.get('/changes', { sse: 'only', schema: { summary: 'Units and orders that move, as server-sent events' }, config: { act: 'look' } }, async (request, reply) => {
     const { sse: stream } = reply;
     const { id: sessionId } = permit(request.session, 'look');
     stream.keepAlive();

@@ -4,6 +4,7 @@ import { INTAKE_LIMITS, intakeQuery, type IntakeQuery } from '@decurio/contract'
 import { checkIntake, takeIntake } from '../intake/intakes.js';
 import { permit } from '../security/roles.js';
 import { rawBody, takeRaw } from './raw-body.js';
+import { goneSignal } from '../time-limit.js';
 
 const idParams = object({ id: string().uuid().required() });
 const megabytes = Math.round(INTAKE_LIMITS.bytes / 1024 / 1024);
@@ -15,10 +16,10 @@ export async function intakeRoutes(app: FastifyInstance): Promise<void> {
     files.post<{ Querystring: IntakeQuery }>(
       '/intakes',
       { schema: { summary: 'Check an order file (CSV as body); nothing is taken yet', querystring: intakeQuery, consumes: ['text/csv'] }, config: { act: 'takeOrders' } },
-      async (request) => {
+      async (request, reply) => {
         const { userId } = permit(request.session, 'takeOrders');
         const file = { intakeId: request.query.id, fileName: request.query.fileName, bytes: rawBody(request) };
-        return checkIntake(app.source, file, userId, { readers: app.readers, signal: request.signal });
+        return checkIntake(app.source, file, userId, { readers: app.readers, signal: goneSignal(reply) });
       },
     );
   });

@@ -4,6 +4,7 @@ import { pageQuery, type PageQuery } from '@decurio/contract';
 import { makeCertificate } from '../papers/certificate.js';
 import { checkRecordFile, checkSeal } from '../ledger/seal-checks.js';
 import { rawBody, takeRaw } from './raw-body.js';
+import { goneSignal } from '../time-limit.js';
 import { exportRecord, listLedger, readRecord } from '../store/ledger.js';
 
 const idParams = object({ id: string().uuid().required() });
@@ -61,7 +62,7 @@ export async function ledgerRoutes(app: FastifyInstance): Promise<void> {
     files.post(
       '/record-checks',
       { schema: { summary: 'Hold an exported record (JSON as body) against the ledger', consumes: ['application/json'] }, config: { act: 'look' } },
-      async (request) => checkRecordFile(app.source, await app.readers.record(rawBody(request), request.signal)),
+      async (request, reply) => checkRecordFile(app.source, await app.readers.record(rawBody(request), goneSignal(reply))),
     );
   });
 }

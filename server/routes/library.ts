@@ -15,6 +15,7 @@ import { may, permit } from '../security/roles.js';
 import { addDocument, confirmClass, confirmMap, getDocument, listVersions, newestDocuments } from '../store/library.js';
 import { today } from '../store/setups.js';
 import { rawBody, takeRaw } from './raw-body.js';
+import { goneSignal } from '../time-limit.js';
 import { bringStarter, listStarters } from '../store/starters.js';
 
 const DOCUMENT_LIMIT_BYTES = 256 * 1024;
@@ -83,7 +84,7 @@ export async function libraryRoutes(app: FastifyInstance): Promise<void> {
     files.setValidatorCompiler(() => () => true);
     files.post('/library', { schema: { summary: 'Add a document as a new version', body: newDocumentRequest }, config: { act: 'editLibrary' } }, async (request, reply) => {
       const { userId, role } = permit(request.session, 'editLibrary');
-      const read = await app.readers.document(rawBody(request), request.signal);
+      const read = await app.readers.document(rawBody(request), goneSignal(reply));
       if (!read.ok) throw new HttpProblem(read.code, Object.keys(read.fields).length > 0 ? { fields: read.fields } : {});
       const { kind, document } = read;
       if (kind === 'displayMap' && (document as LibraryDocuments['displayMap']).confirmed !== null && !may(role, 'trustMaps')) throw new HttpProblem('confirmedElsewhere');

@@ -119,9 +119,10 @@ describe('a database that hangs', () => {
       const health = () => app.inject({ url: '/api/health' });
       expect((await health()).statusCode).toBe(200);
       between.hang();
-      const [sick, list] = await Promise.all([health(), app.inject({ url: '/api/orders', headers: { cookie: teo.cookie } })]);
+      const signIn = app.inject({ method: 'POST', url: '/api/session', payload: { name: 'lead', password: 'x', station: 'y' } });
+      const [sick, list, entry] = await Promise.all([health(), app.inject({ url: '/api/orders', headers: { cookie: teo.cookie } }), signIn]);
       // Whichever limit comes first, the answer says that the database does not.
-      expect([sick.statusCode, list.statusCode]).toEqual([503, 503]);
+      expect([sick.statusCode, list.statusCode, entry.statusCode]).toEqual([503, 503, 503]);
       between.goOn();
       await expect.poll(async () => (await health()).statusCode, { timeout: 15_000 }).toBe(200);
       expect((await app.inject({ url: '/api/orders', headers: { cookie: teo.cookie } })).statusCode).toBe(200);
@@ -129,5 +130,18 @@ describe('a database that hangs', () => {
       await between.close();
       await app.close();
     }
+  });
+});
+
+describe('a file that is read in a thread', () => {
+  it('is read through over a real connection, and stopped when its sender hangs up', async () => {
+    const url = `http://127.0.0.1:${portOf(server.app)}/api/record-checks`;
+    const answer = await fetch(url, { method: 'POST', headers: { cookie: teo.cookie, 'content-type': 'application/json' }, body: '{}' });
+    expect([answer.status, ((await answer.json()) as { holds: boolean }).holds]).toEqual([200, false]);
+    const hangUp = new AbortController();
+    const slow = fetch(url, { method: 'POST', headers: { cookie: teo.cookie, 'content-type': 'application/json' }, body: `[${'{},'.repeat(1_000_000)}{}]`, signal: hangUp.signal }).catch((error: Error) => error.name);
+    hangUp.abort();
+    expect(await slow).toBe('AbortError');
+    expect((await fetch(url, { method: 'POST', headers: { cookie: teo.cookie, 'content-type': 'application/json' }, body: '{}' })).status).toBe(200);
   });
 });
