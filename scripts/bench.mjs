@@ -14,7 +14,7 @@ ensureNode();
 ensurePrograms(['mariadbd', 'chromium', 'chromedriver']);
 ensureModules(ROOT);
 ensureBuilt();
-const { startDatabase } = await import('./lib/database.mjs');
+const { startEmptyDatabase } = await import('./lib/database.mjs');
 const { startServer } = await import('./lib/server.mjs');
 
 const Fastify = (await import('fastify')).default;
@@ -41,8 +41,7 @@ const note = (what, value, unit, yardstick, yardstickValue, limit) =>
   figures.push({ what, value, unit, yardstick, yardstickValue, ratio: yardstickValue === 0 ? 0 : value / yardstickValue, limit });
 
 const home = join(STATE, 'bench');
-rmSync(home, { recursive: true, force: true });
-const database = await startDatabase(home);
+const database = await startEmptyDatabase(home);
 const server = await startServer({ ...database, cookieSecret: 'for measuring only', port: 20_080 });
 const owner = await createConnection(database.ownerUrl);
 const bare = Fastify();

@@ -15,26 +15,33 @@ ensureBuilt();
 const { By, Key, until } = await import('selenium-webdriver');
 const { openBrowser } = await import('./lib/browser.mjs');
 const { writeOrderFiles } = await import('./lib/demo-files.mjs');
-const { startDatabase } = await import('./lib/database.mjs');
+const { startEmptyDatabase } = await import('./lib/database.mjs');
 const { startServer } = await import('./lib/server.mjs');
 
-const home = join(STATE, 'screenshots');
-rmSync(home, { recursive: true, force: true });
-const database = await startDatabase(home);
-const server = await startServer({ ...database, cookieSecret: 'for pictures only', port: 19_080 });
 const { loadDemo, playVisit } = await import('./lib/load-demo.mjs');
 const { signIn: apiSignIn } = await import('./lib/api-client.mjs');
 const { DEMO_PASSWORD } = await import('../server/dist/demo-password.js');
-await loadDemo(server.address, database.databaseUrl);
-const browser = await openBrowser();
+
+const home = join(STATE, 'screenshots');
+/** What runs, the newest first. @type {(() => Promise<void>)[]} */
+const running = [];
+/** @type {import('./lib/server.mjs').Server} */
+let server;
+/** @type {import('./lib/browser.mjs').Browser} */
+let browser;
 try {
+  const database = await startEmptyDatabase(home);
+  running.unshift(database.stop);
+  server = await startServer({ ...database, cookieSecret: 'for pictures only', port: 19_080 });
+  running.unshift(server.stop);
+  await loadDemo(server.address, database.databaseUrl);
+  browser = await openBrowser();
+  running.unshift(browser.close);
   rmSync(SHOTS, { recursive: true, force: true });
   mkdirSync(SHOTS, { recursive: true });
   await takeAll();
 } finally {
-  await browser.close();
-  await server.stop();
-  await database.stop();
+  for (const stop of running) await stop();
   rmSync(home, { recursive: true, force: true });
 }
 

@@ -61,6 +61,17 @@ export async function startDatabase(home) {
   return { databaseUrl: url('decurio_app', known.app), ownerUrl: url('decurio_owner', known.owner), pid: child.pid ?? 0, ended, stop: () => stop(child, ended) };
 }
 
+/**
+ * The same with nothing in it: what an earlier start left under `home` is stopped, then removed.
+ * @param {string} home
+ * @returns {Promise<Database>}
+ */
+export async function startEmptyDatabase(home) {
+  await stopLeftover(join(home, 'data'));
+  rmSync(home, { recursive: true, force: true });
+  return startDatabase(home);
+}
+
 /** @param {import('node:child_process').ChildProcess} child @param {Promise<void>} ended */
 async function stop(child, ended) {
   child.kill('SIGTERM');
