@@ -34,7 +34,7 @@ function sealCheck({ visit, entries, photographs }: VisitCheck, findings: readon
   const photos = photographs === 0 ? '' : ` and ${photographs} ${photographs === 1 ? 'photograph' : 'photographs'}`;
   return {
     holds: first === undefined,
-    says: first === undefined ? `All ${entries} entries${photos} are as they were written, and all that is shown of them follows from them. Seal ${shortSeal(visit.headHash)}.` : `The seal does not hold. ${first}`,
+    says: first === undefined ? `All ${entries} entries${photos} are as they were written, and all that is shown of them follows from them. Seal ${shortSeal(visit.headHash)}.` : first,
     findings,
     visitId: visit.id,
     serial: visit.serial,

@@ -40,17 +40,17 @@ export async function verifyVisit(manager: EntityManager, visitId: string): Prom
 }
 
 const TITLES: Readonly<Record<keyof ReturnType<typeof visitColumns>, string>> = {
-  serial: 'serial',
-  typeName: 'type',
-  orderNumber: 'order',
-  customer: 'customer',
-  mapId: 'display map',
-  mapVersion: 'version of the display map',
-  lastSeq: 'number of entries',
-  headHash: 'seal',
-  openedAt: 'beginning',
-  sealedAt: 'time of the seal',
-  sealedBy: 'who sealed it',
+  serial: 'Serial',
+  typeName: 'Type',
+  orderNumber: 'Order',
+  customer: 'Customer',
+  mapId: 'Display map',
+  mapVersion: 'Version of the display map',
+  lastSeq: 'Number of entries',
+  headHash: 'Seal',
+  openedAt: 'When it was begun',
+  sealedAt: 'When it was sealed',
+  sealedBy: 'Who sealed it',
 };
 
 function visitFindings(visit: VisitRow, evidence: readonly Evidence[], state: VisitState): readonly string[] {
@@ -61,10 +61,12 @@ function visitFindings(visit: VisitRow, evidence: readonly Evidence[], state: Vi
   const atOpening: Partial<Record<keyof typeof sealed, unknown>> = isOld && first?.kind === 'opened' ? { customer: first.data.order.customer, openedAt: visit.openedAt } : {};
   return (Object.keys(sealed) as (keyof typeof sealed)[])
     .filter((key) => !isSame(visit[key], sealed[key]) && !(key in atOpening && isSame(visit[key], atOpening[key])))
-    .map((key) => `The ledger shows another ${TITLES[key]} (${wordsOf(visit[key])}) than was sealed (${wordsOf(sealed[key])}).`);
+    .map((key) => sentence(`${TITLES[key]}: the ledger shows ${wordsOf(visit[key])}, the entries say ${wordsOf(sealed[key])}`));
 }
 
 const isSame = (a: unknown, b: unknown): boolean => (a instanceof Date && b instanceof Date ? a.getTime() === b.getTime() : a === b);
+/** Names may end in a point of their own. */
+const sentence = (words: string): string => (words.endsWith('.') ? words : `${words}.`);
 const wordsOf = (value: unknown): string => (value instanceof Date ? value.toISOString() : value === null ? 'none' : String(value));
 
 /** A unit shows the visit it is in; one that came back to the line, or was begun anew, shows that instead. */
@@ -76,10 +78,21 @@ async function unitFindings(manager: EntityManager, visit: VisitRow, state: Visi
   const now = projectVisit(state);
   const left = now.status === 'sealed' || now.status === 'withdrawn';
   const shown: Partial<UnitRow> = { ...now, openSerial: left ? null : unit.serial, surprises: state.surprises.length, mapId: state.opened.versions.map.id };
-  return (Object.keys(shown) as (keyof UnitRow)[]).filter((key) => unit[key] !== shown[key]).map((key) => `Line shows another ${UNIT_TITLES[key] ?? key} (${wordsOf(unit[key])}) than follows from the entries (${wordsOf(shown[key])}).`);
+  return (Object.keys(shown) as (keyof UnitRow)[]).filter((key) => unit[key] !== shown[key]).map((key) => sentence(`${UNIT_TITLES[key] ?? key}: Line shows ${wordsOf(unit[key])}, the entries say ${wordsOf(shown[key])}`));
 }
 
-const UNIT_TITLES: Partial<Record<keyof UnitRow, string>> = { heldReason: 'reason why it is held', heldWords: 'reason why it is held, in words,', openSerial: 'open serial', mapId: 'display map', surprises: 'number of surprises' };
+const UNIT_TITLES: Partial<Record<keyof UnitRow, string>> = {
+  status: 'Status of its unit',
+  step: 'Step of its unit',
+  ladder: 'Ladder of its unit',
+  heldReason: 'Why it is held',
+  heldWords: 'Why it is held, in words',
+  worker: 'Who works on it',
+  station: 'Where it stands',
+  openSerial: 'Open serial',
+  mapId: 'Display map of its unit',
+  surprises: 'Number of surprises',
+};
 
 async function photoFindings(manager: EntityManager, visitId: string, named: readonly { readonly photoId: string; readonly sha256: string }[]): Promise<readonly string[]> {
   const findings: string[] = [];

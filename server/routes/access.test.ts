@@ -4,8 +4,8 @@ import type { AddressInfo } from 'node:net';
 import Fastify from 'fastify';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Role } from '@decurio/core';
-import { access } from '../security/access.js';
-import { may, type Act } from '../security/roles.js';
+import { access, type Access } from '../security/access.js';
+import { ACTS, may, needs, type Act } from '../security/roles.js';
 import { errorOf, signInAs, startTestServer, testConfig, type TestServer } from '../testing/test-server.js';
 
 let server: TestServer;
@@ -122,5 +122,33 @@ describe('a change from the page of another site', () => {
 
   it('is no such thing where the page is its own, or no browser asks', async () => {
     for (const headers of [{ origin: 'https://depot.example', 'sec-fetch-site': 'same-origin' }, { origin: 'http://DEPOT.example' }, {}] as Record<string, string>[]) expect((await change(headers)).statusCode).toBe(404);
+  });
+});
+
+describe('who may do what', () => {
+  it('stands in the docs as the code has it', async () => {
+    const roleOf = (needed: Access): string => (needed === 'anyone' ? 'anyone' : needs(needed));
+    const rows = server.app.declaredRoutes.filter(({ method }) => method !== 'HEAD').map(({ method, url, access: needed, summary }) => [roleOf(needed), needed, `${method} ${url}`, summary] as const);
+    const ranks = ['anyone', ...ROLES];
+    const sorted = rows.toSorted((a, b) => ranks.indexOf(a[0]) - ranks.indexOf(b[0]) || a[1].localeCompare(b[1]) || a[2].localeCompare(b[2]));
+    const inside = ACTS.filter((act) => !rows.some(([, needed]) => needed === act));
+    const table = [
+      '# Who may do what',
+      '',
+      'Made from the routes as they are registered; a test holds this page against them (`npx vitest run --project server -u server/routes/access.test.ts` writes it anew).',
+      'Whoever may do more may do all that those above may.',
+      '',
+      '| at least | act | route | what it does |',
+      '|---|---|---|---|',
+      ...sorted.map(([role, act, route, summary]) => `| ${role} | ${act} | \`${route}\` | ${summary} |`),
+      '',
+      'Decided inside a route, by what it is asked:',
+      '',
+      '| at least | act |',
+      '|---|---|',
+      ...inside.map((act) => `| ${needs(act)} | ${act} |`),
+      '',
+    ].join('\n');
+    await expect(table).toMatchFileSnapshot('../../docs/who-may-do-what.md');
   });
 });

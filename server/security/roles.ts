@@ -21,6 +21,8 @@ const NEEDS = {
 
 export type Act = keyof typeof NEEDS;
 
+export const ACTS = Object.keys(NEEDS) as readonly Act[];
+
 /** The least role that may do this. */
 export const needs = (act: Act): Role => NEEDS[act];
 
