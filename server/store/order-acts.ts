@@ -232,13 +232,14 @@ async function acting(source: DataSource, orderId: string, actId: string, act: (
   });
 }
 
-/** A serial that came into an open order meanwhile, told as what it is. */
+/** A serial or an order number that came in meanwhile, told as what it is. */
 async function onceEach<T>(act: () => Promise<T>): Promise<T> {
   try {
     return await act();
   } catch (error) {
-    const duplicate = error instanceof QueryFailedError && (error.driverError as { code?: string }).code === 'ER_DUP_ENTRY';
-    throw duplicate ? new HttpProblem('serialTaken') : error;
+    const { code, sqlMessage = '' } = error instanceof QueryFailedError ? (error.driverError as { code?: string; sqlMessage?: string }) : {};
+    if (code !== 'ER_DUP_ENTRY') throw error;
+    throw new HttpProblem(sqlMessage.includes('orderByNumber') ? 'orderExists' : 'serialTaken');
   }
 }
 

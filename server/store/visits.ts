@@ -42,6 +42,18 @@ export interface Writer {
   readonly clockOffS?: number;
 }
 
+/** Rows that somebody damaged are said to be, wherever they are read. */
+function entryIn(body: string): Evidence {
+  let entry: unknown = null;
+  try {
+    entry = JSON.parse(body);
+  } catch {
+    // Told below, with what parses and is no entry.
+  }
+  if (typeof entry !== 'object' || entry === null || !('kind' in entry)) throw new HttpProblem('recordDamaged');
+  return entry as Evidence;
+}
+
 /** A visit's entries, oldest first. */
 export async function readEvidence(manager: EntityManager, visitId: string): Promise<Evidence[]> {
   const rows = await manager
@@ -50,7 +62,7 @@ export async function readEvidence(manager: EntityManager, visitId: string): Pro
     .where('e.visitId = :visitId', { visitId })
     .orderBy('e.seq')
     .getRawMany<{ body: string }>();
-  return rows.map((row) => JSON.parse(row.body) as Evidence);
+  return rows.map(({ body }) => entryIn(body));
 }
 
 /** Begins a visit: compiles the setup from the newest documents and writes the opening entry. */
