@@ -44,8 +44,8 @@ export function App() {
       <Strap who={who}>
         <CallsBack />
         <WaitingHere />
+        <ClockOff />
       </Strap>
-      <ClockOff />
       <main id="work" className={classes['work']} tabIndex={-1}>
         <Suspense fallback={<Busy />}>
           <Routes>

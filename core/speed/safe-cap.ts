@@ -27,6 +27,8 @@ export interface SafeCap {
 }
 
 const WITHIN = 1 + 1e-9;
+/** A display that nobody measured is taken at its word, and no bolder than one that was found true. */
+const AT_ITS_WORD: SpeedRatio = { k: 1, low: 1 };
 
 type CapBounds = Pick<SafeCapInputs, 'limitKmh' | 'ratio' | 'overshootKmh' | 'tolerance'>;
 
@@ -37,10 +39,10 @@ type CapBounds = Pick<SafeCapInputs, 'limitKmh' | 'ratio' | 'overshootKmh' | 'to
 export function greatestSafeKmh({ limitKmh, ratio, overshootKmh, tolerance }: CapBounds): number {
   const over = overshootKmh ?? 0;
   const limit = limitKmh * WITHIN;
-  if (ratio === null) return Math.min(limit, limit * (1 + tolerance) - over);
-  if (!(ratio.low > 0)) return -Infinity;
-  const worst = limit * (1 + tolerance) * ratio.low - over;
-  return Math.min(limit, tolerance > 0 ? Math.min(limit * ratio.k - over, worst) : worst);
+  const { k, low } = ratio ?? AT_ITS_WORD;
+  if (!(low > 0)) return -Infinity;
+  const worst = limit * (1 + tolerance) * low - over;
+  return Math.min(limit, tolerance > 0 ? Math.min(limit * k - over, worst) : worst);
 }
 
 /** The greatest settable cap that keeps the true end speed within the limit. Undefined where no value does. */

@@ -1,29 +1,18 @@
 import { IconClockExclamation } from '@tabler/icons-react';
-import { useLayoutEffect, useRef } from 'react';
 import { useClock } from '../state/clock.js';
 import classes from './clock-off.module.css';
 
 const TOLD_MS = 3 * 60_000;
 
-/** Under the strap where this device's clock is off: how far, what that means, and what to do. Nothing while it is right. */
+/** On the strap where this device's clock is off: how far, and what to do. Nothing while it is right. */
 export function ClockOff() {
   const { addMs } = useClock();
-  const isOff = Math.abs(addMs) >= TOLD_MS;
-  const band = useRef<HTMLParagraphElement>(null);
-  // Places that fill the window give up the height of the band.
-  useLayoutEffect(() => {
-    const { style } = document.documentElement;
-    if (isOff) style.setProperty('--band', `${band.current?.offsetHeight ?? 0}px`);
-    else style.removeProperty('--band');
-  }, [isOff]);
-  if (!isOff) return null;
+  if (Math.abs(addMs) < TOLD_MS) return null;
   return (
-    <p ref={band} role="status" className={classes['off']}>
-      <IconClockExclamation size={20} aria-hidden="true" />
-      <span>
-        This device's clock is <b>{spanOf(Math.abs(addMs))}</b> {addMs < 0 ? 'ahead' : 'behind'}. Entries carry the house's time, and the record notes it. Set the clock right.
-      </span>
-    </p>
+    <span role="status" className={classes['off']} title="Entries carry the time of the house meanwhile, and the record notes it.">
+      <IconClockExclamation size={18} aria-hidden="true" />
+      This device's clock is {spanOf(Math.abs(addMs))} {addMs < 0 ? 'ahead' : 'behind'}: set it right
+    </span>
   );
 }
 

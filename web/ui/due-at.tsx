@@ -7,9 +7,9 @@ import classes from './due-at.module.css';
 export function DueAt({ order }: { readonly order: Due }) {
   const now = dayjs();
   return (
-    <span className={classes['due']}>
-      <span>{whenDay(order.dueAt)}</span>
+    <>
+      {whenDay(order.dueAt)}{' '}
       {isLate(order, now.format('YYYY-MM-DDTHH:mm')) && <strong className={classes['late']}>late {lateBy(now.diff(dayjs(order.dueAt), 'minute'))}</strong>}
-    </span>
+    </>
   );
 }

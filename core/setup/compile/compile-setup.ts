@@ -5,13 +5,14 @@ import { lockedFinding } from './checks/locked.js';
 import { reachFindings, worstReach } from './checks/reach.js';
 import { ruleFindings } from './checks/rules.js';
 import { proofsFor, throttleFindings } from './checks/throttle.js';
-import { settleDependencies } from './dependencies.js';
-import { finding, type Draft, type Drafted } from './draft.js';
+import { settleDependencies, type Settled } from './dependencies.js';
+import { finding, isOffGlass, willShow, type Draft, type Drafted } from './draft.js';
+import { countsAt, isSameCount, type Counts } from './counts.js';
 import { CAPS, COMFORT, DRIVING } from './function-groups.js';
 import { underRegime } from './regime.js';
-import type { CodeTarget, Finding, Setup, SpeedTerms } from '../setup.js';
+import type { CodeTarget, Finding, Setup } from '../setup.js';
 import type { SetupInputs } from '../inputs/setup-inputs.js';
-import { speedLimit, type SpeedLimit } from './speed-limit.js';
+import { speedLimit } from './speed-limit.js';
 import { WISHES } from './wishes.js';
 import { speedTermsOf } from './speed-terms.js';
 import { asFound, step, type Wish, type Work } from './wish.js';
@@ -22,10 +23,8 @@ import { asFound, step, type Wish, type Work } from './wish.js';
  * verified gets one and carries no claim. The same inputs give the same setup, whenever and wherever.
  */
 export function compileSetup(inputs: SetupInputs): Setup {
-  const order = sharedFor(inputs);
-  const work = prepare(inputs, order);
-  const wished: Draft = { work, codes: inputs.map.codes.map((code) => ({ code, wish: wishFor(code, work, order.wishes) })) };
-  const { draft, findings: bounds, keyedAfter } = settleDependencies(wished);
+  const { draft, findings: bounds, keyedAfter } = settled(prepare(inputs));
+  const { work } = draft;
   const locks = draft.codes.map(({ code, wish }) => lockedFinding(code, code.access === 'locked' ? wish : wouldBe(code, work), work));
   const worst = worstReach(draft);
   const reach = locks.some((lock, i) => lock?.level === 'stop' && CAPS.has(draft.codes[i]?.code.function ?? 'unknown')) ? [] : reachFindings(draft, worst);
@@ -37,62 +36,54 @@ export function compileSetup(inputs: SetupInputs): Setup {
     targets: draft.codes.map((drafted) => targetFor(drafted, inputs.map, findings)),
     findings,
     limitKmh: work.limit?.kmh ?? inputs.type.attainableKmh,
-    speed: inputs.unit.override === null ? (order.speed ??= speedTermsOf(work)) : speedTermsOf(work),
+    speed: speedTermsOf(work),
     ...(worst ? { worst } : {}),
     ...(proofs.length > 0 ? { proofs } : {}),
     ...(keyedAfter.length > 0 ? { keyedAfter } : {}),
   };
 }
 
-function prepare(inputs: SetupInputs, order: Shared): Work {
+const ROUNDS = 4;
+
+/**
+ * Wheel and pulses first, as they WILL stand: every cap counts with them. Codes that bound one another may move them
+ * once more; then all is worked out again, until what was counted with is what will stand.
+ */
+function settled(first: Work): Settled {
+  let work: Work = { ...first, counts: countsAt(first.map, first.type, (code) => willShow({ work: first }, { code, wish: wishFor(code, first) })) };
+  for (let round = 1; ; round++) {
+    const wished: Draft = { work, codes: work.map.codes.map((code) => ({ code, wish: wishFor(code, work) })) };
+    const outcome = settleDependencies(wished);
+    const counts = countsOf(outcome.draft);
+    // Codes that never settle are caught by the look at what will stand.
+    if (isSameCount(counts, work.counts) || round === ROUNDS) return { ...outcome, draft: { ...outcome.draft, work: { ...work, counts } } };
+    work = { ...work, counts };
+  }
+}
+
+function countsOf({ work, codes }: Draft): Counts {
+  return countsAt(work.map, work.type, (code) => {
+    const drafted = codes.find((each) => each.code.label === code.label);
+    return drafted ? willShow({ work }, drafted) : work.found(code);
+  });
+}
+
+function prepare(inputs: SetupInputs): Work {
   const { map, unit, houseRules } = inputs;
+  const found = (code: Code): number => unit.asFound?.[code.label] ?? code.factory;
   const alike = (fn: Code['function']) => map.codes.filter((code) => code.function === fn);
   return {
     ...inputs,
-    limit: unit.override === null ? order.limit : speedLimit({ ...inputs, override: unit.override }),
+    limit: speedLimit({ ...inputs, override: unit.override }),
     choices: unit.override ? { ...houseRules.choices, ...unit.override.choices } : houseRules.choices,
     nth: (code) => alike(code.function).indexOf(code),
     countOf: (fn) => alike(fn).length,
-    found: (code) => unit.asFound?.[code.label] ?? code.factory,
+    found,
+    counts: countsAt(map, inputs.type, found),
   };
 }
 
-/** Wishes that no unit changes, for the order they were worked out for: a fleet differs in few codes from unit to unit. */
-interface Shared extends Pick<SetupInputs, 'map' | 'vehicleClass' | 'houseRules' | 'terms'> {
-  readonly limit: SpeedLimit | null;
-  readonly wishes: Map<Code, Wish>;
-  /** Made with the first unit that has no wishes of its own. */
-  speed?: SpeedTerms;
-}
-const shared = new WeakMap<SetupInputs['type'], Shared>();
-
-function sharedFor(inputs: SetupInputs): Shared {
-  const { type, map, vehicleClass, houseRules, terms } = inputs;
-  const kept = shared.get(type);
-  if (kept?.map === map && kept.vehicleClass === vehicleClass && kept.houseRules === houseRules && kept.terms === terms) return kept;
-  const fresh: Shared = { map, vehicleClass, houseRules, terms, limit: speedLimit({ vehicleClass, terms, type, override: null }), wishes: new Map() };
-  shared.set(type, fresh);
-  return fresh;
-}
-
-/** Whether what is known of a unit can move this code's wish. */
-function isUnitBound(code: Code, { unit }: Work): boolean {
-  if (unit.override !== null || code.encoding.kind === 'pair' || code.function === 'taperVoltage') return true;
-  const isPercent = code.encoding.kind === 'line' && code.encoding.unit === '%';
-  if (isPercent || (!CAPS.has(code.function) && code.function !== 'wheelSize' && code.function !== 'wheelPulses')) return false;
-  return code.function === 'wheelPulses' ? unit.ratio?.taken !== undefined : unit.ratio !== null || (unit.rolled ?? null) !== null || (unit.overshootKmh ?? null) !== null;
-}
-
-function wishFor(code: Code, work: Work, wishes: Shared['wishes']): Wish {
-  if (isUnitBound(code, work)) return freshWish(code, work);
-  const kept = wishes.get(code);
-  if (kept) return kept;
-  const wish = freshWish(code, work);
-  wishes.set(code, wish);
-  return wish;
-}
-
-function freshWish(code: Code, work: Work): Wish {
+function wishFor(code: Code, work: Work): Wish {
   if (code.source === 'hearsay') return asFound('Meaning known by hearsay only: stays as found.');
   if (code.access === 'absent') return asFound('In the paper, not on this display.');
   if (code.access === 'tool') return asFound("Readable only with a maker's tool: stays as found.");
@@ -134,18 +125,13 @@ function codeFindings(code: Code, wish: Wish, lock: Finding | null): readonly Fi
   return lock ? [...findings, lock] : findings;
 }
 
-const targets = new WeakMap<Wish, CodeTarget>();
-
 function targetFor({ code, wish }: Drafted, map: DisplayMap, findings: readonly Finding[]): CodeTarget {
   const lock = code.access === 'locked' ? findings.find(({ id }) => id === `locked:${code.label}`) : undefined;
-  const kept = lock ? undefined : targets.get(wish);
-  if (kept) return kept;
   const final = lock && (COMFORT.has(code.function) || lock.decided) ? leftLocked(wish, lock) : wish;
   const target: { -readonly [K in keyof CodeTarget]: CodeTarget[K] } = { label: code.label, function: code.function, raw: final.raw, locked: code.access === 'locked', because: final.because };
   if (isOffGlass(map, code) || final.secret) target.offGlass = true;
   if (final.secret) target.secret = true;
   if (final.trail) target.trail = final.trail;
-  if (!lock) targets.set(wish, target);
   return target;
 }
 
@@ -153,23 +139,6 @@ function targetFor({ code, wish }: Drafted, map: DisplayMap, findings: readonly 
 function leftLocked(wish: Wish, { decided: choice }: Finding): Wish {
   const why = choice ? step('lead', `Locked, and left as found: ${choice.words} (${choice.by}, ${choice.on})`) : step('display', `${wish.because}; the code is locked: stays as found`);
   return { raw: null, because: why.says, trail: [...(wish.trail ?? []).map(({ from, says }) => ({ from, says })), why] };
-}
-
-function isOffGlass(map: DisplayMap, code: Code): boolean {
-  if (code.access === 'absent' || code.access === 'tool') return true;
-  return shutAway(map).has(code.label);
-}
-
-const shut = new WeakMap<DisplayMap, ReadonlySet<string>>();
-
-/** Codes on pages that nobody enters. */
-function shutAway(map: DisplayMap): ReadonlySet<string> {
-  const kept = shut.get(map);
-  if (kept) return kept;
-  const pages = (map.menu?.pages ?? []).filter((page) => page.neverEnter !== undefined);
-  const labels = new Set(pages.flatMap((page) => page.items.flatMap((item) => ('code' in item ? [item.code] : []))));
-  shut.set(map, labels);
-  return labels;
 }
 
 function decided(each: Finding, { terms, type }: SetupInputs): Finding {

@@ -1,4 +1,4 @@
-import type { Code } from '../../display/map/display-map.js';
+import type { Code, DisplayMap } from '../../display/map/display-map.js';
 import { rawForWord } from '../../display/map/raw-value.js';
 import type { CodeFunction } from '../../display/map/functions.js';
 import type { Finding } from '../setup.js';
@@ -18,8 +18,17 @@ export interface Draft {
 
 export const finding = (level: Finding['level'], topic: string, label: string | null, says: string): Finding => ({ level, id: `${topic}:${label ?? 'unit'}`, label, says });
 
-/** What the unit would show with this setup: the target, or what was found where there is none or the code is locked. */
-export const willShow = ({ work }: Draft, { code, wish }: Drafted): number => (code.access === 'locked' ? work.found(code) : (wish.raw ?? work.found(code)));
+/** Whether keys move a code on this display: not where it is locked, never touched, for a tool, or on a page nobody enters. */
+export const canMove = (map: DisplayMap, code: Code): boolean => (code.access === 'open' || code.access === 'pin') && !isOffGlass(map, code);
+
+/** What the unit will show once it is keyed: the target, or what was found where there is none or the code does not move. */
+export const willShow = ({ work }: Pick<Draft, 'work'>, { code, wish }: Drafted): number => (canMove(work.map, code) ? (wish.raw ?? work.found(code)) : work.found(code));
+
+/** Not on the glass that a person keys: in the paper alone, for a tool, or on a page that nobody enters. */
+export function isOffGlass(map: DisplayMap, code: Code): boolean {
+  if (code.access === 'absent' || code.access === 'tool') return true;
+  return (map.menu?.pages ?? []).some((page) => page.neverEnter !== undefined && page.items.some((item) => 'code' in item && item.code === code.label));
+}
 
 export const withFunction = (draft: Draft, fn: CodeFunction): readonly Drafted[] => draft.codes.filter(({ code }) => code.function === fn);
 

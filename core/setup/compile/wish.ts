@@ -1,5 +1,6 @@
 import type { Code } from '../../display/map/display-map.js';
 import { formatRaw, nearestValue, onGrid, plainValues, rawForWord, sentinelOf, valuesInOrder } from '../../display/map/raw-value.js';
+import type { Counts } from './counts.js';
 import type { SpeedLimit } from './speed-limit.js';
 import type { Choice, Choices } from '../inputs/house-rules.js';
 import { answerWords } from '../inputs/schools.js';
@@ -30,6 +31,8 @@ export interface Work extends SetupInputs {
   readonly countOf: (fn: Code['function']) => number;
   /** As read on the glass, or as the maker delivers it. */
   readonly found: (code: Code) => number;
+  /** What the display will count with: settled before any cap. */
+  readonly counts: Counts;
 }
 
 export type WishFor = (code: Code, work: Work) => Wish;

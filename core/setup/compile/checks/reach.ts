@@ -2,35 +2,63 @@ import type { DisplayMap } from '../../../display/map/display-map.js';
 import { kmhWords } from '../../../speed/speed.js';
 import { carriesClaim, finding, willShow, withFunction, type Draft, type Drafted } from '../draft.js';
 import type { Finding, Setup } from '../../setup.js';
-import { mayBeNoCap } from '../wish.js';
-import { kmhPerRaw } from '../wishes/speed.js';
+import { ratioAsKeyed } from '../counts.js';
+import { mayBeNoCap, unitOf } from '../wish.js';
+import { kmhPerRaw, overshootOf } from '../wishes/speed.js';
 
 interface Reach {
+  /** As the display counts. */
   readonly kmh: number;
   readonly where: string;
+  /** Where drive ends against the ground: as expected, and at worst; by what motor and pack attain where that is less. */
+  readonly ends: Ends;
+}
+
+interface Ends {
+  readonly kmh: number;
+  readonly worst: number;
+}
+
+/** What lets drive run to some speed: a share of what is attained, or a figure that the display counts. */
+interface Through {
+  readonly kmh: number;
+  readonly isShare: boolean;
 }
 
 /** What a cap code will let through, km/h; Infinity for no cap, or where nothing is claimed of it. */
-function letsThrough(draft: Draft, drafted: Drafted): number {
+function letsThrough(draft: Draft, drafted: Drafted): Through {
   const raw = willShow(draft, drafted);
   const per = kmhPerRaw(drafted.code, draft.work);
-  return !carriesClaim(drafted.code) || per === undefined || mayBeNoCap(drafted.code, raw) ? Infinity : raw * per;
+  const isShare = unitOf(drafted.code) === '%';
+  return !carriesClaim(drafted.code) || per === undefined || mayBeNoCap(drafted.code, raw) ? { kmh: Infinity, isShare } : { kmh: raw * per, isShare };
+}
+
+const least = (all: readonly Through[]): Through => all.reduce((a, b) => (b.kmh < a.kmh ? b : a), { kmh: Infinity, isShare: false });
+
+/** Where drive ends against the ground, by the unit as it will stand: (V + e) / k, and at worst (V + e) / k_low. */
+function endsOf({ work }: Draft, all: readonly Through[]): Ends {
+  const over = overshootOf(work) ?? 0;
+  const asKeyed = ratioAsKeyed(work);
+  const ratio = asKeyed.isKnown ? (asKeyed.ratio ?? { k: 1, low: 1 }) : { k: 0, low: 0 };
+  const at = (by: number): number => Math.min(work.type.attainableKmh, ...all.map(({ kmh, isShare }) => (isShare ? kmh + over : by > 0 ? (kmh + over) / by : Infinity)));
+  return { kmh: at(ratio.k), worst: at(ratio.low) };
 }
 
 /** Every combination of mode and turbo that a rider can reach, with its greatest speed: turbo lifts whatever caps a mode. */
 function reaches(draft: Draft): readonly Reach[] {
   const { map, type } = draft.work;
   const whole = withFunction(draft, 'speedCap').map((cap) => letsThrough(draft, cap));
-  const overall = Math.min(Infinity, ...whole);
+  const overall = least(whole).kmh;
   const ridden = map.ride?.modes?.list ?? [];
-  if (ridden.length === 0) return overall === Infinity ? [] : [{ kmh: Math.min(overall, type.attainableKmh), where: '' }];
+  if (ridden.length === 0) return overall === Infinity ? [] : [{ kmh: Math.min(overall, type.attainableKmh), where: '', ends: endsOf(draft, whole) }];
   return ridden.flatMap(({ id, title }) => {
     const own = draft.codes.filter(({ code }) => modeOf(map).get(code.label) === id);
     const turbo = own.find(({ code }) => code.function === 'modeTurbo');
     const turboOn = turbo !== undefined && isOn(turbo, willShow(draft, turbo));
-    const capped = Math.min(overall, ...own.filter(({ code }) => code.function === 'modeSpeedPercent').map((cap) => letsThrough(draft, cap)));
+    const caps = [...whole, ...own.filter(({ code }) => code.function === 'modeSpeedPercent').map((cap) => letsThrough(draft, cap))];
+    const capped = least(caps).kmh;
     if (!turboOn && capped === Infinity) return [];
-    return [{ kmh: turboOn ? type.attainableKmh : Math.min(capped, type.attainableKmh), where: `mode ${title}${turbo ? `, turbo ${turboOn ? 'on' : 'off'}` : ''}` }];
+    return [{ kmh: turboOn ? type.attainableKmh : Math.min(capped, type.attainableKmh), where: `mode ${title}${turbo ? `, turbo ${turboOn ? 'on' : 'off'}` : ''}`, ends: endsOf(draft, turboOn ? [] : caps) }];
   });
 }
 
@@ -59,6 +87,15 @@ export function worstReach(draft: Draft): Setup['worst'] {
   return { kmh: worst.kmh, says: `${drive} ends at ${kmhWords(worst.kmh)} as the display counts.` };
 }
 
+const WITHIN = 1 + 1e-9;
+
+/** The combination that outruns the limit most against the ground, by the rule that caps are chosen by: a stated tolerance loosens the worst case alone. */
+function beyondLimit(draft: Draft, limitKmh: number): Reach | undefined {
+  const { tolerance } = draft.work.vehicleClass;
+  const outruns = reaches(draft).filter(({ ends }) => ends.worst > limitKmh * (1 + tolerance) * WITHIN || ends.kmh > limitKmh * WITHIN);
+  return outruns.reduce<Reach | undefined>((a, b) => (a === undefined || b.ends.worst > a.ends.worst ? b : a), undefined);
+}
+
 /** No cap that may be built on, a combination that outruns the limit, and a limit that cannot be shown to work. */
 export function reachFindings(draft: Draft, worst: Setup['worst']): readonly Finding[] {
   const { limit, map, vehicleClass, type, terms } = draft.work;
@@ -72,7 +109,9 @@ export function reachFindings(draft: Draft, worst: Setup['worst']): readonly Fin
         : finding('stop', 'noCap', null, `${map.name} has no code that is known to cap the speed: ${vehicleClass.title} cannot be set on it.`),
     );
   }
-  if (worst && limit && worst.kmh > limit.kmh * (1 + 1e-9)) findings.push(finding('stop', 'worstReach', null, `${worst.says} ${kmhWords(limit.kmh)} is allowed.`));
+  const beyond = limit ? beyondLimit(draft, limit.kmh) : undefined;
+  if (beyond && limit && !(worst && worst.kmh > limit.kmh * WITHIN)) findings.push(finding('stop', 'trueReach', null, `As it will stand, drive${beyond.where === '' ? '' : ` in ${beyond.where}`} may run to ${beyond.ends.worst.toFixed(1)} km/h against the ground, and ${kmhWords(limit.kmh)} is allowed.`));
+  if (worst && limit && worst.kmh > limit.kmh * WITHIN) findings.push(finding('stop', 'worstReach', null, `${worst.says} ${kmhWords(limit.kmh)} is allowed.`));
   if (limit && limit.kmh > type.attainableKmh) findings.push(finding('decide', 'aboveAttainable', null, `The limit of ${kmhWords(limit.kmh)} lies above the ${kmhWords(type.attainableKmh)} that motor and pack reach: the cap cannot be shown to work.`));
   return findings;
 }

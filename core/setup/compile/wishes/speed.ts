@@ -2,11 +2,10 @@ import type { Code } from '../../../display/map/display-map.js';
 import { formatRaw, plainValues } from '../../../display/map/raw-value.js';
 import { safeCap, type SpeedRatio } from '../../../speed/safe-cap.js';
 import { kmhWords, KM_PER_MILE } from '../../../speed/speed.js';
-import { circumferenceMm } from '../../../speed/wheel-code.js';
 import type { TrailStep } from '../../setup.js';
+import { ratioAsKeyed } from '../counts.js';
 import { throttlePermission } from '../throttle-permission.js';
 import { asFound, choiceStep, lineScale, rawOfSentinel, step, unitOf, word, type Wish, type WishFor, type Work } from '../wish.js';
-import { wheelSize } from './wheel.js';
 
 /**
  * How many km/h one raw step of a cap means: per cent count from the uncapped speed on a full pack, miles where the
@@ -20,33 +19,8 @@ export function kmhPerRaw(code: Code, { type, choices }: Pick<Work, 'type' | 'ch
   return inMiles ? scale * KM_PER_MILE : unit === 'km/h' || unit === 'mph' ? scale : undefined;
 }
 
-/**
- * Shown over true speed after the wheel code is set as wished: from runs where there are any; else from a wheel that was
- * rolled out, and only where that makes the display count low. Null while nothing speaks against the display.
- */
-function ratioAfterWheel(work: Work): SpeedRatio | null {
-  const { ratio } = work.unit;
-  const wheel = work.map.codes.find((code) => code.function === 'wheelSize');
-  if (!wheel) return ratio;
-  const counted = circumferenceMm(wheel, wheelSize(wheel, work).raw ?? work.found(wheel));
-  if (ratio === null) {
-    const rolled = work.unit.rolled?.mm ?? work.type.tyre.rolledMm;
-    return rolled !== null && counted !== undefined && counted < rolled ? { k: counted / rolled, low: counted / rolled } : null;
-  }
-  const was = ratio.atWheelRaw === null ? undefined : circumferenceMm(wheel, ratio.atWheelRaw);
-  const by = pulsesBy(work) * (was === undefined || counted === undefined ? 1 : counted / was);
-  return { k: ratio.k * by, low: ratio.low * by };
-}
-
-/** What a trim of the pulses makes of the ratio: pulses then over pulses wished. */
-function pulsesBy(work: Work): number {
-  const { atPulsesRaw = null, taken } = work.unit.ratio ?? {};
-  const pulsesRaw = taken?.pulsesRaw ?? null;
-  return atPulsesRaw !== null && pulsesRaw !== null ? atPulsesRaw / pulsesRaw : 1;
-}
-
 /** How far beyond its cap drive acts: measured on this unit, else as the map says. */
-const overshootOf = ({ unit, map }: Work): number | null => unit.overshootKmh ?? map.speed?.overshootKmh ?? null;
+export const overshootOf = ({ unit, map }: Work): number | null => unit.overshootKmh ?? map.speed?.overshootKmh ?? null;
 
 /** What a cap that must keep to `limitKmh` is set to, and the sentences that lead there. */
 function capWithin(code: Code, work: Work, limitKmh: number, before: readonly TrailStep[]): Wish {
@@ -54,7 +28,9 @@ function capWithin(code: Code, work: Work, limitKmh: number, before: readonly Tr
   if (per === undefined) return asFound('No speed can be told from this code.', { level: 'stop', topic: 'noSpeed', says: `${code.label} is said to be a speed cap, and the map does not say in which unit it counts.` });
   const isPercent = unitOf(code) === '%';
   const settable = speedsOf(code, per);
-  const ratio = isPercent ? null : ratioAfterWheel(work);
+  const asKeyed = ratioAsKeyed(work);
+  if (!isPercent && !asKeyed.isKnown) return asFound('How true the display will count is not known.', { level: 'stop', topic: 'countUnknown', says: `${code.label}: the ratio was measured under another wheel value, and the map does not say what the two count. No cap can be worked out: run the unit as it stands.` });
+  const ratio = isPercent || !asKeyed.isKnown ? null : asKeyed.ratio;
   const overshootKmh = overshootOf(work);
   const cap = safeCap({ limitKmh, ratio, overshootKmh, tolerance: work.vehicleClass.tolerance, settable });
   const steps = [...before];
