@@ -83,6 +83,7 @@ export const evidenceSchemas = {
     words: words(200),
   }).noUnknown(),
   speedJudged: object({ reading: string().strict().uuid().required(), isUsed: boolean().strict().required(), words: words(200) }).noUnknown(),
+  countStands: object({ words: words(200) }).noUnknown(),
   driveEndRead: object({ shown: speed('Shown speed'), unit: string().oneOf(['km/h', 'mph'] as const).required(), words: words(200) }).noUnknown(),
   wheelFitted: object({
     ratio: ratio(),

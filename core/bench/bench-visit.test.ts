@@ -173,7 +173,7 @@ describe('what a lead decides on a code that does not move', () => {
   it('to accept it: the verdict says so, and the unit goes on', () => {
     const state = stateAfter([...heldForLock, released({ way: 'accept', labels: ['L3'] }), madeSafe]);
     expect(state.verdicts.find((v) => v.label === 'L3')?.verdict).toBe('accepted');
-    expect(state.accepted['L3']).toEqual({ raw: 33, words: 'Looked at it myself.', by: INES.name });
+    expect(state.accepted['L3']).toEqual({ raw: 33, words: 'Looked at it myself.', by: INES.name, on: expect.stringMatching(/^\d{4}-\d\d-\d\d$/) });
     expect(stateAfter([...heldForLock, released({ way: 'accept', labels: ['L3'] }), madeSafe, ['readBackClosed', {}]]).step).toBe('calibrate');
     expect(refusalOf([...heldForLock, released({ way: 'accept', labels: ['L1'] })])).toBe('notAgainst');
     expect(refusalOf([...heldForLock, released({ way: 'accept', labels: [] })])).toBe('nothingAccepted');

@@ -200,6 +200,8 @@ export interface EvidenceData {
   };
   /** A reading left out by a person, or taken in again. */
   readonly speedJudged: { readonly reading: string; readonly isUsed: boolean; readonly words: string };
+  /** The ratio is odd, and somebody looked: unit and count are as typed. */
+  readonly countStands: { readonly words: string };
   /** Where drive really fell to zero, as shown. */
   readonly driveEndRead: { readonly shown: number; readonly unit: SpeedUnit; readonly words: string };
   /** Wheel value, pulses and cap chosen by the runs; the setup is worked out anew by it. */

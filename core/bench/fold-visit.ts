@@ -1,7 +1,7 @@
 import { ok, refuse, type Result } from '../result.js';
 import { checkIn, photograph } from './acts/check-in.js';
 import { closeAsFound, findStray, readAsFound, refusePin, restoreAsFound } from './acts/as-found.js';
-import { calibrate, fitWheel, judgeSpeed, measureWheel, readDriveEnd, readSpeed } from './acts/calibrate.js';
+import { calibrate, fitWheel, judgeSpeed, letCountStand, measureWheel, readDriveEnd, readSpeed } from './acts/calibrate.js';
 import { release } from './acts/hold.js';
 import { closeKeyIn, keyCode, restart, seeCode, stickCode } from './acts/key-in.js';
 import { makeSafe, takeOver } from './acts/make-safe.js';
@@ -136,6 +136,8 @@ function follow(state: VisitState, deed: Deed): Outcome {
       return at(state, 'calibrate', () => readSpeed(state, deed));
     case 'speedJudged':
       return at(state, 'calibrate', () => judgeSpeed(state, deed));
+    case 'countStands':
+      return at(state, 'calibrate', () => letCountStand(state, deed));
     case 'driveEndRead':
       return at(state, 'calibrate', () => readDriveEnd(state, deed));
     case 'wheelFitted':

@@ -10,6 +10,8 @@ export interface Accepted {
   readonly raw: number | null;
   readonly words: string;
   readonly by: string;
+  /** Day in UTC, as 2026-11-24. */
+  readonly on: string;
 }
 
 export interface CodeVerdict {

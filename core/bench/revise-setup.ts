@@ -24,9 +24,12 @@ export function reviseSetup(state: VisitState, { data, at, by }: DeedOf<'setupRe
 
 const unmoved = (state: VisitState, label: string, raw: number): boolean => state.opened.setup.targets.some((t) => t.label === label && t.raw === raw);
 
-/** What a lead let stand was held against a target; where that moved, it is decided anew. */
+/** What a lead let stand was held against a target; where that moved, it is decided anew. One that is left as found because of it stands. */
 const stillAccepted = ({ accepted, opened }: VisitState, setup: VisitState['opened']['setup']): VisitState['accepted'] =>
-  Object.fromEntries(Object.entries(accepted).filter(([label]) => targetOf(opened.setup, label)?.raw === targetOf(setup, label)?.raw));
+  Object.fromEntries(Object.entries(accepted).filter(([label]) => {
+    const next = targetOf(setup, label);
+    return (next?.locked === true && next.raw === null) || targetOf(opened.setup, label)?.raw === next?.raw;
+  }));
 
 function isPastKeyIn({ step, opened }: VisitState): boolean {
   return step !== null && opened.steps.indexOf(step) > opened.steps.indexOf('keyIn');

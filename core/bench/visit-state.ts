@@ -30,9 +30,11 @@ export interface Calibration {
   readonly driveEnds: readonly (EvidenceData['driveEndRead'] & { readonly capRaw: number | null })[];
   readonly fitted: (EvidenceData['wheelFitted'] & { readonly by: string }) | null;
   readonly result: EvidenceData['calibrated'] | null;
+  /** An odd ratio was looked at, and is no slip of unit or count. */
+  readonly countStands: boolean;
 }
 
-export const NOT_CALIBRATED: Calibration = { wheel: null, readings: [], driveEnds: [], fitted: null, result: null };
+export const NOT_CALIBRATED: Calibration = { wheel: null, readings: [], driveEnds: [], fitted: null, result: null, countStands: false };
 
 /** What a visit's evidence amounts to. Everything a screen shows or a server accepts follows from it. */
 export interface VisitState {

@@ -202,17 +202,17 @@ describe('what was found', () => {
 });
 
 describe('a code that does not change', () => {
-  const heldWith = async (shows: number) => {
+  const heldWith = async (shows: number, stuck = 'L4.1') => {
     const bench = await newBench();
-    await bench.toKeyIn();
+    await bench.toKeyIn(stuck === 'L4.1' ? {} : { [stuck]: shows });
     for (const label of bench.state.toKey) {
       const { known, opened } = bench.state;
-      if (label === 'L4.1') await bench.act('codeStuck', { label, raw: shows });
+      if (label === stuck) await bench.act('codeStuck', { label, raw: shows });
       else await bench.act('codeKeyed', { label, fromRaw: known[label], raw: opened.setup.targets.find((t) => t.label === label)?.raw, presses: 2 });
     }
     await bench.act('keyInClosed');
     await bench.act('restarted', { acts: ['Off and on.'] });
-    for (const label of bench.state.toRead) for (let n = 0; n < (label === 'L4.1' ? 2 : 1); n++) await bench.act('codeRead', { label, raw: label === 'L4.1' ? shows : bench.state.known[label] });
+    for (const label of bench.state.toRead) for (let n = 0; n < (label === stuck ? 2 : 1); n++) await bench.act('codeRead', { label, raw: label === stuck ? shows : bench.state.known[label] });
     await bench.act('readBackClosed');
     return bench;
   };
@@ -225,6 +225,17 @@ describe('a code that does not change', () => {
     expect(errorOf(refused)).toMatchObject({ code: 'cannotAccept', message: expect.stringContaining('30') });
     const open = await bench.send(bench.draft('released', { words: 'let it be', decision: { way: 'accept' } }), ines);
     expect(errorOf(open).fields).toMatchObject({ 'data.decision.labels': 'Say which codes are accepted.' });
+  });
+
+  it('that is the wheel brings the cap down with it: no unit goes on with a cap for a wheel that it does not have', async () => {
+    const bench = await heldWith(20, 'L3.2');
+    const capOf = () => bench.state.opened.setup.targets.find(({ label }) => label === 'L4.1')?.raw;
+    expect([bench.state.step, capOf()]).toEqual(['readBack', 24]);
+    bench.keep(await bench.send(bench.draft('released', { words: 'The wheel code is locked on these.', decision: { way: 'accept', labels: ['L3.2'] } }), ines));
+    expect(bench.evidence.at(-1)).toMatchObject({ kind: 'setupRevised', data: { why: 'Codes let stand as they show' } });
+    // 47-559 rolls 2,092 mm at most, 20 in count 1,596: (V + 0.3) / 0.763 within 25.
+    expect(bench.state).toMatchObject({ step: 'keyIn', toKey: ['L4.1'], accepted: { 'L3.2': { raw: 20, by: 'The lead' } } });
+    expect(capOf()).toBe(18);
   });
 
   it('below it can: the record says who let it stand, and why', async () => {

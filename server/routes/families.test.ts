@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { calibratedBy, calibrationOf, fittedBy, PLAIN_TERMS, type CalibrationOf, type DisplayMap, type EvidenceData } from '@decurio/core';
+import { calibratedBy, calibrationOf, fittedBy, learntBy, PLAIN_TERMS, type CalibrationOf, type DisplayMap, type EvidenceData } from '@decurio/core';
 import type { BenchView, LearntFamily, LineUnit, OrderActed } from '@decurio/contract';
 import { Bench, DUE, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
 
@@ -114,7 +114,12 @@ describe('a family', () => {
     expect(terms?.calibrate).toMatchObject({ runs: 'sample', family: { count: 8, wheelRaw: 28 } });
     expect(setup.targets.find(({ label }) => label === 'L3.2')?.raw).toBe(28);
     const { k, u, low, high, count, wheelRaw, pulsesRaw } = terms!.calibrate!.family!;
-    const learnt: EvidenceData['calibrated'] = { how: 'learnt', ratio: { k, u, low, high }, atWheelRaw: wheelRaw, atPulsesRaw: pulsesRaw, count, ends: null, checkOff: null, provisional: '' };
+    const { map } = (await teo.get(`/api/units/${ninth.unitId}/bench`)).json<BenchView>();
+    const learnt = learntBy(ninth.state, map);
+    if (!learnt) throw new Error('the family tells nothing');
+    expect(learnt).toMatchObject({ how: 'learnt', ratio: { k, u, low, high }, atWheelRaw: wheelRaw, atPulsesRaw: pulsesRaw, count });
+    expect(learnt.ends?.worst).toBeLessThanOrEqual(25);
+    expect(errorOf(await ninth.send(ninth.draft('calibrated', { ...learnt, ends: null }))).code).toBe('otherFigures');
     expect(errorOf(await ninth.send(ninth.draft('calibrated', { ...learnt, count: 30 }))).code).toBe('otherFigures');
     await ninth.act('calibrated', learnt);
     expect(ninth.state.step).toBe('prove');

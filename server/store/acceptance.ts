@@ -5,20 +5,25 @@ import { Orders, type UnitRow } from './entities.js';
 import { decidingFor, inputsFor } from './setups.js';
 
 /**
- * What it would mean on the road to let codes stand as they show: the setup worked out as if the display locked them
- * there, and what that finds about them.
+ * What it would mean on the road to let codes stand as they show: the setup worked out with them locked there, what that
+ * finds about them, and what it stops that nothing stopped before, as a wheel that makes every cap run too far.
  */
 async function ifAccepted(manager: EntityManager, unit: UnitRow, state: VisitState, against: readonly CodeVerdict[]): Promise<readonly Finding[]> {
   const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
-  const mapVersion = state.opened.versions.map.version;
-  const deciding = await decidingFor(manager, unit, order, mapVersion);
-  const shown = Object.fromEntries(against.flatMap(({ label, readings }) => { const last = readings.at(-1); return last === null || last === undefined ? [] : [[label, last]]; }));
+  const deciding = await decidingFor(manager, unit, order, state.opened.versions.map.version);
   const known = knownOfVisit(state, deciding.map.document);
-  const inputs = inputsFor(deciding, order, unit, { ...known, asFound: { ...known.asFound, ...shown } });
+  const shown = against.flatMap(({ label, readings }) => { const last = readings.at(-1); return last === null || last === undefined ? [] : [[label, last] as const]; });
+  const letStand = { ...known.letStand, ...Object.fromEntries(against.map(({ label }) => [label, NOBODY_YET])) };
+  const before = new Set(compileSetup(inputsFor(deciding, order, unit, known)).findings.flatMap(({ level, id }) => (level === 'stop' ? [id] : [])));
+  const { findings } = compileSetup(inputsFor(deciding, order, unit, { ...known, asFound: { ...known.asFound, ...Object.fromEntries(shown) }, letStand }));
   const labels = new Set(against.map(({ label }) => label));
-  const map = { ...inputs.map, codes: inputs.map.codes.map((code) => (labels.has(code.label) ? { ...code, access: 'locked' as const } : code)) };
-  return compileSetup({ ...inputs, map }).findings.filter(({ label, level }) => label !== null && labels.has(label) && level !== 'note');
+  return findings
+    .filter(({ id, label, level }) => (label !== null && labels.has(label) ? level !== 'note' : level === 'stop' && !before.has(id)))
+    .map(({ decided: _, ...asked }) => asked);
 }
+
+/** Stands for the lead who has not decided. */
+const NOBODY_YET = { words: '', by: '', on: '' };
 
 /** A lead may let much stand, but not what the rules stop. */
 export async function guardAcceptance(manager: EntityManager, unit: UnitRow, state: VisitState, { decision }: DeedOf<'released'>['data']): Promise<void> {

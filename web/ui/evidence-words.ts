@@ -27,6 +27,7 @@ const TITLES: Readonly<Record<EvidenceKind, string>> = {
   wheelMeasured: 'Wheel measured',
   speedRead: 'Speed read',
   speedJudged: 'Reading judged',
+  countStands: 'Looked at again',
   driveEndRead: 'Drive ended',
   wheelFitted: 'Wheel and cap chosen',
   calibrated: 'Calibrated',
@@ -107,6 +108,8 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
       return `${REFERENCES[entry.data.reference]}: shows ${entry.data.shown} ${entry.data.unit} at ${entry.data.trueKmh.toFixed(1)} km/h true${entry.data.offGround ? ', wheel off the ground' : ''}${entry.data.words === '' ? '' : `: ${entry.data.words}`}`;
     case 'speedJudged':
       return entry.data.isUsed ? 'taken in again' : `left out: ${entry.data.words}`;
+    case 'countStands':
+      return `the readings were right: ${entry.data.words}`;
     case 'driveEndRead':
       return `at ${entry.data.shown} ${entry.data.unit} as shown`;
     case 'wheelFitted':

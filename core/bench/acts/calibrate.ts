@@ -37,6 +37,12 @@ export function judgeSpeed(state: VisitState, { by, data }: DeedOf<'speedJudged'
   return ok(withCalibration(state, { readings: readings.map((each) => (each.id === data.reading ? { ...each, leftOut } : each)) }));
 }
 
+/** A ratio that looks like miles, or like another pulse count, was looked at and is neither. */
+export function letCountStand(state: VisitState, _deed: DeedOf<'countStands'>): Outcome {
+  if (usedReadings(state.calibration).length === 0) return refuse('noReadings', 'There is no reading yet.');
+  return ok(withCalibration(state, { countStands: true }));
+}
+
 export const readDriveEnd = (state: VisitState, { data }: DeedOf<'driveEndRead'>): Outcome => ok(withCalibration(state, { driveEnds: [...state.calibration.driveEnds, { ...data, capRaw: shownFor(state, 'speedCap') }] }));
 
 /** Readings that count for the true speed. */

@@ -37,12 +37,12 @@ function readAgain(state: VisitState): VisitState {
   return judged({ ...state, toRead: against, readings: Object.fromEntries(Object.entries(state.readings).filter(([label]) => !against.includes(label))) });
 }
 
-function accept(state: VisitState, labels: readonly string[], { by, data }: DeedOf<'released'>): Outcome {
+function accept(state: VisitState, labels: readonly string[], { at, by, data }: DeedOf<'released'>): Outcome {
   const against = state.verdicts.filter(isAgainst);
   const other = labels.find((label) => !against.some((v) => v.label === label));
   if (other !== undefined) return refuse('notAgainst', `${other} is not against its target: there is nothing to accept.`);
   if (labels.length === 0) return refuse('nothingAccepted', 'Say which codes are accepted as they show.');
-  const accepted = Object.fromEntries(against.filter((v) => labels.includes(v.label)).map((v) => [v.label, { raw: v.readings.at(-1) ?? null, words: data.words, by: by.name }]));
+  const accepted = Object.fromEntries(against.filter((v) => labels.includes(v.label)).map((v) => [v.label, { raw: v.readings.at(-1) ?? null, words: data.words, by: by.name, on: at.slice(0, 10) }]));
   return ok(judged({ ...state, accepted: { ...state.accepted, ...accepted } }));
 }
 

@@ -6,7 +6,8 @@ import { foldVisit } from '../fold-visit.js';
 import type { EvidenceData } from '../evidence.js';
 import type { VisitState } from '../visit-state.js';
 import { calibrationOf } from './calibration-of.js';
-import { calibratedBy, fittedBy, overLimitKmh, whyNotClosed } from './closing.js';
+import { endOnBentLine } from '../../speed/ratio/bent-line.js';
+import { calibratedBy, fittedBy, learntBy, overLimitKmh, whyNotClosed, whyNotLearnt } from './closing.js';
 import { knownOfVisit } from './known-of-visit.js';
 
 const wheel = code('W1', 'wheelSize', { range: { min: 20, max: 29, step: 1 }, factory: 26, encoding: line('in') });
@@ -161,6 +162,32 @@ describe('a unit that need not be run', () => {
     expect(refusalOf([...toCalibrate, ['calibrated', learnt]])).toBe('notLearnt');
     const fold = foldVisit(deedsOf(sampled));
     expect(fold.ok && knownOfVisit(fold.value, map).ratio).toMatchObject({ k: 1.03, low: 1.02, learntFrom: 11 });
+  });
+
+  it('is not closed by what its family was learnt to be where drive would run beyond the limit with the codes it shows', () => {
+    const family = { k: 1.03, u: 0.004, low: 1.02, high: 1.04, count: 11, wheelRaw: 28, pulsesRaw: null, nextLow: 1.01, nextHigh: 1.05 };
+    const under = (shows: number) => stateAfter([['opened', { ...benchOpening, factory, setup, bench: { ...benchOpening.bench!, calibrate: { runs: 'sample', why: '', family } } }], ...toCalibrate.slice(1).map((act): Act => (act[0] === 'asFoundRead' && act[1].label === 'W1' ? ['asFoundRead', { label: 'W1', raw: shows }] : act))]);
+    // The setup's target is 26; read back it shows 26, where 28 was learnt: it counts low by 26/28.
+    const state = under(26);
+    const learnt = learntBy(state, map);
+    expect(learnt?.ends?.worst).toBeCloseTo(25 / (1.02 * (26 / 28)), 6);
+    expect(learnt && whyNotLearnt(learnt, state)).toContain('drive may run to 26.4 km/h with the codes that it shows, and 25 km/h is allowed');
+    expect(learntBy(stateAfter(toCalibrate), map)).toBeNull();
+  });
+
+  it('that look like another count may be right: somebody says so, and codes are offered', () => {
+    const odd: readonly Act[] = [...toCalibrate, read(24, 14.9), read(16, 10)];
+    const all = found(stateAfter([...odd, ['countStands', { words: 'looked at the glass' }]]));
+    expect(all.wrongCount).toBeNull();
+    expect(all.candidates.length).toBeGreaterThan(0);
+    expect(refusalOf([...toCalibrate, ['countStands', { words: '' }]])).toBe('noReadings');
+  });
+
+  it('at two speeds alone cannot tell an offset from rounding: the faster of both answers counts', () => {
+    const two = [6, 6.02, 5.98, 24, 24.02, 23.98].map((kmh) => read(kmh, Number((1.4 + 0.95 * kmh).toFixed(1)), { uKmh: 0.02 }));
+    const all = found(stateAfter([...toCalibrate, ...two]));
+    expect([all.bent === null, all.isTwoSpeeds]).toEqual([false, true]);
+    expect(all.endsNow!.worst).toBeGreaterThanOrEqual(Math.max(25 / all.estimate!.low, endOnBentLine(all.bent!, 25).worst) - 1e-9);
   });
 });
 

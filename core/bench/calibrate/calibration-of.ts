@@ -4,6 +4,7 @@ import { confirmRun, type CheckRun } from '../../speed/choose/confirm-run.js';
 import { nextReading, type NextReading } from '../../speed/choose/next-reading.js';
 import { estimateSpeedRatio, type SpeedRatioEstimate } from '../../speed/ratio/estimate-speed-ratio.js';
 import { bentLine, endOnBentLine, type BentLine } from '../../speed/ratio/bent-line.js';
+import { speedsApart } from '../../speed/ratio/reading-blocks.js';
 import { readingDoubts, type ReadingDoubt } from '../../speed/ratio/reading-doubts.js';
 import type { SpeedGlass, SpeedReading } from '../../speed/ratio/reading.js';
 import { suspectMiles, suspectPulses, type WrongCount } from '../../speed/ratio/wrong-count.js';
@@ -26,6 +27,8 @@ export interface CalibrationOf {
   readonly doubts: readonly ReadingDoubt[];
   /** An offset or a bend that no wheel code cures. */
   readonly bent: BentLine | null;
+  /** It is claimed by two speeds alone, which cannot tell an offset from rounding: the worse of both answers stands. */
+  readonly isTwoSpeeds: boolean;
   readonly wrongCount: WrongCount | null;
   /** Where drive ends as keyed now; null where nothing caps it or nothing was read. */
   readonly endsNow: EndSpeed | null;
@@ -53,24 +56,33 @@ export function calibrationOf(state: VisitState, map: DisplayMap): CalibrationOf
   const fastestKmh = Math.min(terms.attainableKmh, (terms.limit?.kmh ?? terms.attainableKmh) * 1.1);
   const base = { codes, glass, readings, kept, estimate, overshoot };
   const blank = questionFor(codes, terms, overshoot.kmh, { k: 1, low: 1, high: 1 });
-  if (!estimate) return { ...base, doubts: [], bent: null, wrongCount: null, endsNow: null, question: null, candidates: [], next: nextReading({ readings, estimate: NO_ESTIMATE, glass, uNext: () => SPOT_U_KMH, question: blank, fastestKmh }), check: checkOf(state, codes, glass) };
+  if (!estimate) return { ...base, doubts: [], bent: null, isTwoSpeeds: false, wrongCount: null, endsNow: null, question: null, candidates: [], next: nextReading({ readings, estimate: NO_ESTIMATE, glass, uNext: () => SPOT_U_KMH, question: blank, fastestKmh }), check: checkOf(state, codes, glass) };
   const doubts = readingDoubts(readings, glass, estimate.k);
-  const wrongCount = suspectMiles(estimate.k) ?? suspectPulses({ ...estimate, wheelMm: codes.wheelMm, pulsesSet: codes.pulsesSet, wheelsMm: blank.wheel.map(({ mm }) => mm) });
+  const counted = { ...estimate, wheelMm: codes.wheelMm, pulsesSet: codes.pulsesSet, wheelsMm: blank.wheel.map(({ mm }) => mm) };
+  const wrongCount = state.calibration.countStands ? null : (suspectMiles(counted) ?? suspectPulses(counted));
   const question = questionFor(codes, terms, overshoot.kmh, estimate);
   const bent = doubts.length > 0 ? null : bentLine(readings, glass, estimate.k);
   const cap = codes.capKmh;
+  const isTwoSpeeds = bent !== null && speedsApart(readings, glass) < 3;
   return {
     ...base,
     doubts,
     bent,
+    isTwoSpeeds,
     wrongCount,
-    endsNow: cap === null ? null : codes.capCounts === 'share' ? { kmh: cap, least: cap, worst: cap } : bent ? endOnBentLine(bent, cap + (overshoot.kmh ?? 0)) : endSpeed(cap, estimate, overshoot.kmh ?? 0),
+    endsNow: cap === null ? null : codes.capCounts === 'share' ? shareEnds(cap + (overshoot.kmh ?? 0)) : bent ? worseOf(endOnBentLine(bent, cap + (overshoot.kmh ?? 0)), isTwoSpeeds ? endSpeed(cap, estimate, overshoot.kmh ?? 0) : null) : endSpeed(cap, estimate, overshoot.kmh ?? 0),
     question,
     candidates: bent || wrongCount ? [] : chooseWheelCodes(question),
     next: nextReading({ readings, estimate, glass, uNext: () => readings.at(-1)?.uKmh ?? SPOT_U_KMH, question, fastestKmh }),
     check: checkOf(state, codes, glass),
   };
 }
+
+/** Of two answers the faster vehicle, which the limit has to hold. */
+const worseOf = (a: EndSpeed, b: EndSpeed | null): EndSpeed => (b && b.worst > a.worst ? b : a);
+
+/** A share of what motor and pack attain ends there whatever the display counts; drive acts beyond it as beyond any cap. */
+export const shareEnds = (kmh: number): EndSpeed => ({ kmh, least: kmh, worst: kmh });
 
 const NO_ESTIMATE: SpeedRatioEstimate = { k: 1, u: 1, low: 0, high: 2, df: Infinity, count: 0, scatter: 0, ifTruncated: null };
 
@@ -81,7 +93,7 @@ function speedReading({ trueKmh, uKmh, uCommon, reference, instrument, shown, un
   return { trueKmh, uKmh, uCommon, reference: `${reference} ${instrument}`, shownKmh: shown * (unit === 'mph' ? KM_PER_MILE : 1) * scale, scale };
 }
 
-function overshootOf({ calibration, opened }: VisitState, map: DisplayMap, { cap }: WheelCodes): CalibrationOf['overshoot'] {
+export function overshootOf({ calibration, opened }: Pick<VisitState, 'calibration' | 'opened'>, map: DisplayMap, { cap }: WheelCodes): CalibrationOf['overshoot'] {
   const per = cap ? opened.setup.speed?.kmhPerRaw[cap.label] : undefined;
   const measured = calibration.driveEnds.flatMap(({ shown, unit, capRaw }) => (per === undefined || capRaw === null ? [] : [shown * (unit === 'mph' ? KM_PER_MILE : 1) - capRaw * per]));
   // The farthest that was seen, and never less than none.

@@ -1,10 +1,12 @@
 import { CHECK_READINGS } from '../../speed/choose/check-readings.js';
-import type { WheelCandidate } from '../../speed/choose/choose-wheel-codes.js';
+import type { DisplayMap } from '../../display/map/display-map.js';
+import { endSpeed, ratioWith, type WheelCandidate } from '../../speed/choose/choose-wheel-codes.js';
+import { circumferenceMm } from '../../speed/wheel-code.js';
 import { kmhWords } from '../../speed/speed.js';
 import type { Calibrated, RatioFound, WheelFitted } from '../evidence.js';
 import type { VisitState } from '../visit-state.js';
-import type { CalibrationOf } from './calibration-of.js';
-import type { WheelCodes } from './wheel-question.js';
+import { overshootOf, shareEnds, type CalibrationOf } from './calibration-of.js';
+import { pulsesOf, wheelCodes, type WheelCodes } from './wheel-question.js';
 
 const WITHIN = 1 + 1e-9;
 
@@ -60,6 +62,33 @@ export function calibratedBy({ codes, estimate, endsNow, check, overshoot, bent 
     checkOff: check?.run?.off ?? null,
     provisional: open.join('; '),
   };
+}
+
+/**
+ * What the step ends with where the unit was not run: what its family tells of it, carried to the codes that this unit
+ * shows now, and where its cap lets drive end with that.
+ * @returns null where its family tells nothing, or it is to be run
+ */
+export function learntBy(state: VisitState, map: DisplayMap): Calibrated | null {
+  const { calibrate } = state.opened.bench ?? {};
+  const terms = state.opened.setup.speed;
+  if (terms === undefined || calibrate?.runs !== 'sample' || !calibrate.family) return null;
+  const { k, u, low, high, count, wheelRaw, pulsesRaw } = calibrate.family;
+  const codes = wheelCodes(state.known, map, terms);
+  const wasMm = codes.wheel && wheelRaw !== null ? circumferenceMm(codes.wheel, wheelRaw) : undefined;
+  const now = ratioWith({ k, low, high, wheelMm: wasMm ?? codes.wheelMm, pulses: pulsesOf(codes.pulses, pulsesRaw) ?? codes.pulsesSet }, codes.wheelMm, codes.pulsesSet);
+  const overshootKmh = overshootOf(state, map, codes).kmh ?? 0;
+  const ends = codes.capKmh === null ? null : codes.capCounts === 'share' ? shareEnds(codes.capKmh + overshootKmh) : endSpeed(codes.capKmh, now, overshootKmh);
+  return { how: 'learnt', ratio: { k, u, low, high }, atWheelRaw: wheelRaw, atPulsesRaw: pulsesRaw, count, ends: ends && { kmh: ends.kmh, worst: ends.worst }, checkOff: null, provisional: `learnt from ${count} units; not itself measured` };
+}
+
+/** Why a unit cannot be closed by what its family was learnt to be; null where it can. */
+export function whyNotLearnt(learnt: Calibrated, { opened }: VisitState): string | null {
+  const { limit, tolerance } = opened.setup.speed ?? { limit: null, tolerance: 0 };
+  if (limit === null) return null;
+  if (learnt.ends === null) return 'Its cap shows a value that is none: run it, or key a cap first.';
+  const isOver = learnt.ends.kmh > limit.kmh * WITHIN || learnt.ends.worst > limit.kmh * (1 + tolerance) * WITHIN;
+  return isOver ? `By what its family was learnt to be, drive may run to ${kmhWords(learnt.ends.worst)} with the codes that it shows, and ${kmhWords(limit.kmh)} is allowed: run it and choose other codes.` : null;
 }
 
 /** A candidate as it is taken. */

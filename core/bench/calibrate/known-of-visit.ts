@@ -7,9 +7,11 @@ import { calibrationOf } from './calibration-of.js';
 export function knownOfVisit(state: VisitState, map: DisplayMap): Omit<UnitKnown, 'override'> {
   const { calibration, checkedIn, known, witnessed } = state;
   const own = state.wheelFamily === 1 ? state.opened.bench?.calibrate?.own : undefined;
+  const stands = Object.entries(state.accepted).flatMap(([label, one]) => (one.raw === null ? [] : [[label, { ...one, raw: one.raw }] as const]));
   const overshoot = calibration.driveEnds.length > 0 ? (calibrationOf(state, map)?.overshoot.kmh ?? null) : null;
   return {
-    asFound: Object.fromEntries([...witnessed].map((label) => [label, known[label] ?? 0])),
+    asFound: { ...Object.fromEntries([...witnessed].map((label) => [label, known[label] ?? 0])), ...Object.fromEntries(stands.map(([label, { raw }]) => [label, raw])) },
+    ...(stands.length > 0 ? { letStand: Object.fromEntries(stands.map(([label, { words, by, on }]) => [label, { words, by, on }])) } : {}),
     packV: checkedIn?.packV ?? null,
     ratio: ratioOf(state),
     rolled: calibration.wheel ? { mm: calibration.wheel.mm, fromMm: calibration.wheel.fromMm, toMm: calibration.wheel.toMm } : (own?.rolled ?? null),

@@ -22,7 +22,8 @@ import { asFound, step, type Wish, type Work } from './wish.js';
  * led there, and the findings that follow. A meaning known by hearsay never becomes a target; a code whose effect is not
  * verified gets one and carries no claim. The same inputs give the same setup, whenever and wherever.
  */
-export function compileSetup(inputs: SetupInputs): Setup {
+export function compileSetup(asked: SetupInputs): Setup {
+  const inputs = { ...asked, map: asItStands(asked) };
   const { draft, findings: bounds, keyedAfter } = settled(prepare(inputs));
   const { work } = draft;
   const locks = draft.codes.map(({ code, wish }) => lockedFinding(code, code.access === 'locked' ? wish : wouldBe(code, work), work));
@@ -41,6 +42,11 @@ export function compileSetup(inputs: SetupInputs): Setup {
     ...(proofs.length > 0 ? { proofs } : {}),
     ...(keyedAfter.length > 0 ? { keyedAfter } : {}),
   };
+}
+
+/** The map of this very unit: what a lead let stand because it does not move is locked on it. */
+function asItStands({ map, unit: { letStand = {} } }: SetupInputs): DisplayMap {
+  return Object.keys(letStand).length === 0 ? map : { ...map, codes: map.codes.map((code) => (code.label in letStand ? { ...code, access: 'locked' } : code)) };
 }
 
 const ROUNDS = 4;
@@ -141,8 +147,10 @@ function leftLocked(wish: Wish, { decided: choice }: Finding): Wish {
   return { raw: null, because: why.says, trail: [...(wish.trail ?? []).map(({ from, says }) => ({ from, says })), why] };
 }
 
-function decided(each: Finding, { terms, type }: SetupInputs): Finding {
+function decided(each: Finding, { terms, type, unit }: SetupInputs): Finding {
   if (each.level !== 'decide') return each;
+  const stands = each.label !== null && each.id === `locked:${each.label}` ? unit.letStand?.[each.label] : undefined;
+  if (stands) return { ...each, decided: stands };
   const choice = terms.decisions.find(({ finding: id, typeId }) => id === each.id && (typeId === null || typeId === type.id));
   return choice ? { ...each, decided: { words: choice.words, by: choice.by, on: choice.on } } : each;
 }

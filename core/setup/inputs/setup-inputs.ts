@@ -17,6 +17,13 @@ export interface KnownRatio extends SpeedRatio {
   readonly taken?: { readonly wheelRaw: number | null; readonly pulsesRaw: number | null; readonly count: number; readonly by: string };
 }
 
+/** Who let a code stand as it shows, why, and on which day. */
+export interface LetStand {
+  readonly words: string;
+  readonly by: string;
+  readonly on: string;
+}
+
 /** What is known of one unit; everything null before it is on the stand. */
 export interface UnitKnown {
   /** Raw values by label as read on the glass; codes left out are presumed as delivered. */
@@ -28,6 +35,8 @@ export interface UnitKnown {
   readonly rolled?: RollOutGuess | null;
   /** How far beyond its cap, in shown km/h, drive was seen to act. */
   readonly overshootKmh?: number | null;
+  /** Codes that do not move on this unit and that a lead let stand as they show, by label. */
+  readonly letStand?: Readonly<Record<string, LetStand>>;
   readonly override: UnitOverride | null;
 }
 

@@ -89,9 +89,14 @@ describe('a wrong count', () => {
   });
 
   it('of miles for kilometres is asked about', () => {
-    expect(suspectMiles(0.61)).toEqual({ kind: 'miles', meant: 'mph' });
-    expect(suspectMiles(1.63)).toEqual({ kind: 'miles', meant: 'km/h' });
-    expect(suspectMiles(0.96)).toBeNull();
+    const byWheel = (k: number, set: number, ...inches: number[]) => suspectMiles({ k, wheelMm: set, wheelsMm: [set, ...inches] });
+    expect(byWheel(0.61, 26, 24, 28)).toEqual({ kind: 'miles', meant: 'mph' });
+    expect(byWheel(1.63, 26, 24, 28)).toEqual({ kind: 'miles', meant: 'km/h' });
+    expect(byWheel(0.96, 26, 24, 28)).toBeNull();
+    // A wheel code explains these exactly.
+    for (const [set, real] of [[26, 16], [20, 12], [29, 18], [16, 26]] as const) expect(byWheel(set / real, set, ...Array.from({ length: 18 }, (_, i) => i + 12))).toBeNull();
+    // Miles explain it better than the nearest wheel does.
+    expect(byWheel(1.609, 26, 16)).toEqual({ kind: 'miles', meant: 'km/h' });
   });
 });
 

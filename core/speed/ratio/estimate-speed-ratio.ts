@@ -1,7 +1,7 @@
 import { ok, refuse, type Result } from '../../result.js';
 import { studentQuantile } from '../../statistics/quantiles.js';
 import type { SpeedGlass, SpeedReading } from './reading.js';
-import { blocksOf, sharedRounding, type ReadingBlock } from './reading-blocks.js';
+import { blockSolver, blocksOf, dot, type ReadingBlock } from './reading-blocks.js';
 
 /** Shown speed over true speed, with what is known of it. */
 export interface SpeedRatioEstimate {
@@ -22,8 +22,6 @@ export interface SpeedRatioEstimate {
 
 const ROUNDS = 60;
 const SETTLED = 1e-12;
-/** Keeps exact readings from weighing without end, (km/h)^2. */
-const LEAST_VARIANCE = 1e-9;
 
 /**
  * Ratio k of shown to true speed from readings: the straight line through the origin with errors in both, weighted by
@@ -91,16 +89,8 @@ interface Sums {
  * the inverse of their covariance is Sherman and Morrison's. `fitted` are the true speeds as both figures together tell them.
  */
 function sumsOf(block: ReadingBlock, k: number): Sums {
-  const { readings, shownKmh, stepKmh } = block;
-  const rounding = stepKmh ** 2 / 12;
-  const shared = sharedRounding(block, k);
-  const own = readings.map(({ uKmh }) => 1 / ((k * uKmh) ** 2 + (1 - shared) * rounding + LEAST_VARIANCE));
-  const common = shared * rounding;
-  const pull = common / (1 + common * own.reduce((sum, w) => sum + w, 0));
-  const solve = (values: readonly number[]): number[] => {
-    const together = pull * dot(own, values);
-    return values.map((value, i) => (own[i] ?? 0) * (value - together));
-  };
+  const { readings, shownKmh } = block;
+  const solve = blockSolver(block, k, 'apart');
   const off = readings.map(({ trueKmh }) => shownKmh - k * trueKmh);
   const weighted = solve(off);
   const fitted = readings.map(({ trueKmh, uKmh }, i) => trueKmh + k * uKmh ** 2 * (weighted[i] ?? 0));
@@ -108,8 +98,6 @@ function sumsOf(block: ReadingBlock, k: number): Sums {
   const total = weights.reduce((sum, w) => sum + w, 0);
   return { shown: total * shownKmh, true: dot(weights, readings.map(({ trueKmh }) => trueKmh)), chi2: dot(weighted, off), information: dot(weights, fitted) };
 }
-
-const dot = (a: readonly number[], b: readonly number[]): number => a.reduce((sum, value, i) => sum + value * (b[i] ?? 0), 0);
 
 /** Variance of k from what all readings of one reference share, each reference by its part of the weight. */
 function commonVariance({ k, blocks, information }: Fit): number {

@@ -1,4 +1,5 @@
 import { studentQuantile } from '../../statistics/quantiles.js';
+import { blockSolver, blocksOf, dot } from './reading-blocks.js';
 import type { SpeedGlass, SpeedReading } from './reading.js';
 
 /** A straight line or a bent one through readings: shown = slope * true + amount * bend(true). */
@@ -20,24 +21,29 @@ const SURE = 0.995;
 
 /**
  * Whether readings need more than a line through the origin. The columns are weighted at the true speeds that both
- * figures together tell, so that errors of the reference do not bend the line.
+ * figures together tell, so that errors of the reference do not bend the line. Repeats at one speed share their rounding
+ * error, as they do where the ratio is estimated: else their number would make an offset of it.
  */
 export function lineFit(readings: readonly SpeedReading[], glass: SpeedGlass, k: number, bend: (trueKmh: number) => number): LineFit | null {
   const n = readings.length;
-  const rows = readings.map(({ trueKmh, uKmh, shownKmh, scale }) => {
-    const step = glass.resolutionKmh * scale;
-    const shown = shownKmh + (glass.rounding === 'truncated' ? step / 2 : 0);
-    const variance = (k * uKmh) ** 2 + step ** 2 / 12 + 1e-9;
-    const fitted = trueKmh + (k * uKmh ** 2 * (shown - k * trueKmh)) / variance;
-    return { x: trueKmh, g: bend(trueKmh), zx: fitted / variance, zg: bend(fitted) / variance, shown, variance };
+  const blocks = blocksOf(readings, glass).map((block) => {
+    // Rounding that two readings may share must not pass for an offset.
+    const solve = blockSolver(block, k, 'shared');
+    const x = block.readings.map(({ trueKmh }) => trueKmh);
+    const weighted = solve(x.map((kmh) => block.shownKmh - k * kmh));
+    const fitted = block.readings.map(({ trueKmh, uKmh }, i) => trueKmh + k * uKmh ** 2 * (weighted[i] ?? 0));
+    return { x, g: x.map(bend), zx: solve(fitted), zg: solve(fitted.map(bend)), shown: x.map(() => block.shownKmh), solve };
   });
-  const sum = (of: (row: (typeof rows)[number]) => number): number => rows.reduce((total, row) => total + of(row), 0);
-  const [a, b, c, d] = [sum(({ zx, x }) => zx * x), sum(({ zx, g }) => zx * g), sum(({ zg, x }) => zg * x), sum(({ zg, g }) => zg * g)];
+  const sum = (of: (block: (typeof blocks)[number]) => number): number => blocks.reduce((total, block) => total + of(block), 0);
+  const [a, b, c, d] = [sum(({ zx, x }) => dot(zx, x)), sum(({ zx, g }) => dot(zx, g)), sum(({ zg, x }) => dot(zg, x)), sum(({ zg, g }) => dot(zg, g))];
   const determinant = a * d - b * c;
   if (n < 4 || !(Math.abs(determinant) > 1e-9 * Math.abs(a * d))) return null;
-  const [p, q] = [sum(({ zx, shown }) => zx * shown), sum(({ zg, shown }) => zg * shown)];
+  const [p, q] = [sum(({ zx, shown }) => dot(zx, shown)), sum(({ zg, shown }) => dot(zg, shown))];
   const [slope, amount] = [(p * d - b * q) / determinant, (a * q - c * p) / determinant];
-  const chi2 = sum(({ shown, x, g, variance }) => (shown - slope * x - amount * g) ** 2 / variance);
+  const chi2 = sum(({ shown, x, g, solve }) => {
+    const off = shown.map((figure, i) => figure - slope * (x[i] ?? 0) - amount * (g[i] ?? 0));
+    return dot(off, solve(off));
+  });
   const scatter = chi2 / (n - 2);
   const excess = Math.max(0, scatter - 1);
   const df = excess === 0 ? Infinity : (n - 2) * ((1 + excess) / excess) ** 2;

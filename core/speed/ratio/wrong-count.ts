@@ -35,8 +35,13 @@ export function suspectPulses({ k, low, high, wheelMm, pulsesSet, wheelsMm }: Co
   return best && off(best.ratio) < bestWheel && off(best.ratio) < Math.log(WHEEL_EXPLAINS) ? { kind: 'pulses', ...best } : null;
 }
 
-/** A ratio near 0.62 or 1.61 is what miles read as kilometres, or the other way, look like. Asked, never converted unasked. */
-export function suspectMiles(k: number): WrongCount | null {
-  if (Math.abs(k * KM_PER_MILE - 1) < NEAR_MILES) return { kind: 'miles', meant: 'mph' };
-  return Math.abs(k / KM_PER_MILE - 1) < NEAR_MILES ? { kind: 'miles', meant: 'km/h' } : null;
+/**
+ * A ratio near 0.62 or 1.61 is what miles read as kilometres, or the other way, look like. Named only where no wheel value
+ * explains the ratio as well: 26 in set on a wheel of 16 give 1.63 too. Asked, never converted unasked.
+ */
+export function suspectMiles({ k, wheelMm, wheelsMm }: Pick<Counted, 'k' | 'wheelMm' | 'wheelsMm'>): WrongCount | null {
+  const off = (ratio: number): number => Math.abs(Math.log(ratio));
+  const bestWheel = Math.min(...wheelsMm.filter((mm) => mm !== wheelMm).map((mm) => off((k * mm) / wheelMm)));
+  const suspect = (meant: 'mph' | 'km/h', ratio: number): WrongCount | null => (Math.abs(ratio - 1) < NEAR_MILES && off(ratio) < bestWheel ? { kind: 'miles', meant } : null);
+  return suspect('mph', k * KM_PER_MILE) ?? suspect('km/h', k / KM_PER_MILE);
 }

@@ -1,4 +1,4 @@
-import { calibratedBy, fittedBy, isAsChosen, showsAlready, overLimitKmh, whyNotClosed, type CalibrationOf, type VisitState, type WheelCandidate } from '@decurio/core';
+import { calibratedBy, fittedBy, isAsChosen, learntBy, showsAlready, overLimitKmh, whyNotClosed, whyNotLearnt, type CalibrationOf, type DisplayMap, type VisitState, type WheelCandidate } from '@decurio/core';
 
 /** What the main button does. */
 export type Act =
@@ -6,9 +6,9 @@ export type Act =
   | { readonly kind: 'close'; readonly label: string; readonly note: string | null; readonly data: ReturnType<typeof calibratedBy> };
 
 /** The one thing to do next, where the readings allow one. */
-export function nextAct(found: CalibrationOf, state: VisitState, chosen: string | null): Act | null {
-  const learnt = learntOf(state);
-  if (found.estimate === null) return learnt && { kind: 'close', label: `As learnt from ${learnt.count} units, to prove`, note: 'This unit is not itself measured; its certificate says so.', data: learnt };
+export function nextAct(found: CalibrationOf, state: VisitState, map: DisplayMap, chosen: string | null): Act | null {
+  const learnt = learntBy(state, map);
+  if (found.estimate === null) return learnt && whyNotLearnt(learnt, state) === null ? { kind: 'close', label: `As learnt from ${learnt.count} units, to prove`, note: 'This unit is not itself measured; its certificate says so.', data: learnt } : null;
   const pick = found.candidates.find((each) => keyOf(each) === chosen) ?? found.candidates[0];
   const isOther = pick !== undefined && !showsAlready(pick, found.codes) && !isConfirmed(found, state);
   if (isOther && (chosen !== null || !isAsChosen(found))) {
@@ -27,10 +27,3 @@ const isNearLimit = ({ next }: CalibrationOf): boolean => next.isEnough || next.
 
 /** The codes were chosen and a check run agrees: nothing is to be chosen any more. */
 export const isConfirmed = (found: CalibrationOf, state: VisitState): boolean => state.calibration.fitted !== null && (found.check?.count ?? 0) >= 2 && found.check?.run?.agrees === true && overLimitKmh(found) === 0;
-
-function learntOf({ opened }: VisitState) {
-  const { calibrate } = opened.bench ?? {};
-  if (calibrate?.runs !== 'sample' || !calibrate.family) return null;
-  const { k, u, low, high, count, wheelRaw, pulsesRaw } = calibrate.family;
-  return { how: 'learnt' as const, ratio: { k, u, low, high }, atWheelRaw: wheelRaw, atPulsesRaw: pulsesRaw, count, ends: null, checkOff: null, provisional: `learnt from ${count} units; not itself measured` };
-}

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { whyNotClosed, type CalibrationOf, type VisitState } from '@decurio/core';
+import { learntBy, whyNotClosed, whyNotLearnt, type CalibrationOf, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
@@ -27,7 +27,7 @@ export function Verdict({ bench, state, visit }: VerdictProps) {
   const [chosen, setChosen] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const [leaving, setLeaving] = useState(false);
-  const act = found ? nextAct(found, state, chosen) : null;
+  const act = found ? nextAct(found, state, bench.map, chosen) : null;
   const go = async () => {
     if (!act || busy) return;
     setBusy(true);
@@ -44,11 +44,19 @@ export function Verdict({ bench, state, visit }: VerdictProps) {
   const { calibrate } = state.opened.bench ?? {};
   const drive = bench.map.ride?.modes ? 'Drive' : 'Assist';
   const shut = whyNotClosed(found, state);
+  const learnt = learntBy(state, bench.map);
+  const learntShut = learnt && whyNotLearnt(learnt, state);
   return (
     <div className={classes['verdict']}>
       {visit.problem && <Notice kind="care" says={visit.problem.message} act={{ label: 'Understood', onAct: visit.dismiss }} />}
       {found.estimate === null && calibrate && <Learnt state={state} />}
+      {found.estimate === null && learntShut !== null && <Notice kind="stop" says={learntShut} />}
       <Doubts found={found} onMiles={() => void inMiles(found, visit)} />
+      {found.wrongCount && (
+        <div className={classes['main']}>
+          <ActButton onAct={() => void visit.act('countStands', { words: found.wrongCount?.kind === 'miles' ? 'the unit on the glass is as typed' : 'the pulses were counted again' })}>The readings were right</ActButton>
+        </div>
+      )}
       {found.estimate && <AsKeyed found={found} state={state} drive={drive} />}
       {found.check && <CheckCard found={found} />}
       {hasChoice(found) && !isConfirmed(found, state) && <CandidateTable found={found} drive={drive} chosen={chosen} onChoose={setChosen} />}
@@ -99,12 +107,12 @@ async function inMiles({ kept, wrongCount }: CalibrationOf, visit: Visit): Promi
 }
 
 function Doubts({ found, onMiles }: { readonly found: CalibrationOf; readonly onMiles: () => void }) {
-  const { wrongCount, bent, doubts, estimate, glass, codes } = found;
+  const { wrongCount, bent, isTwoSpeeds, doubts, estimate, glass, codes } = found;
   return (
     <>
       {wrongCount?.kind === 'miles' && <Notice kind="stop" title="Miles for kilometres?" says={`The shown speeds are ${wrongCount.meant === 'mph' ? '0.62' : '1.61'} of the true ones, as if one of them were in miles an hour. Look at the unit on the glass: were the shown figures ${wrongCount.meant}?`} act={{ label: `They were ${wrongCount.meant}`, onAct: onMiles }} />}
       {wrongCount?.kind === 'pulses' && <Notice kind="stop" title={`${wrongCount.pulses} pulses a turn?`} says={`No wheel reads ${percent(estimate?.k ?? 1, 0)} of true. With ${wrongCount.pulses} pulses a turn instead of ${codes.pulsesSet} it would be ${percent(wrongCount.ratio)}. Count the magnets; a display of another unit, or a motor of another type, may be fitted.`} />}
-      {bent && <Notice kind="care" title={bent.kind === 'offset' ? `Off by ${Math.abs(bent.fit.amount).toFixed(1)} km/h at every speed` : 'The display falls behind as speed rises'} says={bent.kind === 'offset' ? 'The readings lie on a line that misses zero. No wheel code cures that: the end speed is worked out by that line, and no wheel value is offered.' : 'The readings bend, as missed pulses or a slow filter make them. No wheel code cures that: the end speed is worked out by the bend, and no wheel value is offered.'} />}
+      {bent && <Notice kind="care" title={bent.kind === 'offset' ? `Off by ${Math.abs(bent.fit.amount).toFixed(1)} km/h at every speed` : 'The display falls behind as speed rises'} says={bent.kind === 'offset' ? `The readings lie on a line that misses zero. No wheel code cures that: the end speed is worked out by that line, and no wheel value is offered.${isTwoSpeeds ? ' Two speeds alone cannot tell this from rounding: the worse of both answers stands. Read at a third speed.' : ''}` : 'The readings bend, as missed pulses or a slow filter make them. No wheel code cures that: the end speed is worked out by the bend, and no wheel value is offered.'} />}
       {doubts.length > 0 && <Notice kind="care" says={`${doubts.length === 1 ? 'One reading does' : `${doubts.length} readings do`} not fit the others. Leave out what was braking or misread, or read again: nothing is left out by itself.`} />}
       {glass.rounding === 'truncated' && estimate && <p className="soft">This display cuts its figures off: half a step is added to each before they are compared.</p>}
       {glass.rounding === null && estimate?.ifTruncated !== null && estimate && <p className="soft">Nobody has noted whether this display rounds or cuts off. Taken as rounding, which makes the cap the slower one; cut off, the ratio would be {estimate.ifTruncated?.toFixed(3)}.</p>}
