@@ -41,7 +41,8 @@ export function judgeReadback(
   return setup.targets.map(({ label, raw: target, locked }) => {
     const own = readings[label] ?? [];
     const verdict = verdictOf(target, own, locked || stuck.has(label));
-    const stands = AGAINST.has(verdict) && accepted[label] !== undefined && accepted[label].raw === (own.at(-1) ?? null);
+    // Once a lead let it stand it may be left as found, and still says so.
+    const stands = (AGAINST.has(verdict) || verdict === 'asFound') && accepted[label] !== undefined && accepted[label].raw === (own.at(-1) ?? null);
     return { label, target, readings: own, verdict: stands ? 'accepted' : verdict };
   });
 }
