@@ -124,6 +124,9 @@ describe('a technician with a new order', () => {
     await bench.says('The seal holds');
     await bench.press('\uE00C');
     await bench.saysNot('The seal holds');
+    // The dialog gives the focus back to the search, where a scan is a search.
+    await bench.driver.get(`${stage.address}/line`);
+    await bench.says('NEXT FOR YOU');
     await bench.scan('S26-0501');
     expect(await bench.path()).toMatch(/^\/ledger\//);
   });
