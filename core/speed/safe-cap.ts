@@ -34,13 +34,14 @@ type CapBounds = Pick<SafeCapInputs, 'limitKmh' | 'ratio' | 'overshootKmh' | 'to
 
 /**
  * The fastest a cap may be set to, shown km/h: (V + e) / k_low <= L and V <= L, so that a corrected tyre does not make it
- * illegal. With a stated tolerance t: V / k <= L and V / k_low <= L (1 + t). Equality is safe. Below zero where the ratio is none.
+ * illegal. With a stated tolerance t: V / k <= L and V / k_low <= L (1 + t). Equality is safe. No cap is safe, minus infinity, where a
+ * figure is none: not a number, without end, a ratio or a limit of zero and less, an overshoot or a tolerance below zero.
  */
 export function greatestSafeKmh({ limitKmh, ratio, overshootKmh, tolerance }: CapBounds): number {
   const over = overshootKmh ?? 0;
-  const limit = limitKmh * WITHIN;
   const { k, low } = ratio ?? AT_ITS_WORD;
-  if (!(low > 0)) return -Infinity;
+  if (![limitKmh, k, low].every((value) => Number.isFinite(value) && value > 0) || ![over, tolerance].every((value) => Number.isFinite(value) && value >= 0)) return -Infinity;
+  const limit = limitKmh * WITHIN;
   const worst = limit * (1 + tolerance) * low - over;
   return Math.min(limit, tolerance > 0 ? Math.min(limit * k - over, worst) : worst);
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { code, line } from '../testing/samples.js';
-import { safeCap } from './safe-cap.js';
+import { greatestSafeKmh, safeCap } from './safe-cap.js';
 import { inKmh, kmhWords, mayBeOtherUnit, speedWords } from './speed.js';
 import { parseTyreMarking, rollOutGuess } from './tyre-marking.js';
 import { circumferenceMm, wheelValueFor } from './wheel-code.js';
@@ -77,6 +77,34 @@ describe('a safe cap', () => {
     expect(safeCap({ ...base, ratio: { k: 0.98, low: 0.96 } })?.raw).toBe(24);
     expect(safeCap({ ...base, ratio: { k: 0.98, low: 0.96 }, overshootKmh: 1 })?.raw).toBe(23);
     expect(safeCap({ ...base, ratio: { k: 1.1, low: 1.08 } })?.raw).toBe(25);
+  });
+
+  it('of a display that nobody measured is no bolder than of one that was found true', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 5, max: 60, noNaN: true }), fc.double({ min: 0, max: 3, noNaN: true }), fc.double({ min: 0, max: 0.2, noNaN: true }), fc.double({ min: 1, max: 2.5, noNaN: true }), (limitKmh, overshootKmh, tolerance, k) => {
+        const unknown = greatestSafeKmh({ limitKmh, ratio: null, overshootKmh, tolerance });
+        expect(unknown).toBe(greatestSafeKmh({ limitKmh, ratio: { k: 1, low: 1 }, overshootKmh, tolerance }));
+        expect(unknown).toBeLessThanOrEqual(greatestSafeKmh({ limitKmh, ratio: { k, low: k }, overshootKmh, tolerance }));
+      }),
+      { seed: 5 },
+    );
+    expect(safeCap({ ...base, overshootKmh: 1, tolerance: 0.1 })?.raw).toBe(24);
+  });
+
+  it.each([
+    { limitKmh: NaN },
+    { limitKmh: Infinity },
+    { limitKmh: 0 },
+    { ratio: { k: NaN, low: 1 } },
+    { ratio: { k: 1, low: 0 } },
+    { ratio: { k: -1, low: -1 } },
+    { ratio: { k: Infinity, low: Infinity } },
+    { overshootKmh: -1 },
+    { overshootKmh: NaN },
+    { tolerance: -0.1 },
+    { tolerance: Infinity },
+  ])('is none where a figure is none: %j', (over) => {
+    expect(safeCap({ ...base, ...over })).toBeUndefined();
   });
 
   it('loosens only the worst case by a tolerance the rule states', () => {
