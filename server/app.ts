@@ -37,7 +37,6 @@ declare module 'fastify' {
 const JSON_LIMIT_BYTES = 256 * 1024;
 const CLOSE_MS = 3_000;
 
-
 /** Builds the server on a migrated database. Close it to give the connections back. */
 export async function buildApp(config: Config): Promise<FastifyInstance> {
   const app = Fastify({
