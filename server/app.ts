@@ -53,7 +53,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   const source = await openBounded(config.databaseUrl);
   app.removeContentTypeParser('text/plain');
   takeJson(app);
-  const readers = makeReaders();
+  const readers = makeReaders({ onError: (error) => app.log.warn({ err: error }, 'a thread that reads files ended') });
   app.decorate('readers', readers);
   app.addHook('onClose', () => readers.close());
   app.decorate('source', source);

@@ -17,7 +17,7 @@ const fileOf = (count: number) => Buffer.from([ORDER_HEADER, ...Array.from({ len
 
 const readers = makeReaders();
 const hasty = makeReaders({ longestMs: 1 });
-const narrow = makeReaders({ mostMb: 24 });
+const narrow = makeReaders({ mostMb: 16 });
 afterAll(() => Promise.all([readers, hasty, narrow].map((each) => each.close())));
 
 const problemOf = (reading: Promise<unknown>): Promise<string> => reading.then(() => 'none', (error: HttpProblem) => error.code);
@@ -55,12 +55,20 @@ describe('an order file is read in a thread', () => {
 
   it('ended when it takes too long or too much, stopped when nobody waits for it, and the next is read', async () => {
     expect(await problemOf(hasty.orderFile(fileOf(50_000), library))).toBe('readTooLong');
-    expect(await problemOf(narrow.orderFile(Buffer.from(`${ORDER_HEADER}\n${'x,'.repeat(30_000)}\n`.repeat(150)), library))).toBe('readTooMuch');
+    expect(await problemOf(narrow.orderFile(Buffer.from(`${ORDER_HEADER}\n${'x,'.repeat(30_000)}\n`.repeat(60)), library))).toBe('readTooMuch');
     const stop = new AbortController();
     const reading = problemOf(readers.orderFile(fileOf(50_000), library, stop.signal));
     stop.abort();
     expect(await reading).toBe('readStopped');
     for (const each of [narrow, readers]) expect(await says(`${ORDER_HEADER}\n${row('S26-1')}`, each)).toEqual([]);
+  });
+
+  it('and a thread that cannot even start is no end of the server', async () => {
+    const heard: unknown[] = [];
+    const tiny = makeReaders({ mostMb: 4, longestMs: 3_000, onError: (error) => heard.push(error) });
+    expect(await problemOf(tiny.orderFile(fileOf(1), library))).toMatch(/^readTooLong$|^readTooMuch$/);
+    await tiny.close();
+    expect(heard.length).toBeGreaterThan(0);
   });
 
   it('few at once and some waiting: whoever comes on top is told to wait', async () => {

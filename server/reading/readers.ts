@@ -18,8 +18,15 @@ export interface Readers {
   readonly close: () => Promise<void>;
 }
 
+export interface ReaderLimits {
+  readonly longestMs?: number;
+  readonly mostMb?: number;
+  /** Hears of threads that ended by themselves. */
+  readonly onError?: (error: unknown) => void;
+}
+
 /** Threads that begin with the first file and end when idle; each is bounded in time and memory, and can be stopped. */
-export function makeReaders({ longestMs = LONGEST_MS, mostMb = MOST_MB }: { readonly longestMs?: number; readonly mostMb?: number } = {}): Readers {
+export function makeReaders({ longestMs = LONGEST_MS, mostMb = MOST_MB, onError = () => undefined }: ReaderLimits = {}): Readers {
   const pool = new Piscina({
     filename: workerFile(),
     minThreads: 0,
@@ -29,6 +36,8 @@ export function makeReaders({ longestMs = LONGEST_MS, mostMb = MOST_MB }: { read
     execArgv: [],
     resourceLimits: { maxOldGenerationSizeMb: mostMb },
   });
+  // A thread that ends beside any file, as for want of memory while it starts, must not end this process.
+  pool.on('error', onError);
   let inHand = 0;
   const run = async <T>(name: string, task: object, signal?: AbortSignal): Promise<T> => {
     if (inHand >= AT_ONCE + WAITING_AT_MOST) throw new HttpProblem('readBusy');
