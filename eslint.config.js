@@ -49,13 +49,19 @@ export default tseslint.config(
     files: ['contract/**/*.test.ts'],
     rules: forbid([
       { regex: '^@decurio/(?!core$)', message: 'contract imports only core.' },
-      { regex: '(^|/)(core/(?!testing/)|server|web|e2e|scripts)', message: "contract's tests may also use core's testing room." },
+      {
+        regex: '(^|/)(core/(?!testing/)|server|web|e2e|scripts)',
+        message: "contract's tests may also use core's testing room.",
+      },
     ]),
   },
   {
     files: ['server/**/*.ts'],
     rules: forbid([
-      { regex: '(^|/)(core|contract|web|e2e)/', message: 'server imports core and contract by their front doors, and nothing of web.' },
+      {
+        regex: '(^|/)(core|contract|web|e2e)/',
+        message: 'server imports core and contract by their front doors, and nothing of web.',
+      },
     ]),
   },
   {
@@ -69,7 +75,10 @@ export default tseslint.config(
         regex: `^(\\.\\./)+(${PLACES.filter((other) => other !== place).join('|')})(/|$)`,
         message: 'A place imports no other place. What two places share lives in web/ui or web/state.',
       },
-      { regex: '(^|/)(core|contract|server|e2e|scripts)/', message: 'web imports core and contract by their front doors.' },
+      {
+        regex: '(^|/)(core|contract|server|e2e|scripts)/',
+        message: 'web imports core and contract by their front doors.',
+      },
     ]),
   })),
   {
@@ -83,7 +92,21 @@ export default tseslint.config(
   },
   {
     files: ['**/*.mjs'],
-    languageOptions: { globals: { process: 'readonly', fetch: 'readonly', setTimeout: 'readonly', setInterval: 'readonly', clearInterval: 'readonly', clearTimeout: 'readonly', Buffer: 'readonly', URL: 'readonly', Response: 'readonly', console: 'readonly', performance: 'readonly' } },
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        fetch: 'readonly',
+        setTimeout: 'readonly',
+        setInterval: 'readonly',
+        clearInterval: 'readonly',
+        clearTimeout: 'readonly',
+        Buffer: 'readonly',
+        URL: 'readonly',
+        Response: 'readonly',
+        console: 'readonly',
+        performance: 'readonly',
+      },
+    },
   },
   {
     files: ['**/*.test.ts'],

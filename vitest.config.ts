@@ -24,7 +24,21 @@ export default defineConfig({
     maxWorkers: 2,
     projects: [
       // Pure computation: how long it takes is the machine's, and no race hides in it.
-      { resolve, ssr, test: { name: 'unit', testTimeout: 60_000, include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/**/*.test.ts', 'scripts/lint-rules.test.ts', 'scripts/demo-files.test.ts'] } },
+      {
+        resolve,
+        ssr,
+        test: {
+          name: 'unit',
+          testTimeout: 60_000,
+          include: [
+            'core/**/*.test.ts',
+            'contract/**/*.test.ts',
+            'web/**/*.test.ts',
+            'scripts/lint-rules.test.ts',
+            'scripts/demo-files.test.ts',
+          ],
+        },
+      },
       {
         resolve,
         ssr,

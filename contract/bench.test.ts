@@ -1,8 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { evidenceSchemas, newEvidenceRequest } from './bench.js';
 
-const valid = (schema: { isValidSync: (data: unknown, options: { strict: boolean }) => boolean }, data: unknown) => schema.isValidSync(data, { strict: true });
-const entry = { id: '7d4f2d5e-0c7b-4b55-9d0e-6a3f0b1c2d3e', seq: 2, kind: 'keyInClosed', at: '2026-11-24T09:00:00.000Z', data: {} };
+const valid = (schema: { isValidSync: (data: unknown, options: { strict: boolean }) => boolean }, data: unknown) =>
+  schema.isValidSync(data, { strict: true });
+const entry = {
+  id: '7d4f2d5e-0c7b-4b55-9d0e-6a3f0b1c2d3e',
+  seq: 2,
+  kind: 'keyInClosed',
+  at: '2026-11-24T09:00:00.000Z',
+  data: {},
+};
 
 describe('an entry on the wire', () => {
   it('has an id, a seq after the opening one, a known kind and a time in UTC', () => {

@@ -1,16 +1,52 @@
-import type { CheckStanding, DisplayMap, Evidence, EvidenceData, EvidenceKind, Finding, HoldReason, LabelledPack, Part, PhotoSubject, ReferenceKind, WheelMeasure } from '@decurio/core';
+import type {
+  CheckStanding,
+  DisplayMap,
+  Evidence,
+  EvidenceData,
+  EvidenceKind,
+  Finding,
+  HoldReason,
+  LabelledPack,
+  Part,
+  PhotoSubject,
+  ReferenceKind,
+  WheelMeasure,
+} from '@decurio/core';
 import { HOLD_REASONS, PARTS, PHOTO_SUBJECTS, REFERENCES, SENT_BACK_TO, WHEEL_MEASURES } from '@decurio/core';
 import { array, boolean, number, object, string, type InferType, type ObjectSchema } from 'yup';
 import { instant } from './instant.js';
 import type { LineUnit } from './orders.js';
 
 const label = () => string().strict().min(1).max(12).required();
-const raw = () => number().strict().min(-99999, 'is not a value a display shows').max(99999, 'is not a value a display shows').required();
+const raw = () =>
+  number()
+    .strict()
+    .min(-99999, 'is not a value a display shows')
+    .max(99999, 'is not a value a display shows')
+    .required();
 const words = (most: number) => string().strict().max(most).defined();
 const nothing = object({}).noUnknown();
-const mm = () => number().strict().min(300, 'No wheel of such a vehicle rolls under 300 mm a turn.').max(3000, 'No wheel of such a vehicle rolls over 3,000 mm a turn.').required();
-const speed = (what: string) => number().strict().moreThan(0, `${what} is above zero.`).max(150, `${what}: above 150 no such vehicle goes.`).required(`${what} is missing.`);
-const ratio = () => object({ k: number().strict().moreThan(0).max(50).required(), u: number().strict().min(0).max(10).required(), low: number().strict().required(), high: number().strict().required() }).noUnknown().required();
+const mm = () =>
+  number()
+    .strict()
+    .min(300, 'No wheel of such a vehicle rolls under 300 mm a turn.')
+    .max(3000, 'No wheel of such a vehicle rolls over 3,000 mm a turn.')
+    .required();
+const speed = (what: string) =>
+  number()
+    .strict()
+    .moreThan(0, `${what} is above zero.`)
+    .max(150, `${what}: above 150 no such vehicle goes.`)
+    .required(`${what} is missing.`);
+const ratio = () =>
+  object({
+    k: number().strict().moreThan(0).max(50).required(),
+    u: number().strict().min(0).max(10).required(),
+    low: number().strict().required(),
+    high: number().strict().required(),
+  })
+    .noUnknown()
+    .required();
 
 /** What a client may write; the others carry a setup or end a visit, and the server writes them. */
 export type WrittenKind = Exclude<EvidenceKind, 'opened' | 'displayFound' | 'setupRevised' | 'withdrawn'>;
@@ -18,11 +54,25 @@ export type WrittenKind = Exclude<EvidenceKind, 'opened' | 'displayFound' | 'set
 /** Data of each kind of entry, as a person at a bench can write it. */
 export const evidenceSchemas = {
   checkedIn: object({
-    revisionConfirmed: boolean().strict().oneOf([true] as const, 'Confirm the display revision first.').required(),
+    revisionConfirmed: boolean()
+      .strict()
+      .oneOf([true] as const, 'Confirm the display revision first.')
+      .required(),
     odometerKm: number().strict().min(0, 'An odometer does not read below zero.').max(999999).nullable().defined(),
-    packV: number().strict().min(0, 'Volts by meter, not below zero.').max(120, 'Above 120 V no pack of this trade reads.').required('Measure the pack and type its volts.'),
-    packCondition: string().oneOf(['sound', 'unsafe'] as const).required(),
-    tyreBar: number().strict().min(0, 'Not below zero.').max(10, 'Above 10 bar no such tyre is pumped.').nullable().defined(),
+    packV: number()
+      .strict()
+      .min(0, 'Volts by meter, not below zero.')
+      .max(120, 'Above 120 V no pack of this trade reads.')
+      .required('Measure the pack and type its volts.'),
+    packCondition: string()
+      .oneOf(['sound', 'unsafe'] as const)
+      .required(),
+    tyreBar: number()
+      .strict()
+      .min(0, 'Not below zero.')
+      .max(10, 'Above 10 bar no such tyre is pumped.')
+      .nullable()
+      .defined(),
     cablesFree: boolean().strict().required(),
     clampSound: boolean().strict().required(),
     accessories: words(200),
@@ -30,33 +80,60 @@ export const evidenceSchemas = {
   }).noUnknown(),
   photographed: object({
     photoId: string().strict().uuid().required(),
-    subject: string().oneOf(Object.keys(PHOTO_SUBJECTS) as PhotoSubject[]).required(),
-    sha256: string().strict().matches(/^[0-9a-f]{64}$/).required(),
+    subject: string()
+      .oneOf(Object.keys(PHOTO_SUBJECTS) as PhotoSubject[])
+      .required(),
+    sha256: string()
+      .strict()
+      .matches(/^[0-9a-f]{64}$/)
+      .required(),
     words: words(200),
   }).noUnknown(),
   madeSafe: object({ cautions: array(string().strict().max(500).required()).max(60).defined() }).noUnknown(),
   asFoundRead: object({ label: label(), raw: raw().nullable().defined() }).noUnknown(),
-  strayFound: object({ shown: string().strict().trim().min(1, 'Type the label as the glass shows it.').max(12).required(), value: string().strict().trim().min(1, 'Type the value as the glass shows it.').max(12).required() }).noUnknown(),
+  strayFound: object({
+    shown: string().strict().trim().min(1, 'Type the label as the glass shows it.').max(12).required(),
+    value: string().strict().trim().min(1, 'Type the value as the glass shows it.').max(12).required(),
+  }).noUnknown(),
   pinRefused: nothing,
   asFoundClosed: nothing,
   restoredAsFound: object({ labels: array(label()).max(99).defined() }).noUnknown(),
   codeSeen: object({ label: label(), raw: raw() }).noUnknown(),
-  codeKeyed: object({ label: label(), fromRaw: raw(), raw: raw(), presses: number().strict().integer().min(0).max(999).required() }).noUnknown(),
+  codeKeyed: object({
+    label: label(),
+    fromRaw: raw(),
+    raw: raw(),
+    presses: number().strict().integer().min(0).max(999).required(),
+  }).noUnknown(),
   codeStuck: object({ label: label(), raw: raw() }).noUnknown(),
   keyInClosed: nothing,
-  restarted: object({ acts: array(string().strict().max(160).required()).min(1).max(20).required(), unplugged: boolean().strict().optional() }).noUnknown(),
+  restarted: object({
+    acts: array(string().strict().max(160).required()).min(1).max(20).required(),
+    unplugged: boolean().strict().optional(),
+  }).noUnknown(),
   codeRead: object({ label: label(), raw: raw().nullable().defined() }).noUnknown(),
   readBackClosed: nothing,
   held: object({
-    reason: string().oneOf(Object.keys(HOLD_REASONS) as HoldReason[]).required(),
+    reason: string()
+      .oneOf(Object.keys(HOLD_REASONS) as HoldReason[])
+      .required(),
     words: string().strict().trim().min(3, 'Say in a few words why.').max(500).required('Say in a few words why.'),
   }).noUnknown(),
   released: object({
     words: string().strict().trim().min(3, 'Say in writing why.').max(500).required('Say in writing why.'),
     decision: object({
-      way: string().oneOf(['goOn', 'accept', 'sendBack'] as const).required(),
-      labels: array(label()).max(99).when('way', { is: 'accept', then: (labels) => labels.min(1, 'Say which codes are accepted.').required('Say which codes are accepted.') }),
-      to: string().oneOf([...SENT_BACK_TO]).when('way', { is: 'sendBack', then: (to) => to.required('Say to which step it goes back.') }),
+      way: string()
+        .oneOf(['goOn', 'accept', 'sendBack'] as const)
+        .required(),
+      labels: array(label())
+        .max(99)
+        .when('way', {
+          is: 'accept',
+          then: (labels) => labels.min(1, 'Say which codes are accepted.').required('Say which codes are accepted.'),
+        }),
+      to: string()
+        .oneOf([...SENT_BACK_TO])
+        .when('way', { is: 'sendBack', then: (to) => to.required('Say to which step it goes back.') }),
     })
       .noUnknown()
       .default(undefined)
@@ -64,27 +141,56 @@ export const evidenceSchemas = {
   }).noUnknown(),
   takenOver: object({ from: string().strict().min(1).max(40).required() }).noUnknown(),
   partReplaced: object({
-    part: string().oneOf(Object.keys(PARTS) as Part[], 'Say which part.').required(),
+    part: string()
+      .oneOf(Object.keys(PARTS) as Part[], 'Say which part.')
+      .required(),
     words: string().strict().trim().min(3, 'Say in a few words what was changed and why.').max(500).required(),
     oldOdometerKm: number().strict().min(0, 'Not below zero.').max(999999).nullable().defined(),
     newOdometerKm: number().strict().min(0, 'Not below zero.').max(999999).nullable().defined(),
-    packV: number().strict().min(0, 'Not below zero.').max(120, 'Above 120 V no pack of this trade reads.').nullable().defined(),
+    packV: number()
+      .strict()
+      .min(0, 'Not below zero.')
+      .max(120, 'Above 120 V no pack of this trade reads.')
+      .nullable()
+      .defined(),
   }).noUnknown(),
-  wheelMeasured: object({ how: string().oneOf(Object.keys(WHEEL_MEASURES) as WheelMeasure[]).required(), mm: mm(), fromMm: mm(), toMm: mm(), words: words(200) }).noUnknown(),
+  wheelMeasured: object({
+    how: string()
+      .oneOf(Object.keys(WHEEL_MEASURES) as WheelMeasure[])
+      .required(),
+    mm: mm(),
+    fromMm: mm(),
+    toMm: mm(),
+    words: words(200),
+  }).noUnknown(),
   speedRead: object({
-    reference: string().oneOf(Object.keys(REFERENCES) as ReferenceKind[]).required(),
+    reference: string()
+      .oneOf(Object.keys(REFERENCES) as ReferenceKind[])
+      .required(),
     instrument: string().strict().max(60).defined(),
     trueKmh: speed('True speed'),
     uKmh: number().strict().min(0).max(200).required(),
     uCommon: number().strict().min(0).max(0.5).required(),
     shown: speed('Shown speed'),
-    unit: string().oneOf(['km/h', 'mph'] as const).required(),
+    unit: string()
+      .oneOf(['km/h', 'mph'] as const)
+      .required(),
     offGround: boolean().strict().required(),
     words: words(200),
   }).noUnknown(),
-  speedJudged: object({ reading: string().strict().uuid().required(), isUsed: boolean().strict().required(), words: words(200) }).noUnknown(),
+  speedJudged: object({
+    reading: string().strict().uuid().required(),
+    isUsed: boolean().strict().required(),
+    words: words(200),
+  }).noUnknown(),
   countStands: object({ words: words(200) }).noUnknown(),
-  driveEndRead: object({ shown: speed('Shown speed'), unit: string().oneOf(['km/h', 'mph'] as const).required(), words: words(200) }).noUnknown(),
+  driveEndRead: object({
+    shown: speed('Shown speed'),
+    unit: string()
+      .oneOf(['km/h', 'mph'] as const)
+      .required(),
+    words: words(200),
+  }).noUnknown(),
   wheelFitted: object({
     ratio: ratio(),
     atWheelRaw: raw().nullable().defined(),
@@ -96,18 +202,32 @@ export const evidenceSchemas = {
     predicted: ratio(),
   }).noUnknown(),
   calibrated: object({
-    how: string().oneOf(['runs', 'learnt'] as const).required(),
+    how: string()
+      .oneOf(['runs', 'learnt'] as const)
+      .required(),
     ratio: ratio(),
     atWheelRaw: raw().nullable().defined(),
     atPulsesRaw: raw().nullable().defined(),
     count: number().strict().integer().min(0).max(2000).required(),
-    ends: object({ kmh: number().strict().required(), worst: number().strict().required() }).noUnknown().nullable().defined(),
+    ends: object({ kmh: number().strict().required(), worst: number().strict().required() })
+      .noUnknown()
+      .nullable()
+      .defined(),
     checkOff: number().strict().min(-1).max(10).nullable().defined(),
     provisional: words(500),
   }).noUnknown(),
-  stepByHand: object({ step: string().oneOf(['calibrate', 'prove'] as const).required(), done: boolean().strict().required(), words: words(500) }).noUnknown(),
+  stepByHand: object({
+    step: string()
+      .oneOf(['calibrate', 'prove'] as const)
+      .required(),
+    done: boolean().strict().required(),
+    words: words(500),
+  }).noUnknown(),
   undone: object({ voids: string().strict().uuid().required() }).noUnknown(),
-  signedOff: object({ words: words(500), classChecked: string().strict().max(200).required('Say which check of the class it is signed under.') }).noUnknown(),
+  signedOff: object({
+    words: words(500),
+    classChecked: string().strict().max(200).required('Say which check of the class it is signed under.'),
+  }).noUnknown(),
 } satisfies { [K in WrittenKind]: ObjectSchema<object> };
 
 /** An entry as a client sends it; who wrote it comes from the session. */
@@ -115,12 +235,16 @@ export const newEvidenceRequest = object({
   id: string().strict().uuid().required(),
   /** The seq this entry is to have: one more than the newest the client saw. */
   seq: number().strict().integer().min(2).required(),
-  kind: string().oneOf(Object.keys(evidenceSchemas) as WrittenKind[]).required(),
+  kind: string()
+    .oneOf(Object.keys(evidenceSchemas) as WrittenKind[])
+    .required(),
   at: instant(),
   data: object().required(),
 }).noUnknown();
 
-export type NewEvidence = { [K in WrittenKind]: { id: string; seq: number; kind: K; at: string; data: EvidenceData[K] } }[WrittenKind];
+export type NewEvidence = {
+  [K in WrittenKind]: { id: string; seq: number; kind: K; at: string; data: EvidenceData[K] };
+}[WrittenKind];
 
 export const openVisitRequest = object({
   visitId: string().strict().uuid().required(),
@@ -141,7 +265,13 @@ export interface BenchView {
   readonly classStanding: CheckStanding;
   readonly privateLand: { readonly label: string; readonly endsOn: string } | null;
   readonly notes: string;
-  readonly type: { readonly id: string; readonly title: string; readonly pack: LabelledPack; readonly cautions: readonly string[]; readonly cutPower: string };
+  readonly type: {
+    readonly id: string;
+    readonly title: string;
+    readonly pack: LabelledPack;
+    readonly cautions: readonly string[];
+    readonly cutPower: string;
+  };
   readonly map: DisplayMap;
   /** Maps of displays that may be fitted instead and look alike, the present one included; one alone where nothing is to be asked. */
   readonly lookAlikes: readonly DisplayMap[];

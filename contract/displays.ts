@@ -3,7 +3,8 @@ import { array, number, object, string, type InferType } from 'yup';
 import { id as docId } from './documents/shapes.js';
 import { instant } from './instant.js';
 
-const words = (least: number, most: number, ask: string) => string().strict().trim().min(least, ask).max(most).required(ask);
+const words = (least: number, most: number, ask: string) =>
+  string().strict().trim().min(least, ask).max(most).required(ask);
 
 /** One version of a document, as its history shows it. */
 export interface VersionView {
@@ -34,7 +35,9 @@ export const newDisputeRequest = object({
   mapId: docId(),
   mapVersion: number().strict().integer().min(1).required(),
   label: string().strict().max(12).nullable().defined(),
-  kind: string().oneOf(Object.keys(DISPUTE_KINDS) as DisputeKind[]).required(),
+  kind: string()
+    .oneOf(Object.keys(DISPUTE_KINDS) as DisputeKind[])
+    .required(),
   says: words(3, 500, 'Say in a few words what the display does.'),
   serial: string().strict().max(40).nullable().defined(),
 }).noUnknown();
@@ -75,6 +78,12 @@ export const displayFoundRequest = object({
   seq: number().strict().integer().min(2).required(),
   at: instant(),
   mapId: docId(),
-  told: array(object({ asks: string().strict().max(160).required(), says: string().strict().max(60).required() }).noUnknown().required()).max(12).required(),
+  told: array(
+    object({ asks: string().strict().max(160).required(), says: string().strict().max(60).required() })
+      .noUnknown()
+      .required(),
+  )
+    .max(12)
+    .required(),
 }).noUnknown();
 export type DisplayFoundRequest = InferType<typeof displayFoundRequest>;

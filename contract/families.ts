@@ -20,8 +20,16 @@ export interface LearntFamily {
 }
 
 export const newBatchRequest = object({
-  typeId: string().strict().matches(/^[a-z0-9-]{1,60}$/).required(),
+  typeId: string()
+    .strict()
+    .matches(/^[a-z0-9-]{1,60}$/)
+    .required(),
   tyre: string().strict().min(1).max(60).required(),
-  words: string().strict().trim().min(3, 'Say in a few words what is new: a delivery, another maker, another pressure.').max(200).required(),
+  words: string()
+    .strict()
+    .trim()
+    .min(3, 'Say in a few words what is new: a delivery, another maker, another pressure.')
+    .max(200)
+    .required(),
 }).noUnknown();
 export type NewBatchRequest = InferType<typeof newBatchRequest>;

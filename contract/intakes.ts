@@ -9,7 +9,11 @@ export const ORDER_COLUMNS = [
   { name: 'class', required: true, says: 'id of a class of that place' },
   { name: 'type', required: true, says: 'name of a vehicle type' },
   { name: 'display', required: false, says: 'id of the display map, where a type may carry several' },
-  { name: 'house rules', required: false, says: "id of the house rules; the customer's own or the first ones when left out" },
+  {
+    name: 'house rules',
+    required: false,
+    says: "id of the house rules; the customer's own or the first ones when left out",
+  },
   { name: 'limit km/h', required: false, says: "a limit below the class's, in km/h" },
   { name: 'limit mph', required: false, says: 'the same in mph' },
   { name: 'site limit km/h', required: false, says: 'what the place it is used at allows, in km/h' },

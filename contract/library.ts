@@ -14,12 +14,17 @@ export interface LibraryDocuments {
 export type LibraryKind = keyof LibraryDocuments;
 export const LIBRARY_KINDS: readonly LibraryKind[] = ['displayMap', 'vehicleType', 'rulePack', 'houseRules'];
 
-const displayMapSchema = mixed<DisplayMap>().required().test('displayMap', (value, context) => {
-  const parsed = parseDisplayMap(value);
-  if (parsed.ok) return true;
-  const first = parsed.problems[0];
-  return context.createError({ message: parsed.problems.map((p) => `${p.path ?? ''}: ${p.message}`).join(' '), ...(first?.path ? { path: first.path } : {}) });
-});
+const displayMapSchema = mixed<DisplayMap>()
+  .required()
+  .test('displayMap', (value, context) => {
+    const parsed = parseDisplayMap(value);
+    if (parsed.ok) return true;
+    const first = parsed.problems[0];
+    return context.createError({
+      message: parsed.problems.map((p) => `${p.path ?? ''}: ${p.message}`).join(' '),
+      ...(first?.path ? { path: first.path } : {}),
+    });
+  });
 
 export const documentSchemas = {
   displayMap: displayMapSchema,
@@ -29,7 +34,9 @@ export const documentSchemas = {
 } as const satisfies { [K in LibraryKind]: Schema<LibraryDocuments[K]> };
 
 export const newDocumentRequest = object({
-  kind: string().oneOf(LIBRARY_KINDS as LibraryKind[]).required(),
+  kind: string()
+    .oneOf(LIBRARY_KINDS as LibraryKind[])
+    .required(),
   document: mixed<object>().required(),
 }).noUnknown();
 export type NewDocumentRequest = InferType<typeof newDocumentRequest>;

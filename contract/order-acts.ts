@@ -8,8 +8,17 @@ import type { OrderView } from './orders.js';
 const uuid = () => string().strict().uuid().required();
 export const SERIAL_SHAPE = /^[A-Za-z0-9][A-Za-z0-9._/-]*$/;
 const serial = () =>
-  string().strict().trim().max(INTAKE_LIMITS.serialLength, `A serial has at most ${INTAKE_LIMITS.serialLength} characters.`).matches(SERIAL_SHAPE, 'Letters, digits, hyphen, point, slash and underscore; as on the frame.').required('Scan or type the serial.');
-const dueAt = () => string().strict().matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d$/, 'A day and a time, as 2026-11-26T08:00.').required('When must it be ready?');
+  string()
+    .strict()
+    .trim()
+    .max(INTAKE_LIMITS.serialLength, `A serial has at most ${INTAKE_LIMITS.serialLength} characters.`)
+    .matches(SERIAL_SHAPE, 'Letters, digits, hyphen, point, slash and underscore; as on the frame.')
+    .required('Scan or type the serial.');
+const dueAt = () =>
+  string()
+    .strict()
+    .matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d$/, 'A day and a time, as 2026-11-26T08:00.')
+    .required('When must it be ready?');
 const reason = () => text(500).min(3, 'Say in a few words why.');
 
 /** Units of a type that are known to come and have not been scanned yet. */
@@ -21,7 +30,11 @@ export interface ExpectedUnits {
   readonly count: number;
 }
 
-export const newUnitSchema = strictly({ serial: serial(), typeId: docId(), mapId: orNull(docId()) }) as unknown as Schema<NewUnit>;
+export const newUnitSchema = strictly({
+  serial: serial(),
+  typeId: docId(),
+  mapId: orNull(docId()),
+}) as unknown as Schema<NewUnit>;
 export interface NewUnit {
   readonly serial: string;
   readonly typeId: string;
@@ -46,7 +59,15 @@ export const newOrderRequest = object({
   number: text(40),
   ...promised(),
   units: array(newUnitSchema).max(1000, 'More than a thousand at once come by file.').required(),
-  expected: array(strictly({ typeId: docId(), mapId: orNull(docId()), count: number().strict().integer('A whole number.').min(1, 'At least one.').max(INTAKE_LIMITS.rows).required() })).max(50).required(),
+  expected: array(
+    strictly({
+      typeId: docId(),
+      mapId: orNull(docId()),
+      count: number().strict().integer('A whole number.').min(1, 'At least one.').max(INTAKE_LIMITS.rows).required(),
+    }),
+  )
+    .max(50)
+    .required(),
 }).noUnknown();
 export interface NewOrderRequest {
   readonly id: string;
@@ -64,20 +85,30 @@ export interface NewOrderRequest {
 
 /** What may be amended; all of it as it is to be from now on. */
 export const amendRequest = object({ id: uuid(), reason: reason(), ...promised() }).noUnknown();
-export interface AmendRequest extends Pick<NewOrderRequest, 'id' | 'customer' | 'rulePackId' | 'classId' | 'houseRulesId' | 'dueAt' | 'notes' | 'terms'> {
+export interface AmendRequest extends Pick<
+  NewOrderRequest,
+  'id' | 'customer' | 'rulePackId' | 'classId' | 'houseRulesId' | 'dueAt' | 'notes' | 'terms'
+> {
   readonly reason: string;
 }
 
 export const decideRequest = object({ id: uuid(), finding: text(60), typeId: docId(), words: reason() }).noUnknown();
 export type DecideRequest = InferType<typeof decideRequest>;
 
-export const addUnitsRequest = object({ id: uuid(), units: array(newUnitSchema).min(1).max(500).required() }).noUnknown();
+export const addUnitsRequest = object({
+  id: uuid(),
+  units: array(newUnitSchema).min(1).max(500).required(),
+}).noUnknown();
 export interface AddUnitsRequest {
   readonly id: string;
   readonly units: readonly NewUnit[];
 }
 
-export const withdrawRequest = object({ id: uuid(), reason: reason(), unitIds: array(uuid()).min(1, 'Choose the units first.').max(500).required() }).noUnknown();
+export const withdrawRequest = object({
+  id: uuid(),
+  reason: reason(),
+  unitIds: array(uuid()).min(1, 'Choose the units first.').max(500).required(),
+}).noUnknown();
 export type WithdrawRequest = InferType<typeof withdrawRequest>;
 
 export const recompileRequest = object({ id: uuid(), reason: reason() }).noUnknown();
@@ -89,7 +120,8 @@ export interface WishesRequest {
   readonly wishes: Omit<UnitOverride, 'by'> | null;
 }
 
-export type OrderChangeKind = 'taken' | 'amended' | 'decided' | 'unitsAdded' | 'withdrawn' | 'recompiled' | 'wishes' | 'followed';
+export type OrderChangeKind =
+  'taken' | 'amended' | 'decided' | 'unitsAdded' | 'withdrawn' | 'recompiled' | 'wishes' | 'followed';
 
 export interface OrderChangeView {
   readonly kind: OrderChangeKind;
@@ -119,7 +151,13 @@ export interface OrderPageView {
   readonly classId: string;
   readonly houseRulesId: string;
   /** Units by type and display as they stand. */
-  readonly groups: readonly { readonly typeId: string; readonly typeName: string; readonly mapId: string; readonly units: number; readonly sealed: number }[];
+  readonly groups: readonly {
+    readonly typeId: string;
+    readonly typeName: string;
+    readonly mapId: string;
+    readonly units: number;
+    readonly sealed: number;
+  }[];
   readonly expected: readonly ExpectedUnits[];
   readonly changes: readonly OrderChangeView[];
 }

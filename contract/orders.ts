@@ -43,7 +43,6 @@ export interface LineView {
   readonly units: readonly LineUnit[];
 }
 
-
 export const pageQuery = object({
   after: string().strict().max(200),
   search: string().trim().max(60),

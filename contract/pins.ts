@@ -2,7 +2,12 @@ import { object, string, type InferType } from 'yup';
 
 export const pinLookRequest = object({
   unitId: string().strict().uuid().nullable().defined(),
-  why: string().strict().trim().min(3, 'Say in a few words what it is needed for.').max(300).required('Say in a few words what it is needed for.'),
+  why: string()
+    .strict()
+    .trim()
+    .min(3, 'Say in a few words what it is needed for.')
+    .max(300)
+    .required('Say in a few words what it is needed for.'),
 }).noUnknown();
 export type PinLookRequest = InferType<typeof pinLookRequest>;
 

@@ -20,7 +20,8 @@ export function plainName(typed: string): string | null {
 }
 
 /** What a name looks like at a glance: two accounts whose names share this are taken for one another. */
-export const lookOf = (name: string): string => name.replace(/[._-]/g, '').replace(/rn/g, 'm').replace(/vv/g, 'w').replace(/0/g, 'o').replace(/[1il]/g, 'l');
+export const lookOf = (name: string): string =>
+  name.replace(/[._-]/g, '').replace(/rn/g, 'm').replace(/vv/g, 'w').replace(/0/g, 'o').replace(/[1il]/g, 'l');
 
 /** Who is signed in, and where they stand. */
 export interface SessionView {

@@ -11,6 +11,12 @@ export function instantOf(text: string): number | null {
   const ms = Number((parts[7] ?? '').padEnd(3, '0'));
   const date = new Date(Date.UTC(2000, month - 1, day, hour, minute, second, ms));
   date.setUTCFullYear(year, month - 1, day);
-  const isTrue = date.getUTCFullYear() === year && date.getUTCMonth() === month - 1 && date.getUTCDate() === day && date.getUTCHours() === hour && date.getUTCMinutes() === minute && date.getUTCSeconds() === second;
+  const isTrue =
+    date.getUTCFullYear() === year &&
+    date.getUTCMonth() === month - 1 &&
+    date.getUTCDate() === day &&
+    date.getUTCHours() === hour &&
+    date.getUTCMinutes() === minute &&
+    date.getUTCSeconds() === second;
   return isTrue ? date.getTime() : null;
 }

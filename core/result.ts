@@ -8,8 +8,7 @@ export interface Problem {
 
 /** Outcome of an operation that bad input can defeat; a thrown error is a bug instead. */
 export type Result<T, P = Problem> =
-  | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly problem: P };
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: P };
 
 export const ok = <T>(value: T): { readonly ok: true; readonly value: T } => ({ ok: true, value });
 

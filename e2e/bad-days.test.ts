@@ -24,10 +24,16 @@ afterAll(() => stage.close());
 /** Cuts or restores the network of the page, the server staying up. */
 const network = async (up: boolean) => {
   await stage.browser.driver.sendDevToolsCommand('Network.enable', {});
-  await stage.browser.driver.sendDevToolsCommand('Network.emulateNetworkConditions', { offline: !up, latency: 0, downloadThroughput: -1, uploadThroughput: -1 });
+  await stage.browser.driver.sendDevToolsCommand('Network.emulateNetworkConditions', {
+    offline: !up,
+    latency: 0,
+    downloadThroughput: -1,
+    uploadThroughput: -1,
+  });
 };
 
-const unitOf = (serial: string): Promise<{ id: string }> => ines.get(`/api/units?serial=${serial}`) as Promise<{ id: string }>;
+const unitOf = (serial: string): Promise<{ id: string }> =>
+  ines.get(`/api/units?serial=${serial}`) as Promise<{ id: string }>;
 
 describe('signing in', () => {
   it('with a wrong password says so and keeps the name', async () => {
@@ -44,8 +50,14 @@ describe('an order file that is not right', () => {
   it('shows line, column and what to do for each bad row, and takes the good ones with one click', async () => {
     const orders = await new OrdersPage(stage.browser.driver).open(stage.address);
     const good = demoText('orders/causeway-2614.csv').split('\n').slice(0, 4);
-    await orders.dropNew('mixed.csv', [...good, good[1]!, good[2]!.replace('Samphire 26', 'Heron 29').replace('0502', '0599')].join('\r\n'));
-    expect(await orders.problems()).toEqual(['5\t10 serial\tS26-0501 stands in line 2 already.', expect.stringContaining('6\t6 type\tThe library has no type "Heron 29"')]);
+    await orders.dropNew(
+      'mixed.csv',
+      [...good, good[1]!, good[2]!.replace('Samphire 26', 'Heron 29').replace('0502', '0599')].join('\r\n'),
+    );
+    expect(await orders.problems()).toEqual([
+      '5\t10 serial\tS26-0501 stands in line 2 already.',
+      expect.stringContaining('6\t6 type\tThe library has no type "Heron 29"'),
+    ]);
     await orders.click('Take the 3 good rows');
     await orders.says('3 units taken into order 2614');
   });
@@ -108,8 +120,12 @@ describe('at the bench', () => {
     await bench.asFound(display);
     await bench.says('Hold set and + for 2 s');
     const { id } = await unitOf('S26-0420');
-    const view = (await ines.get(`/api/units/${id}/bench`)) as { evidence: { kind: string; data: { accessories: string } }[] };
-    expect(view.evidence.filter((entry) => entry.kind === 'checkedIn').map((entry) => entry.data.accessories)).toEqual(['one key']);
+    const view = (await ines.get(`/api/units/${id}/bench`)) as {
+      evidence: { kind: string; data: { accessories: string } }[];
+    };
+    expect(view.evidence.filter((entry) => entry.kind === 'checkedIn').map((entry) => entry.data.accessories)).toEqual([
+      'one key',
+    ]);
   });
 
   it('a dead network keeps entries here, says so, and sends each once when it is back', async () => {
@@ -117,19 +133,32 @@ describe('at the bench', () => {
     await bench.press(...' '.repeat(10));
     await bench.says(/\d entr(y waits|ies wait) here/);
     // The page is gone and comes back: what waited is on the device.
-    await bench.driver.navigate().refresh().catch(() => undefined);
+    await bench.driver
+      .navigate()
+      .refresh()
+      .catch(() => undefined);
     await network(true);
     await bench.driver.get(`${stage.address}/bench`);
     await bench.says('Scan a unit');
     await bench.scan('S26-0420');
     await bench.says('Shows something else');
-    await bench.driver.wait(async () => !/entr(y waits|ies wait) here/.test(await bench.text()), 15_000, 'entries still wait');
+    await bench.driver.wait(
+      async () => !/entr(y waits|ies wait) here/.test(await bench.text()),
+      15_000,
+      'entries still wait',
+    );
     const { id } = await unitOf('S26-0420');
-    await bench.driver.wait(async () => {
-      const view = (await ines.get(`/api/units/${id}/bench`)) as { evidence: { kind: string; data: { label?: string } }[] };
-      const keyed = view.evidence.filter((entry) => entry.kind === 'codeKeyed').map((entry) => entry.data.label);
-      return keyed.length >= 2 && new Set(keyed).size === keyed.length;
-    }, 15_000, 'the entries never reached the server once each');
+    await bench.driver.wait(
+      async () => {
+        const view = (await ines.get(`/api/units/${id}/bench`)) as {
+          evidence: { kind: string; data: { label?: string } }[];
+        };
+        const keyed = view.evidence.filter((entry) => entry.kind === 'codeKeyed').map((entry) => entry.data.label);
+        return keyed.length >= 2 && new Set(keyed).size === keyed.length;
+      },
+      15_000,
+      'the entries never reached the server once each',
+    );
   });
 
   it('a hold from another stand shows at once, while one stands there', async () => {

@@ -30,7 +30,8 @@ afterAll(() => stage.close());
 const view = (serial: string) => viewOf(ines, serial);
 const write = (serial: string, kind: string, data: object, person = ines) => writeFrom(person, serial, kind, data);
 /** A unit that stands on bay 3, worked as far as `until`. */
-const prepared = (serial: string, until: string) => playVisit(teo, serial, { serials: [], by: 'teo', station: 'bay 3', until }, { at: Date.now() - 3_600_000 });
+const prepared = (serial: string, until: string) =>
+  playVisit(teo, serial, { serials: [], by: 'teo', station: 'bay 3', until }, { at: Date.now() - 3_600_000 });
 const open = async (serial: string): Promise<void> => {
   await page.driver.get(`${stage.address}/bench`);
   await page.says('Scan a unit');
@@ -42,7 +43,12 @@ describe('Line', () => {
   it('changes as another stand works, without being asked', async () => {
     await page.driver.get(`${stage.address}/line`);
     await page.says('0418');
-    await playVisit(ines, 'S26-0418', { serials: [], by: 'ines', station: 'office', until: 'checkedIn', packV: 46.9 }, { at: Date.now() - 60_000 });
+    await playVisit(
+      ines,
+      'S26-0418',
+      { serials: [], by: 'ines', station: 'office', until: 'checkedIn', packV: 46.9 },
+      { at: Date.now() - 60_000 },
+    );
     await page.says('46.9 V');
   });
 });
@@ -55,13 +61,23 @@ describe('a unit on another stand', () => {
     await page.press('o');
     await page.makeSafe();
     await page.says('Shows something else');
-    await expect.poll(async () => found((await view('S26-0413')).evidence, 'takenOver').map(({ station, data }) => [station, data])).toEqual([['bay 3', { from: 'bay 1' }]]);
+    await expect
+      .poll(async () =>
+        found((await view('S26-0413')).evidence, 'takenOver').map(({ station, data }) => [station, data]),
+      )
+      .toEqual([['bay 3', { from: 'bay 1' }]]);
   });
 
   it('that was taken away meanwhile refuses what is entered, keeps it, and says whose it is', async () => {
     const elsewhere = await signIn(stage.address, 'ines', DEMO_PASSWORD, 'bay 9');
     await stage.browser.driver.sendDevToolsCommand('Network.enable', {});
-    const network = (up: boolean) => stage.browser.driver.sendDevToolsCommand('Network.emulateNetworkConditions', { offline: !up, latency: 0, downloadThroughput: -1, uploadThroughput: -1 });
+    const network = (up: boolean) =>
+      stage.browser.driver.sendDevToolsCommand('Network.emulateNetworkConditions', {
+        offline: !up,
+        latency: 0,
+        downloadThroughput: -1,
+        uploadThroughput: -1,
+      });
     await network(false);
     await page.press('d');
     await page.says('What does the glass show?');
@@ -179,7 +195,13 @@ describe('a photograph', () => {
     await page.says('Pack by meter');
     const file = join(tmpdir(), `decurio-damage-${process.pid}.jpg`);
     const large = sharp({ create: { width: 3000, height: 2000, channels: 3, background: '#7a5' } });
-    writeFileSync(file, await large.withExif({ IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '52/1 30/1 0/1' } }).jpeg().toBuffer());
+    writeFileSync(
+      file,
+      await large
+        .withExif({ IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '52/1 30/1 0/1' } })
+        .jpeg()
+        .toBuffer(),
+    );
     await (await page.find('input[aria-label="Photograph: Damage"]')).sendKeys(file);
     await page.find('img[alt="Photograph: Damage"]');
     await expect.poll(async () => found((await view('S26-0420')).evidence, 'photographed')).toHaveLength(1);

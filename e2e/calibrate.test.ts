@@ -28,7 +28,12 @@ afterAll(() => stage.close());
 
 /** A unit of the demo on bay 3, worked as far as Calibrate. */
 async function atCalibrate(serial: string): Promise<void> {
-  await playVisit(teo, serial, { serials: [], by: 'teo', station: 'bay 3', until: 'calibrate' }, { at: Date.now() - 3_600_000 });
+  await playVisit(
+    teo,
+    serial,
+    { serials: [], by: 'teo', station: 'bay 3', until: 'calibrate' },
+    { at: Date.now() - 3_600_000 },
+  );
   await open(serial);
   await bench.find('[aria-label="Reference"]');
 }
@@ -54,8 +59,12 @@ async function keyedAgain(serial: string): Promise<void> {
   const { evidence } = await viewOf(teo, serial);
   const revised = evidence.findLast(({ kind }) => kind === 'setupRevised');
   const targets = revised?.kind === 'setupRevised' ? revised.data.setup.targets : [];
-  const due = ['L3.2', 'L4.1'].map((label) => ({ label, raw: targets.find((target) => target.label === label)?.raw ?? 0 }));
-  for (const { label, raw } of due) await writeFrom(teo, serial, 'codeKeyed', { label, fromRaw: raw - 1, raw, presses: 8 });
+  const due = ['L3.2', 'L4.1'].map((label) => ({
+    label,
+    raw: targets.find((target) => target.label === label)?.raw ?? 0,
+  }));
+  for (const { label, raw } of due)
+    await writeFrom(teo, serial, 'codeKeyed', { label, fromRaw: raw - 1, raw, presses: 8 });
   await writeFrom(teo, serial, 'keyInClosed', {});
   await writeFrom(teo, serial, 'restarted', { acts: ['Off and on.'] });
   for (const { label, raw } of due) await writeFrom(teo, serial, 'codeRead', { label, raw });
@@ -68,7 +77,14 @@ describe('spot readings', () => {
     await bench.says('Begin at about 24 km/h');
     await bench.type('Sure to ± km/h', '0.2');
     await (await bench.field('True, km/h')).click();
-    for (const [trueKmh, shown] of [['9.8', '9.4'], ['15.6', '15'], ['20.3', '19.6'], ['17.6', '19.8'], ['24.6', '23.7']] as const) await spot(trueKmh, shown);
+    for (const [trueKmh, shown] of [
+      ['9.8', '9.4'],
+      ['15.6', '15'],
+      ['20.3', '19.6'],
+      ['17.6', '19.8'],
+      ['24.6', '23.7'],
+    ] as const)
+      await spot(trueKmh, shown);
     await bench.says('off the others');
     await bench.says('One reading does not fit the others');
     await (await bench.find('[data-doubt="true"] button')).click();
@@ -106,7 +122,9 @@ describe('spot readings', () => {
     await bench.says('As predicted');
     await bench.press(' ');
     await bench.says('Does it do what was promised?');
-    await expect.poll(async () => (await viewOf(teo, 'S26-0422')).evidence.at(-1)).toMatchObject({ kind: 'calibrated', data: { how: 'runs', count: 6, provisional: '' } });
+    await expect
+      .poll(async () => (await viewOf(teo, 'S26-0422')).evidence.at(-1))
+      .toMatchObject({ kind: 'calibrated', data: { how: 'runs', count: 6, provisional: '' } });
   });
 
   it('stand in the papers: what it reads, and where drive should end', async () => {
@@ -123,7 +141,10 @@ describe('what was learnt of the family', () => {
     await atCalibrate('S26-0423');
     await bench.says('8 of this type, display and tyre were run and read alike');
     const wheel = (await viewOf(teo, 'S26-0423')).evidence[0];
-    expect(wheel?.kind === 'opened' && wheel.data.setup.targets.find(({ label }) => label === 'L3.2')).toMatchObject({ raw: 28, because: expect.stringContaining('this one not itself measured') });
+    expect(wheel?.kind === 'opened' && wheel.data.setup.targets.find(({ label }) => label === 'L3.2')).toMatchObject({
+      raw: 28,
+      because: expect.stringContaining('this one not itself measured'),
+    });
     await bench.press(' ');
     await bench.says('Does it do what was promised?');
     await bench.press(Key.ENTER);
@@ -153,7 +174,11 @@ describe('other references', () => {
     await bench.type('Marks apart', '5');
     await bench.driver.executeScript('document.activeElement.blur()');
     await bench.press(' ');
-    await bench.driver.wait(async () => Number((await bench.texts('[role="timer"] output'))[0]) > 0.7, 10_000, 'the watch does not run');
+    await bench.driver.wait(
+      async () => Number((await bench.texts('[role="timer"] output'))[0]) > 0.7,
+      10_000,
+      'the watch does not run',
+    );
     await bench.press(' ');
     await bench.says('km/h true');
     await bench.press('20', Key.ENTER);
@@ -165,7 +190,14 @@ describe('other references', () => {
 
   it('a track gives its steady stretches; a stretch is dropped and drawn anew, and shown speeds come from lines', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'decurio-track-'));
-    const ride = rideInYard([{ kmh: 10, seconds: 60 }, { kmh: 17, seconds: 50 }, { kmh: 24, seconds: 60 }], { sigmaM: 0.5 });
+    const ride = rideInYard(
+      [
+        { kmh: 10, seconds: 60 },
+        { kmh: 17, seconds: 50 },
+        { kmh: 24, seconds: 60 },
+      ],
+      { sigmaM: 0.5 },
+    );
     const file = (name: string, text: string): string => {
       const path = join(folder, name);
       writeFileSync(path, text);
@@ -175,9 +207,21 @@ describe('other references', () => {
     await bench.click('Track');
     await choose(file('bomb.gpx', '<!DOCTYPE gpx [<!ENTITY a "aa">]><gpx><trk><name>&a;</name></trk></gpx>'));
     await bench.says('bomb.gpx: This file declares a document type');
-    await choose(file('two.gpx', gpxOf(ride).replace('</gpx>', '<trk><name>Way home</name><trkseg><trkpt lat="1" lon="2"><time>2026-11-25T12:00:00Z</time></trkpt></trkseg></trk></gpx>')));
+    await choose(
+      file(
+        'two.gpx',
+        gpxOf(ride).replace(
+          '</gpx>',
+          '<trk><name>Way home</name><trkseg><trkpt lat="1" lon="2"><time>2026-11-25T12:00:00Z</time></trkpt></trkseg></trk></gpx>',
+        ),
+      ),
+    );
     await bench.choose('The file holds 2 tracks', 'Yard');
-    await bench.driver.wait(async () => (await bench.findAll('[aria-label="Stretches"] tbody tr')).length === 3, 10_000, 'three stretches were not found');
+    await bench.driver.wait(
+      async () => (await bench.findAll('[aria-label="Stretches"] tbody tr')).length === 3,
+      10_000,
+      'three stretches were not found',
+    );
     const plot = await bench.find('[aria-label*="steady stretches shaded"]');
     const { width } = await plot.getRect();
     const at = (share: number) => ({ origin: plot, x: Math.round(40 + share * (width - 52) - width / 2), y: 20 });
@@ -194,7 +238,9 @@ describe('other references', () => {
     await bench.click('Add 2 readings');
     await bench.says('2 readings');
     // The one of the watch, taken back, and two of the track.
-    await expect.poll(async () => (await viewOf(teo, 'S26-0424')).evidence.filter(({ kind }) => kind === 'speedRead').length).toBe(3);
+    await expect
+      .poll(async () => (await viewOf(teo, 'S26-0424')).evidence.filter(({ kind }) => kind === 'speedRead').length)
+      .toBe(3);
   });
 
   it("this device's own receiver: one key freezes the steady speed, and the shown one is asked for", async () => {
@@ -202,8 +248,18 @@ describe('other references', () => {
     await driver.sendDevToolsCommand('Browser.grantPermissions', { permissions: ['geolocation'] });
     await bench.click('Live');
     let metres = 0;
-    const ride = () => driver.sendDevToolsCommand('Emulation.setGeolocationOverride', { latitude: 48.5, longitude: -12 + ++metres * 1e-5, accuracy: 3, speed: 5.6 });
-    await driver.wait(async () => ride().then(async () => (await bench.text()).includes('steady, ±')), 15_000, 'the receiver never was steady');
+    const ride = () =>
+      driver.sendDevToolsCommand('Emulation.setGeolocationOverride', {
+        latitude: 48.5,
+        longitude: -12 + ++metres * 1e-5,
+        accuracy: 3,
+        speed: 5.6,
+      });
+    await driver.wait(
+      async () => ride().then(async () => (await bench.text()).includes('steady, ±')),
+      15_000,
+      'the receiver never was steady',
+    );
     await bench.press('f');
     await bench.says('frozen');
     expect(await bench.texts('[data-steady] output')).toEqual(['20.2']);
@@ -218,7 +274,11 @@ describe('other references', () => {
     await bench.click('Live');
     await unit.restart();
     // The display may still be starting: pressed until it obeys.
-    await bench.driver.wait(async () => unit.obey('+').then(async () => (await unit.glass()).endsWith('5')), 15_000, 'the highest level is never reached');
+    await bench.driver.wait(
+      async () => unit.obey('+').then(async () => (await unit.glass()).endsWith('5')),
+      15_000,
+      'the highest level is never reached',
+    );
     await bench.tick('On the road');
     await bench.tick('Pedals turn');
     await bench.says('steady, ±');
@@ -237,7 +297,12 @@ describe('other references', () => {
   });
 
   it('a wheel that was rolled out decides the wheel code before anything is ridden', async () => {
-    await playVisit(teo, 'S26-0421', { serials: [], by: 'teo', station: 'bay 3', until: 'foundAll' }, { at: Date.now() - 3_600_000 });
+    await playVisit(
+      teo,
+      'S26-0421',
+      { serials: [], by: 'teo', station: 'bay 3', until: 'foundAll' },
+      { at: Date.now() - 3_600_000 },
+    );
     await open('S26-0421');
     await bench.says('Shows something else');
     await bench.press('m');

@@ -59,7 +59,10 @@ describe('a lead who edits a map', () => {
     await page.says('Tallow four-key, revision C2');
     await page.click('Keep as a new version');
     await page.says('Confirm version 2');
-    expect(await page.texts('[aria-label="Versions"] tbody tr')).toEqual([expect.stringContaining('draft'), expect.stringContaining('by Ines M., Asta V.')]);
+    expect(await page.texts('[aria-label="Versions"] tbody tr')).toEqual([
+      expect.stringContaining('draft'),
+      expect.stringContaining('by Ines M., Asta V.'),
+    ]);
   });
 
   it('does not confirm what they wrote themselves', async () => {
@@ -103,11 +106,15 @@ describe('two maps side by side', () => {
   });
 });
 
-describe('a map against the maker\'s table', () => {
+describe("a map against the maker's table", () => {
   it('tells what the paper says otherwise', async () => {
     await go('/library/displayMap/dunlin-b/compare');
-    await page.says('Against the maker\'s table');
-    await (await page.find('[aria-label="The maker\'s table"]')).sendKeys(fileOf('paper.csv', 'code;function;min;max;factory;access\nd7;Current limit;8;16;14;\nd10;Cruise;0;1;0;\n'));
+    await page.says("Against the maker's table");
+    await (
+      await page.find('[aria-label="The maker\'s table"]')
+    ).sendKeys(
+      fileOf('paper.csv', 'code;function;min;max;factory;access\nd7;Current limit;8;16;14;\nd10;Cruise;0;1;0;\n'),
+    );
     await page.says('locked, although the paper says it can be set');
     const rows = await page.texts('[aria-label="Paper against map"] tbody tr');
     expect(rows.find((row) => row.startsWith('d10'))).toContain('only in the paper');
@@ -126,7 +133,9 @@ describe('a dispute', () => {
     await signIn('ines');
     await go('/library/displayMap/ember-three-key/disputes');
     await page.says('1 open');
-    await (await page.find('[placeholder="How was it settled?"]')).sendKeys('Seen on two; version 2 has it.', Key.ENTER);
+    await (
+      await page.find('[placeholder="How was it settled?"]')
+    ).sendKeys('Seen on two; version 2 has it.', Key.ENTER);
     await page.says('Settled by Ines M.');
     await page.saysNot('1 open');
   });
@@ -139,13 +148,22 @@ describe('a new display', () => {
     const map = mapOf('dunlin-a');
     await (await page.find('input[aria-label="Bring in a map"]')).sendKeys(fileOf('broken.json', '{"format": '));
     await page.says('broken.json is not JSON');
-    await (await page.find('input[aria-label="Bring in a map"]')).sendKeys(fileOf('dangling.json', JSON.stringify({ ...map, restart: [] })));
+    await (
+      await page.find('input[aria-label="Bring in a map"]')
+    ).sendKeys(fileOf('dangling.json', JSON.stringify({ ...map, restart: [] })));
     await page.says('restart:');
   });
 
   it('from a flat table begins as a draft around its codes, with the bad rows named', async () => {
     await page.type('Name of the display', 'Curlew five');
-    await (await page.find('input[aria-label="Table of codes"]')).sendKeys(fileOf('codes.csv', 'Code,Function,Min,Max,Values,Unit\nP1,Speed cap,6,40,,km/h\nP2,Walk assist,0,1,0=off 1=on,\nP3,,5,x,,\n'));
+    await (
+      await page.find('input[aria-label="Table of codes"]')
+    ).sendKeys(
+      fileOf(
+        'codes.csv',
+        'Code,Function,Min,Max,Values,Unit\nP1,Speed cap,6,40,,km/h\nP2,Walk assist,0,1,0=off 1=on,\nP3,,5,x,,\n',
+      ),
+    );
     await page.says('2 codes from the table');
     await page.says('line 4, max');
     await page.says('all of it hangs together');
@@ -165,8 +183,12 @@ describe('a new display', () => {
     await page.click('Last press: start');
     await page.says(/[1-9]\.\d s/);
     await page.click('It closed: stop');
-    for (const [i, values] of [['c1', '3', '1', '5'], ['c2', '31,5', '28', '42']].entries()) {
-      for (const [n, column] of ['Name', 'Value', 'Lowest', 'Highest'].entries()) await (await page.find(`[aria-label="${column} of entry ${i + 1}"]`)).sendKeys(values[n] ?? '');
+    for (const [i, values] of [
+      ['c1', '3', '1', '5'],
+      ['c2', '31,5', '28', '42'],
+    ].entries()) {
+      for (const [n, column] of ['Name', 'Value', 'Lowest', 'Highest'].entries())
+        await (await page.find(`[aria-label="${column} of entry ${i + 1}"]`)).sendKeys(values[n] ?? '');
     }
     await page.click('Make the draft');
     await page.says('Whimbrel, revision K: 2 codes');
@@ -179,9 +201,22 @@ describe('a unit set through a service connection', () => {
   it('is keyed in by a list of instructions, in every pack profile, and read back', async () => {
     const asta = await signInTo(stage.address, 'asta', DEMO_PASSWORD, 'office');
     const type = JSON.parse(readFileSync(join(ROOT, 'demo/types/withy-700.json'), 'utf8')) as { pack: object };
-    await asta.post('/api/library', { kind: 'vehicleType', document: { ...type, id: 'withy-link', name: 'Withy link', maps: ['teasel-link'], pack: { ...type.pack, cellsInSeries: 13, labelV: 48 } } });
+    await asta.post('/api/library', {
+      kind: 'vehicleType',
+      document: {
+        ...type,
+        id: 'withy-link',
+        name: 'Withy link',
+        maps: ['teasel-link'],
+        pack: { ...type.pack, cellsInSeries: 13, labelV: 48 },
+      },
+    });
     const intake = crypto.randomUUID();
-    await asta.postText(`/api/intakes?id=${intake}&fileName=link.csv`, 'order,customer,due,place,class,type,serial\n2701,Lantern Street Couriers,2026-12-05 12:00,Port Isel,pedelec-25,Withy link,WL-00001', 'text/csv');
+    await asta.postText(
+      `/api/intakes?id=${intake}&fileName=link.csv`,
+      'order,customer,due,place,class,type,serial\n2701,Lantern Street Couriers,2026-12-05 12:00,Port Isel,pedelec-25,Withy link,WL-00001',
+      'text/csv',
+    );
     await asta.post(`/api/intakes/${intake}/take`, {});
     await go('/bench');
     await page.says('Scan a unit');
@@ -191,9 +226,16 @@ describe('a unit set through a service connection', () => {
     await page.toKeyIn(link, '50.1');
     await page.says('Choose, write, reconnect, read again');
     const lines = await page.texts('[aria-label="Instructions"] li');
-    expect(lines.filter((line) => line.startsWith('Switch to pack profile'))).toEqual(['Switch to pack profile A.', 'Switch to pack profile B.']);
+    expect(lines.filter((line) => line.startsWith('Switch to pack profile'))).toEqual([
+      'Switch to pack profile A.',
+      'Switch to pack profile B.',
+    ]);
     expect(lines.filter((line) => line === 'Choose speed limit, speed cap: 25 km/h.')).toHaveLength(2);
-    expect(await page.driver.executeScript('return document.documentElement.scrollHeight - document.documentElement.clientHeight')).toBe(0);
+    expect(
+      await page.driver.executeScript(
+        'return document.documentElement.scrollHeight - document.documentElement.clientHeight',
+      ),
+    ).toBe(0);
     await page.press(' ');
     link.state = new HandlebarDisplay(mapOf('teasel-link'), { 'speed limit': 25, current: 13, 'low cut': 40.3 }).state;
     await page.restart(link);

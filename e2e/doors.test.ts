@@ -59,7 +59,9 @@ describe('where one is signed in', () => {
 describe('a device whose clock is off', () => {
   it('is told, works on, and its entries carry the time of the house with a note', async () => {
     await stage.browser.driver.sendDevToolsCommand('Page.enable', {});
-    const added = (await stage.browser.driver.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', { source: '{ const now = Date.now.bind(Date); Date.now = () => now() + 420_000; }' })) as unknown as { identifier: string };
+    const added = (await stage.browser.driver.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+      source: '{ const now = Date.now.bind(Date); Date.now = () => now() + 420_000; }',
+    })) as unknown as { identifier: string };
     await page.driver.get(`${stage.address}/bench`);
     await page.says("This device's clock is 7 min ahead");
     await page.scan('S26-0414');
@@ -68,7 +70,9 @@ describe('a device whose clock is off', () => {
     const entry = (await viewOf(ines, 'S26-0414')).evidence.at(-1);
     expect(Math.round((entry?.clockOffS ?? 0) / 10)).toBe(42);
     expect(Math.abs(Date.parse(entry?.at ?? '') - Date.parse(entry?.receivedAt ?? ''))).toBeLessThan(60_000);
-    await stage.browser.driver.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier: added.identifier });
+    await stage.browser.driver.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', {
+      identifier: added.identifier,
+    });
     await page.driver.get(`${stage.address}/line`);
     await page.says('NEXT FOR YOU');
     await page.saysNot("This device's clock");
@@ -83,7 +87,9 @@ describe('a record that somebody altered', () => {
     await page.click('Verify the seal');
     await page.says('The seal does not hold');
     await page.says('Customer: the ledger shows Somebody Else, the entries say Causeway Holiday Park.');
-    expect(await page.texts('[aria-label="What else is not as it was sealed"] li')).toEqual(['Who sealed it: the ledger shows Nobody, the entries say Teo R.']);
+    expect(await page.texts('[aria-label="What else is not as it was sealed"] li')).toEqual([
+      'Who sealed it: the ledger shows Nobody, the entries say Teo R.',
+    ]);
   });
 
   it('and whose entries are not whole says that, and what is amiss', async () => {

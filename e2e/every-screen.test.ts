@@ -15,7 +15,12 @@ let page: BenchPage;
 beforeAll(async () => {
   stage = await startStage({ demo: true });
   page = new BenchPage(stage.browser.driver);
-  await playVisit(await api(stage.address, 'teo', DEMO_PASSWORD, 'bay 1'), 'S26-0422', { serials: [], by: 'teo', station: 'bay 1', until: 'calibrate' }, { at: Date.now() - 3_600_000 });
+  await playVisit(
+    await api(stage.address, 'teo', DEMO_PASSWORD, 'bay 1'),
+    'S26-0422',
+    { serials: [], by: 'teo', station: 'bay 1', until: 'calibrate' },
+    { at: Date.now() - 3_600_000 },
+  );
   const signIn = await new SignInPage(stage.browser.driver).open(stage.address);
   expect(await violations()).toEqual([]);
   await signIn.signIn('teo', undefined, 'bay 1');
@@ -35,7 +40,9 @@ async function violations(): Promise<string[]> {
 
 /** How many pixels the page is wider and higher than the window. */
 const overflow = (): Promise<[number, number]> =>
-  stage.browser.driver.executeScript('const e = document.documentElement; return [e.scrollWidth - e.clientWidth, e.scrollHeight - e.clientHeight]');
+  stage.browser.driver.executeScript(
+    'const e = document.documentElement; return [e.scrollWidth - e.clientWidth, e.scrollHeight - e.clientHeight]',
+  );
 
 const PLACES: readonly (readonly [path: string, words: string])[] = [
   ['/line', 'NEXT FOR YOU'],
@@ -103,7 +110,11 @@ describe('the page of an order', () => {
   });
 });
 
-const SIZES: readonly (readonly [width: number, height: number])[] = [[1280, 800], [1024, 768], [390, 844]];
+const SIZES: readonly (readonly [width: number, height: number])[] = [
+  [1280, 800],
+  [1024, 768],
+  [390, 844],
+];
 
 describe.each(STEPS)('the bench with %s', (serial, words) => {
   it('breaks no rule, and fits every size', async () => {
@@ -147,5 +158,7 @@ it('every offered step and all ten rungs stand in the ladder', async () => {
   await page.scan('S26-0413');
   const rungs = await page.texts('[aria-label="Steps of this visit"] li');
   expect(rungs).toHaveLength(10);
-  expect(rungs.filter((rung) => rung.includes('not offered yet')).map((rung) => rung.split('\n')[1])).toEqual(['Hand over']);
+  expect(rungs.filter((rung) => rung.includes('not offered yet')).map((rung) => rung.split('\n')[1])).toEqual([
+    'Hand over',
+  ]);
 });

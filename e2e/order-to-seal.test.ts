@@ -51,9 +51,13 @@ describe('a technician with a new order', () => {
   });
 
   it('sees 24 units in ranks of ten', async () => {
-    await bench.says(`24 units, out on ${dayjs(/\d{4}-\d\d-\d\d \d\d:\d\d/.exec(orderFile)?.[0]).format('ddd D MMM HH:mm')}`);
+    await bench.says(
+      `24 units, out on ${dayjs(/\d{4}-\d\d-\d\d \d\d:\d\d/.exec(orderFile)?.[0]).format('ddd D MMM HH:mm')}`,
+    );
     const ranks = await bench.findAll('ol > li > ol');
-    expect(await Promise.all(ranks.map(async (rank) => (await rank.findElements({ css: 'a' })).length))).toEqual([10, 10, 4]);
+    expect(await Promise.all(ranks.map(async (rank) => (await rank.findElements({ css: 'a' })).length))).toEqual([
+      10, 10, 4,
+    ]);
   });
 
   it('scans a serial, begins, and checks the unit in', async () => {
@@ -119,7 +123,10 @@ describe('a technician with a new order', () => {
     await bench.driver.get(`${stage.address}/ledger`);
     await bench.says('Sealed'.toUpperCase());
     await (await bench.find('[aria-label="Find by serial, order or customer"]')).sendKeys('S26-0501');
-    await bench.driver.wait(async () => (await bench.texts('[aria-label="Sealed visits"] tbody tr')).length === 1, 10_000);
+    await bench.driver.wait(
+      async () => (await bench.texts('[aria-label="Sealed visits"] tbody tr')).length === 1,
+      10_000,
+    );
     await (await bench.find('input[type=file]')).sendKeys(join(downloads, 'S26-0501-record.json'));
     await bench.says('The seal holds');
     await bench.press('\uE00C');

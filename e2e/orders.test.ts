@@ -14,7 +14,8 @@ beforeAll(async () => {
 });
 afterAll(() => stage.close());
 
-const target = async (label: string): Promise<string> => (await page.attribute(`button[aria-label^="${label}:"]`, 'aria-label')) ?? '';
+const target = async (label: string): Promise<string> =>
+  (await page.attribute(`button[aria-label^="${label}:"]`, 'aria-label')) ?? '';
 
 describe('a lead who takes an order by hand', () => {
   it('is told what is missing, and loses nothing', async () => {

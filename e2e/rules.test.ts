@@ -97,7 +97,9 @@ describe('house rules', () => {
     await page.says('Lantern Street riders, edited');
     const questions = await page.texts('form h2');
     expect(questions).toHaveLength(28);
-    const live = await page.driver.findElement({ xpath: '//button[@role="radio"][contains(., "only once pedalling")]' });
+    const live = await page.driver.findElement({
+      xpath: '//button[@role="radio"][contains(., "only once pedalling")]',
+    });
     await live.click();
     await page.click('Keep as a new version');
     await page.says('5 answers differ from the defaults');
@@ -112,7 +114,9 @@ describe('a document from a file', () => {
     const input = await page.find('input[aria-label="Bring in a file"]');
     await input.sendKeys(fileOf('broken.json', '{ not json'));
     await page.says('broken.json is no JSON.');
-    await input.sendKeys(fileOf('wrong.json', JSON.stringify({ ...rules, id: 'quay', choices: { ...rules.choices, walk: 'sometimes' } })));
+    await input.sendKeys(
+      fileOf('wrong.json', JSON.stringify({ ...rules, id: 'quay', choices: { ...rules.choices, walk: 'sometimes' } })),
+    );
     await page.says('choices.walk: One of: onForCargo, off, on.');
     await input.sendKeys(fileOf('right.json', JSON.stringify({ ...rules, id: 'quay', name: 'Quay hire' })));
     await page.says('Quay hire');
@@ -123,7 +127,12 @@ describe('a document from a file', () => {
 describe('a unit under a class that nobody has checked', () => {
   it('is prepared, and not signed off until a lead has confirmed the class', async () => {
     const ines = await signInTo(stage.address, 'ines', DEMO_PASSWORD, 'bay 2');
-    await playVisit(ines, 'P10-0201', { serials: [], by: 'ines', station: 'bay 2', until: 'signOff', packV: 62 }, { at: Date.now() - 3_600_000 });
+    await playVisit(
+      ines,
+      'P10-0201',
+      { serials: [], by: 'ines', station: 'bay 2', until: 'signOff', packV: 62 },
+      { at: Date.now() - 3_600_000 },
+    );
     await go('/bench');
     await page.says('Scan a unit');
     await page.press('P10-0201', Key.ENTER);

@@ -44,7 +44,9 @@ describe('a whole visit on the stand-in unit, by its own keys', () => {
     await work.restart();
     await work.read('READ BACK', { 'L1.2': '4' });
     await bench.says('Every code shows what it must');
-    expect((await bench.texts('[aria-label="Verdict per code"] tbody tr')).find((row) => row.startsWith('L1.2'))).toContain('4, 5');
+    expect(
+      (await bench.texts('[aria-label="Verdict per code"] tbody tr')).find((row) => row.startsWith('L1.2')),
+    ).toContain('4, 5');
     await signOff();
   }, 120_000);
 
@@ -64,8 +66,15 @@ describe('a whole visit on the stand-in unit, by its own keys', () => {
     await bench.press(' ');
     await bench.says('Call a lead');
 
-    await bench.driver.wait(async () => (await viewOf(ines, 'S26-0423')).unit.status === 'held', 15_000, 'the hold never reached the server');
-    await writeFrom(ines, 'S26-0423', 'released', { words: 'They push it up the slip: walk assist may stay.', decision: { way: 'accept', labels: ['L5.2'] } });
+    await bench.driver.wait(
+      async () => (await viewOf(ines, 'S26-0423')).unit.status === 'held',
+      15_000,
+      'the hold never reached the server',
+    );
+    await writeFrom(ines, 'S26-0423', 'released', {
+      words: 'They push it up the slip: walk assist may stay.',
+      decision: { way: 'accept', labels: ['L5.2'] },
+    });
     await bench.makeSafe();
     await bench.says('accepted by a lead');
     await signOff();
@@ -81,7 +90,11 @@ describe('a whole visit on the stand-in unit, by its own keys', () => {
     expect(kinds((await viewOf(ines, 'S26-0424')).evidence, 'keyInClosed')).toHaveLength(0);
     await work.restart();
     await network(true);
-    await bench.driver.wait(async () => kinds((await viewOf(ines, 'S26-0424')).evidence, 'restarted').length === 1, 20_000, 'what waited was never sent');
+    await bench.driver.wait(
+      async () => kinds((await viewOf(ines, 'S26-0424')).evidence, 'restarted').length === 1,
+      20_000,
+      'what waited was never sent',
+    );
 
     process.kill(stage.server.pid, 'SIGKILL');
     await stage.server.ended;
@@ -93,7 +106,13 @@ describe('a whole visit on the stand-in unit, by its own keys', () => {
   }, 120_000);
 });
 
-const network = (up: boolean) => stage.browser.driver.sendDevToolsCommand('Network.emulateNetworkConditions', { offline: !up, latency: 0, downloadThroughput: -1, uploadThroughput: -1 });
+const network = (up: boolean) =>
+  stage.browser.driver.sendDevToolsCommand('Network.emulateNetworkConditions', {
+    offline: !up,
+    latency: 0,
+    downloadThroughput: -1,
+    uploadThroughput: -1,
+  });
 
 /** Every code was keyed and read once, and the log has no gap. */
 async function once(serial: string): Promise<void> {

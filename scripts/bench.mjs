@@ -38,7 +38,15 @@ const { get, msOf, spreadsOf } = await import('./bench/timing.mjs');
 const figures = [];
 /** @param {string} what @param {number} value @param {string} unit @param {string} yardstick @param {number} yardstickValue @param {string} limit */
 const note = (what, value, unit, yardstick, yardstickValue, limit) =>
-  figures.push({ what, value, unit, yardstick, yardstickValue, ratio: yardstickValue === 0 ? 0 : value / yardstickValue, limit });
+  figures.push({
+    what,
+    value,
+    unit,
+    yardstick,
+    yardstickValue,
+    ratio: yardstickValue === 0 ? 0 : value / yardstickValue,
+    limit,
+  });
 
 const home = join(STATE, 'bench');
 const database = await startEmptyDatabase(home);
@@ -54,16 +62,31 @@ try {
   await imports(person);
   const lineOrder = await takeOrder(person, 'T300', 300);
   const { busyMs, idleMs, asked } = await healthUnderFiles(server.address, person.cookie);
-  note(`Health while the worst order files are read, p99 of ${asked}`, busyMs, 'ms', 'health while nothing is read, p99', idleMs, 'under 100 ms');
+  note(
+    `Health while the worst order files are read, p99 of ${asked}`,
+    busyMs,
+    'ms',
+    'health while nothing is read, p99',
+    idleMs,
+    'under 100 ms',
+  );
   await sealUnits(owner, 20_000);
   await sealLongAgo(owner, { count: 100_000, old: 5_000 });
   await owner.query('ANALYZE TABLE unit, visit, customer_order');
   await lists(person, lineOrder);
   await paint(lineOrder);
   await bench(person);
-  for (const figure of [...setupFigures(), ...planFigures(), ...(await calibrationFigures())]) note(figure.what, figure.value, figure.unit, figure.yardstick, figure.yardstickValue, figure.limit);
+  for (const figure of [...setupFigures(), ...planFigures(), ...(await calibrationFigures())])
+    note(figure.what, figure.value, figure.unit, figure.yardstick, figure.yardstickValue, figure.limit);
   for (const { route, gzipBytes, brotliBytes } of routeWeights()) {
-    note(`JavaScript, first route ${route}`, gzipBytes / 1000, 'kB gzip', 'the same in brotli', brotliBytes / 1000, 'under 250 kB');
+    note(
+      `JavaScript, first route ${route}`,
+      gzipBytes / 1000,
+      'kB gzip',
+      'the same in brotli',
+      brotliBytes / 1000,
+      'under 250 kB',
+    );
   }
 } finally {
   await bare.close();
@@ -79,26 +102,64 @@ async function imports(person) {
   await takeOrder(person, 'W100', 100);
   const ms = await msOf(() => takeOrder(person, 'A10000', 10_000));
   await owner.query('CREATE TABLE yardstick LIKE unit');
-  const [rows] = await owner.query({ sql: "SELECT u.* FROM unit u JOIN customer_order o ON o.id = u.orderId WHERE o.number = 'A10000'", rowsAsArray: true });
+  const [rows] = await owner.query({
+    sql: "SELECT u.* FROM unit u JOIN customer_order o ON o.id = u.orderId WHERE o.number = 'A10000'",
+    rowsAsArray: true,
+  });
   const yardstick = await msOf(async () => {
     await owner.beginTransaction();
-    for (let from = 0; from < 10_000; from += 1000) await owner.query('INSERT INTO yardstick VALUES ?', [/** @type {any[]} */ (rows).slice(from, from + 1000)]);
+    for (let from = 0; from < 10_000; from += 1000)
+      await owner.query('INSERT INTO yardstick VALUES ?', [/** @type {any[]} */ (rows).slice(from, from + 1000)]);
     await owner.commit();
   });
-  note('Import of 10,000 rows, checked and taken', ms, 'ms', 'the same rows inserted through mysql2', yardstick, 'under 5,000 ms');
+  note(
+    'Import of 10,000 rows, checked and taken',
+    ms,
+    'ms',
+    'the same rows inserted through mysql2',
+    yardstick,
+    'under 5,000 ms',
+  );
   await takeOrder(person, 'B10000', 10_000);
 }
 
 /** @param {import('./lib/api-client.mjs').Client} person @param {string} lineOrder */
 async function lists(person, lineOrder) {
-  const [[order]] = /** @type {any} */ (await owner.query('SELECT id FROM customer_order ORDER BY takenAt DESC LIMIT 1'));
+  const [[order]] = /** @type {any} */ (
+    await owner.query('SELECT id FROM customer_order ORDER BY takenAt DESC LIMIT 1')
+  );
   const cases = [
-    ['Line of 300 units', `/api/orders/${lineOrder}/line`, 'SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId FROM unit WHERE orderId = ? ORDER BY position', [order.id]],
+    [
+      'Line of 300 units',
+      `/api/orders/${lineOrder}/line`,
+      'SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId FROM unit WHERE orderId = ? ORDER BY position',
+      [order.id],
+    ],
     ['Orders, first page', '/api/orders', 'SELECT * FROM customer_order ORDER BY takenAt DESC, id DESC LIMIT 51', []],
-    ['Ledger, first page', '/api/ledger', 'SELECT * FROM visit WHERE sealedAt IS NOT NULL ORDER BY sealedAt DESC, id DESC LIMIT 51', []],
-    ['Ledger, by serial', '/api/ledger?search=A10000-07', "SELECT * FROM visit WHERE sealedAt IS NOT NULL AND (serial LIKE 'A10000-07%' OR orderNumber LIKE 'A10000-07%' OR customer LIKE 'A10000-07%') ORDER BY sealedAt DESC, id DESC LIMIT 51", []],
-    ['Ledger, by a beginning whose hits are all old', '/api/ledger?search=OLD-', "SELECT * FROM visit FORCE INDEX (visitBySerial) WHERE serial LIKE 'OLD-%' AND sealedAt IS NOT NULL ORDER BY sealedAt DESC, id DESC LIMIT 51", []],
-    ['One unit by serial', '/api/units?serial=B10000-09999', "SELECT * FROM unit WHERE openSerial = 'B10000-09999'", []],
+    [
+      'Ledger, first page',
+      '/api/ledger',
+      'SELECT * FROM visit WHERE sealedAt IS NOT NULL ORDER BY sealedAt DESC, id DESC LIMIT 51',
+      [],
+    ],
+    [
+      'Ledger, by serial',
+      '/api/ledger?search=A10000-07',
+      "SELECT * FROM visit WHERE sealedAt IS NOT NULL AND (serial LIKE 'A10000-07%' OR orderNumber LIKE 'A10000-07%' OR customer LIKE 'A10000-07%') ORDER BY sealedAt DESC, id DESC LIMIT 51",
+      [],
+    ],
+    [
+      'Ledger, by a beginning whose hits are all old',
+      '/api/ledger?search=OLD-',
+      "SELECT * FROM visit FORCE INDEX (visitBySerial) WHERE serial LIKE 'OLD-%' AND sealedAt IS NOT NULL ORDER BY sealedAt DESC, id DESC LIMIT 51",
+      [],
+    ],
+    [
+      'One unit by serial',
+      '/api/units?serial=B10000-09999',
+      "SELECT * FROM unit WHERE openSerial = 'B10000-09999'",
+      [],
+    ],
   ];
   for (const [what, path, sql, values] of /** @type {[string, string, string, unknown[]][]} */ (cases)) {
     const { query, reply, list } = await spreadsOf({
@@ -106,32 +167,76 @@ async function lists(person, lineOrder) {
       reply: () => get(bareUrl),
       list: () => get(server.address + path, { cookie: person.cookie }),
     });
-    note(`${what}, p50`, list.p50, 'ms', 'bare mysql2 query + bare reply, p50', query.p50 + reply.p50, 'at most 3 times');
-    note(`${what}, p95`, list.p95, 'ms', 'bare mysql2 query + bare reply, p95', query.p95 + reply.p95, 'at most 3 times');
+    note(
+      `${what}, p50`,
+      list.p50,
+      'ms',
+      'bare mysql2 query + bare reply, p50',
+      query.p50 + reply.p50,
+      'at most 3 times',
+    );
+    note(
+      `${what}, p95`,
+      list.p95,
+      'ms',
+      'bare mysql2 query + bare reply, p95',
+      query.p95 + reply.p95,
+      'at most 3 times',
+    );
   }
 }
 
 /** @param {string} lineOrder */
 async function paint(lineOrder) {
   const { lineMs, bareMs } = await firstPaint({ address: server.address, bareUrl, lineOrder, password: DEMO_PASSWORD });
-  note('Line of 300 units painted after sign-in', lineMs, 'ms', 'a bare reply opened in the same browser', bareMs, 'under 1,000 ms');
+  note(
+    'Line of 300 units painted after sign-in',
+    lineMs,
+    'ms',
+    'a bare reply opened in the same browser',
+    bareMs,
+    'under 1,000 ms',
+  );
 }
 
 /** @param {import('./lib/api-client.mjs').Client} person */
 async function bench(person) {
   const { accepted, inserted } = await entriesPerSecond(person, () => createConnection(database.ownerUrl));
-  note('Entries accepted a second, 20 stands at once', accepted, 'a second', 'bare inserts of the same bytes over 20 connections', inserted, 'watched');
+  note(
+    'Entries accepted a second, 20 stands at once',
+    accepted,
+    'a second',
+    'bare inserts of the same bytes over 20 connections',
+    inserted,
+    'watched',
+  );
   const { pressMs, bareMs, count } = await keyToPress(server.address);
-  note(`From a key to the next press on the screen, p95 of ${count}`, pressMs, 'ms', 'a bare change of the page to its frame, p95', bareMs, 'under 50 ms');
+  note(
+    `From a key to the next press on the screen, p95 of ${count}`,
+    pressMs,
+    'ms',
+    'a bare change of the page to its frame, p95',
+    bareMs,
+    'under 50 ms',
+  );
 }
 
 function report() {
-  const cells = figures.map((f) => [f.what, `${f.value.toFixed(1)} ${f.unit}`, `${f.yardstick}: ${f.yardstickValue.toFixed(1)}`, f.ratio.toFixed(2), f.limit]);
+  const cells = figures.map((f) => [
+    f.what,
+    `${f.value.toFixed(1)} ${f.unit}`,
+    `${f.yardstick}: ${f.yardstickValue.toFixed(1)}`,
+    f.ratio.toFixed(2),
+    f.limit,
+  ]);
   const head = ['What', 'Measured', 'Yardstick', 'Ratio', 'Promised'];
   const widths = head.map((title, i) => Math.max(title.length, ...cells.map((row) => row[i]?.length ?? 0)));
   for (const row of [head, ...cells]) say(row.map((cell, i) => cell.padEnd(widths[i] ?? 0)).join('  '));
   mkdirSync(STATE, { recursive: true });
   const file = join(STATE, 'bench.json');
-  writeFileSync(file, JSON.stringify({ at: new Date().toISOString(), node: process.version, cores: cpus().length, figures }, null, 2));
+  writeFileSync(
+    file,
+    JSON.stringify({ at: new Date().toISOString(), node: process.version, cores: cpus().length, figures }, null, 2),
+  );
   say(`\nWritten to ${file}`);
 }

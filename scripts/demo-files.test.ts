@@ -11,7 +11,9 @@ describe('the days of a demo file', () => {
     ['the day before clocks change', '2027-03-27T12:00', '2027-04-01', '2027-03-26'],
     ['a leap day', '2028-02-29T12:00', '2028-03-09', '2028-02-28'],
   ])('follow from %s', (_, now, thursday, yesterday) => {
-    expect(withDays('2614,{Thu+1} 08:00,{day-1} 16:00,{Mon-1}', new Date(now))).toContain(`2614,${thursday} 08:00,${yesterday} 16:00,`);
+    expect(withDays('2614,{Thu+1} 08:00,{day-1} 16:00,{Mon-1}', new Date(now))).toContain(
+      `2614,${thursday} 08:00,${yesterday} 16:00,`,
+    );
   });
 
   it('leave everything else as it stands', () => {

@@ -31,7 +31,9 @@ if (!stopping) say(`Decurio is ready: ${address}\nCtrl-C stops it.`);
 
 /** @returns {Promise<string>} the address */
 async function start() {
-  const { databaseUrl, ownerUrl } = ownDatabase ? { databaseUrl: ownDatabase, ownerUrl: process.env['DATABASE_OWNER_URL'] ?? null } : await privateDatabase();
+  const { databaseUrl, ownerUrl } = ownDatabase
+    ? { databaseUrl: ownDatabase, ownerUrl: process.env['DATABASE_OWNER_URL'] ?? null }
+    : await privateDatabase();
   mkdirSync(HOME, { recursive: true });
   if (!existsSync(SECRET)) writeFileSync(SECRET, randomBytes(32).toString('hex'), { mode: 0o600 });
   const server = await startServer({ databaseUrl, ownerUrl, cookieSecret: readFileSync(SECRET, 'utf8') });
@@ -80,7 +82,10 @@ async function startOver() {
   if (!existsSync(HOME)) return;
   const words = 'This deletes every order, visit and seal of the demo in this checkout. Type "delete" to go on: ';
   const asker = createInterface({ input: process.stdin, output: process.stdout });
-  const answer = await Promise.race([asker.question(words), new Promise((resolve) => asker.once('close', () => resolve('')))]);
+  const answer = await Promise.race([
+    asker.question(words),
+    new Promise((resolve) => asker.once('close', () => resolve(''))),
+  ]);
   asker.close();
   if (answer !== 'delete') giveUp('\nNothing was deleted.');
   await starting(async () => (await startDatabase(HOME)).stop());

@@ -29,17 +29,36 @@ function ordinaryUser(): User {
   const uid = process.getuid?.() ?? 0;
   if (uid !== 0) return { uid, gid: process.getgid?.() ?? uid, remove: () => undefined };
   const name = `decurio-test-${process.pid}`;
-  const made = spawnSync('useradd', ['--system', '--user-group', '--no-create-home', '--shell', '/usr/sbin/nologin', name], { encoding: 'utf8' });
+  const made = spawnSync(
+    'useradd',
+    ['--system', '--user-group', '--no-create-home', '--shell', '/usr/sbin/nologin', name],
+    { encoding: 'utf8' },
+  );
   if (made.status !== 0) throw new Error(`no account could be made: ${made.stderr}`);
-  const [, , id, group] = (readFileSync('/etc/passwd', 'utf8').split('\n').find((line) => line.startsWith(`${name}:`)) ?? '').split(':');
+  const [, , id, group] = (
+    readFileSync('/etc/passwd', 'utf8')
+      .split('\n')
+      .find((line) => line.startsWith(`${name}:`)) ?? ''
+  ).split(':');
   return { uid: Number(id), gid: Number(group), remove: () => void spawnSync('userdel', [name]) };
 }
 
 /** A checkout may lie where this account may not look; it may here, so that its start is tried wherever the suite runs. */
 const asUser = (): readonly string[] =>
-  process.getuid?.() === 0 ? ['/usr/bin/setpriv', `--reuid=${user.uid}`, `--regid=${user.gid}`, '--clear-groups', '--inh-caps=+dac_read_search', '--ambient-caps=+dac_read_search', '--'] : [];
+  process.getuid?.() === 0
+    ? [
+        '/usr/bin/setpriv',
+        `--reuid=${user.uid}`,
+        `--regid=${user.gid}`,
+        '--clear-groups',
+        '--inh-caps=+dac_read_search',
+        '--ambient-caps=+dac_read_search',
+        '--',
+      ]
+    : [];
 
-const start = (name: string, env: NodeJS.ProcessEnv = {}): Promise<Demo> => startDemo({ state: join(state, name), as: asUser(), env: { DATABASE_URL: '', ...env } });
+const start = (name: string, env: NodeJS.ProcessEnv = {}): Promise<Demo> =>
+  startDemo({ state: join(state, name), as: asUser(), env: { DATABASE_URL: '', ...env } });
 
 describe('an ordinary user', () => {
   it('starts the demo, signs in, and stops it again with nothing left running', async () => {
@@ -52,7 +71,9 @@ describe('an ordinary user', () => {
   });
 
   it('is told in a sentence when the database cannot come up, and nothing is left behind', async () => {
-    const said = String(await start('second', { PATH: '/nowhere' }).catch((error: unknown) => (error as Error).message));
+    const said = String(
+      await start('second', { PATH: '/nowhere' }).catch((error: unknown) => (error as Error).message),
+    );
     expect(said).toContain('the demo ended with 1: The database could not be made under');
     expect(said).not.toMatch(/\n\s+at /);
     expect(processesOf(state)).toEqual([]);

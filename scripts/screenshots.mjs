@@ -54,7 +54,9 @@ async function takeAll() {
 
   await driver.get(`${server.address}/orders`);
   await says('What was promised');
-  await (await driver.findElement(By.css('input[type=file]'))).sendKeys(join(writeOrderFiles(join(home, 'orders')), 'causeway-2614-with-slips.csv'));
+  await (
+    await driver.findElement(By.css('input[type=file]'))
+  ).sendKeys(join(writeOrderFiles(join(home, 'orders')), 'causeway-2614-with-slips.csv'));
   await says('nothing is taken yet'.toUpperCase());
   await shot('orders');
 
@@ -99,7 +101,11 @@ async function takeAll() {
 
   await scan('S26-0416', 'FOUND SO FAR');
   await press('s');
-  const key = async (/** @type {string} */ label) => driver.wait(until.elementLocated(By.xpath(`//*[@aria-label='Keys of the display']/button[normalize-space(.)='${label}']`)), PATIENCE_MS);
+  const key = async (/** @type {string} */ label) =>
+    driver.wait(
+      until.elementLocated(By.xpath(`//*[@aria-label='Keys of the display']/button[normalize-space(.)='${label}']`)),
+      PATIENCE_MS,
+    );
   const [set, up] = [await key('set'), await key('+')];
   await driver.actions().keyDown(Key.SHIFT).move({ origin: set }).press().release().keyUp(Key.SHIFT).perform();
   await driver.actions().move({ origin: up }).press().perform();
@@ -113,12 +119,24 @@ async function takeAll() {
   await says('25 km/h');
   await shot('read-back');
 
-  await playVisit(await apiSignIn(server.address, 'teo', DEMO_PASSWORD, 'bay 1'), 'S26-0422', { serials: [], by: 'teo', station: 'bay 1', until: 'calibrate' }, { at: Date.now() - 1_800_000 });
+  await playVisit(
+    await apiSignIn(server.address, 'teo', DEMO_PASSWORD, 'bay 1'),
+    'S26-0422',
+    { serials: [], by: 'teo', station: 'bay 1', until: 'calibrate' },
+    { at: Date.now() - 1_800_000 },
+  );
   await scan('S26-0422', 'Begin at about');
   const sure = await driver.findElement(By.xpath("//label[.='Sure to ± km/h']/following::input[1]"));
   await sure.sendKeys(Key.chord(Key.CONTROL, 'a'), '0.2');
-  for (const [trueKmh, shown, where] of [['9.8', '9.4', 'Yard, steady'], ['15.6', '15', 'Yard, steady'], ['20.3', '19.6', 'Perimeter'], ['17.6', '19.8', 'Perimeter'], ['24.6', '23.7', 'Perimeter']]) {
-    const field = async (/** @type {string} */ label) => driver.findElement(By.xpath(`//label[.='${label}']/following::input[1]`));
+  for (const [trueKmh, shown, where] of [
+    ['9.8', '9.4', 'Yard, steady'],
+    ['15.6', '15', 'Yard, steady'],
+    ['20.3', '19.6', 'Perimeter'],
+    ['17.6', '19.8', 'Perimeter'],
+    ['24.6', '23.7', 'Perimeter'],
+  ]) {
+    const field = async (/** @type {string} */ label) =>
+      driver.findElement(By.xpath(`//label[.='${label}']/following::input[1]`));
     await (await field('Where, how')).sendKeys(Key.chord(Key.CONTROL, 'a'), where ?? '');
     await (await field('True, km/h')).sendKeys(trueKmh ?? '', Key.ENTER);
     await press(shown ?? '', Key.ENTER);
@@ -137,16 +155,22 @@ async function takeAll() {
   await driver.findElement(By.linkText('2620')).click();
   await says('14 of 14 codes get a target');
   const cap = await driver.findElement(By.css('button[aria-label^="L4.1:"]'));
-  await driver.executeScript('arguments[0].scrollIntoView({ block: "center" }); arguments[0].focus({ preventScroll: true })', cap);
+  await driver.executeScript(
+    'arguments[0].scrollIntoView({ block: "center" }); arguments[0].focus({ preventScroll: true })',
+    cap,
+  );
   await press(Key.ENTER);
   await says('decided');
   await shot('order');
   const asked = await driver.findElement(By.xpath("//label[.='it went out in the class']/following::input[1]"));
   await asked.click();
   await driver.wait(until.elementLocated(By.xpath("//*[@role='option'][contains(., 'fast cargo')]")), 5000);
-  for (const option of await driver.findElements(By.xpath("//*[@role='option'][contains(., 'fast cargo')]"))) if (await option.isDisplayed()) await option.click();
+  for (const option of await driver.findElements(By.xpath("//*[@role='option'][contains(., 'fast cargo')]")))
+    if (await option.isDisplayed()) await option.click();
   await says('would be other');
-  await driver.executeScript("document.querySelector('[aria-label=\"What would change if\"]').scrollIntoView({ block: 'end' })");
+  await driver.executeScript(
+    "document.querySelector('[aria-label=\"What would change if\"]').scrollIntoView({ block: 'end' })",
+  );
   await shot('what-if');
 
   await driver.get(`${server.address}/library/rulePack/port-isel`);
@@ -191,7 +215,10 @@ async function says(words) {
 
 /** @param {...string} keys */
 async function press(...keys) {
-  await browser.driver.actions().sendKeys(...keys).perform();
+  await browser.driver
+    .actions()
+    .sendKeys(...keys)
+    .perform();
 }
 
 /** @param {string} serial @param {string} words */

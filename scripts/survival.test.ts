@@ -32,12 +32,26 @@ async function gone(): Promise<void> {
 }
 
 /** Writes entries one after another until the server is gone; gives those it accepted. */
-async function writeUntilGone(person: Client, unitId: string, visitId: string, from: number, onFirst: () => void): Promise<Evidence[]> {
+async function writeUntilGone(
+  person: Client,
+  unitId: string,
+  visitId: string,
+  from: number,
+  onFirst: () => void,
+): Promise<Evidence[]> {
   const accepted: Evidence[] = [];
   for (let seq = from; ; seq++) {
-    const entry = { id: randomUUID(), seq, kind: 'codeSeen', at: new Date().toISOString(), data: { label: 'L1.2', raw: (seq % 5) + 1 } };
+    const entry = {
+      id: randomUUID(),
+      seq,
+      kind: 'codeSeen',
+      at: new Date().toISOString(),
+      data: { label: 'L1.2', raw: (seq % 5) + 1 },
+    };
     try {
-      accepted.push(((await person.post(`/api/units/${unitId}/visits/${visitId}/evidence`, entry)) as EntryTaken).entry);
+      accepted.push(
+        ((await person.post(`/api/units/${unitId}/visits/${visitId}/evidence`, entry)) as EntryTaken).entry,
+      );
     } catch {
       return accepted;
     }
@@ -48,26 +62,34 @@ async function writeUntilGone(person: Client, unitId: string, visitId: string, f
 describe('the demo', () => {
   let demo: Demo;
 
-  it.each(['server/dist/main.js', '--datadir='])('loses no accepted entry when %s is killed while writing', async (victim) => {
-    demo = await startDemo();
-    const person = await signIn(demo.address, 'teo', DEMO_PASSWORD, 'bay 1');
-    const unit = (await person.get('/api/units?serial=S26-0413')) as { id: string; visitId: string };
-    const bench = async (client: Client) => ((await client.get(`/api/units/${unit.id}/bench`)) as { evidence: Evidence[] }).evidence;
-    const before = await bench(person);
-    const accepted = await writeUntilGone(person, unit.id, unit.visitId, before.length + 1, () => process.kill(pidOf(victim), 'SIGKILL'));
-    expect(accepted.length).toBeGreaterThanOrEqual(5);
-    expect(await demo.ended).toBe(1);
-    await gone();
+  it.each(['server/dist/main.js', '--datadir='])(
+    'loses no accepted entry when %s is killed while writing',
+    async (victim) => {
+      demo = await startDemo();
+      const person = await signIn(demo.address, 'teo', DEMO_PASSWORD, 'bay 1');
+      const unit = (await person.get('/api/units?serial=S26-0413')) as { id: string; visitId: string };
+      const bench = async (client: Client) =>
+        ((await client.get(`/api/units/${unit.id}/bench`)) as { evidence: Evidence[] }).evidence;
+      const before = await bench(person);
+      const accepted = await writeUntilGone(person, unit.id, unit.visitId, before.length + 1, () =>
+        process.kill(pidOf(victim), 'SIGKILL'),
+      );
+      expect(accepted.length).toBeGreaterThanOrEqual(5);
+      expect(await demo.ended).toBe(1);
+      await gone();
 
-    demo = await startDemo();
-    const again = await signIn(demo.address, 'teo', DEMO_PASSWORD, 'bay 1');
-    const after = await bench(again);
-    expect(after.slice(before.length, before.length + accepted.length).map((e) => e.hash)).toEqual(accepted.map((e) => e.hash));
-    expect(verifyChain(after).ok).toBe(true);
-    demo.child.kill('SIGINT');
-    expect(await demo.ended).toBe(0);
-    await gone();
-  });
+      demo = await startDemo();
+      const again = await signIn(demo.address, 'teo', DEMO_PASSWORD, 'bay 1');
+      const after = await bench(again);
+      expect(after.slice(before.length, before.length + accepted.length).map((e) => e.hash)).toEqual(
+        accepted.map((e) => e.hash),
+      );
+      expect(verifyChain(after).ok).toBe(true);
+      demo.child.kill('SIGINT');
+      expect(await demo.ended).toBe(0);
+      await gone();
+    },
+  );
 
   it('cleans up after a start command that was killed itself', async () => {
     demo = await startDemo();
@@ -93,7 +115,11 @@ describe('the demo', () => {
   });
 
   it('starts over only when told so in words', async () => {
-    const child = spawn(process.execPath, [join(ROOT, 'scripts/demo.mjs'), '--fresh'], { cwd: ROOT, env: { ...process.env, DECURIO_STATE: state }, stdio: ['pipe', 'ignore', 'pipe'] });
+    const child = spawn(process.execPath, [join(ROOT, 'scripts/demo.mjs'), '--fresh'], {
+      cwd: ROOT,
+      env: { ...process.env, DECURIO_STATE: state },
+      stdio: ['pipe', 'ignore', 'pipe'],
+    });
     child.stdin?.end('no\n');
     const code = await new Promise((resolve) => child.once('exit', resolve));
     expect(code).toBe(1);

@@ -13,7 +13,11 @@ ensureModules(ROOT);
 let passed = 0;
 let failed = 0;
 
-await checks({ 'Type check': ['tsc', '-b'], Lint: ['eslint', '.', '--max-warnings', '0'] });
+await checks({
+  'Type check': ['tsc', '-b'],
+  Lint: ['eslint', '.', '--max-warnings', '0'],
+  Format: ['prettier', '--check', '.'],
+});
 suite('Unit', 'unit');
 suite('Server against MariaDB', 'server');
 say('\n== Build');
@@ -43,7 +47,15 @@ function suite(title, project) {
   const report = join(STATE, `${project}.json`);
   mkdirSync(STATE, { recursive: true });
   rmSync(report, { force: true });
-  const status = run(['vitest', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`]);
+  const status = run([
+    'vitest',
+    'run',
+    '--project',
+    project,
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${report}`,
+  ]);
   const counts = readReport(report);
   passed += counts.passed;
   failed += counts.failed > 0 || status === 0 ? counts.failed : 1;
@@ -53,7 +65,10 @@ function suite(title, project) {
 function readReport(path) {
   try {
     const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(path, 'utf8'));
-    return { passed: Number(numPassedTests), failed: Math.max(Number(numFailedTests), Math.min(1, Number(numFailedTestSuites))) };
+    return {
+      passed: Number(numPassedTests),
+      failed: Math.max(Number(numFailedTests), Math.min(1, Number(numFailedTestSuites))),
+    };
   } catch {
     return { passed: 0, failed: 1 };
   }
@@ -61,7 +76,9 @@ function readReport(path) {
 
 /** @param {string[]} command */
 function run(command) {
-  return spawnSync('npx', ['--no-install', ...command], { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'] }).status ?? 1;
+  return (
+    spawnSync('npx', ['--no-install', ...command], { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'] }).status ?? 1
+  );
 }
 
 /** @param {string[]} command @returns {Promise<{ status: number, output: string }>} */
@@ -71,5 +88,7 @@ function runQuietly(command) {
   const hear = (/** @type {Buffer} */ chunk) => (output += chunk.toString());
   child.stdout.on('data', hear);
   child.stderr.on('data', hear);
-  return new Promise((resolve) => child.once('close', (status) => resolve({ status: status ?? 1, output: output.trimEnd() })));
+  return new Promise((resolve) =>
+    child.once('close', (status) => resolve({ status: status ?? 1, output: output.trimEnd() })),
+  );
 }

@@ -25,7 +25,9 @@ function check(file) {
   try {
     const record = JSON.parse(readFileSync(file, 'utf8'));
     const result = checkRecord(record);
-    return result.ok ? { ok: true, says: `${record.serial}, ${result.entries} entries, seal ${shortSeal(result.seal)}` } : result;
+    return result.ok
+      ? { ok: true, says: `${record.serial}, ${result.entries} entries, seal ${shortSeal(result.seal)}` }
+      : result;
   } catch (error) {
     return { ok: false, says: error instanceof SyntaxError ? 'This is not a JSON file.' : String(error) };
   }

@@ -61,7 +61,9 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   app.decorate('streams', streams);
   app.addHook('preClose', async () => streams.close());
   // Connections that are gone, or hang, must not keep a server that is told to stop.
-  app.addHook('onClose', () => Promise.race([source.destroy().catch(() => undefined), after(CLOSE_MS, undefined, { ref: false })]));
+  app.addHook('onClose', () =>
+    Promise.race([source.destroy().catch(() => undefined), after(CLOSE_MS, undefined, { ref: false })]),
+  );
   app.setErrorHandler(handleError);
   validateWithYup(app);
   limitTime(app, config.limits.handlerMs);

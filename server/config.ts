@@ -36,7 +36,13 @@ export interface Limits {
   readonly connections: number;
 }
 
-export const LIMITS: Limits = { headersMs: 15_000, requestMs: 60_000, handlerMs: 40_000, lookMs: 5_000, connections: 2_000 };
+export const LIMITS: Limits = {
+  headersMs: 15_000,
+  requestMs: 60_000,
+  handlerMs: 40_000,
+  lookMs: 5_000,
+  connections: 2_000,
+};
 
 /** Reads the configuration. Throws with the name of what is missing. */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
@@ -53,7 +59,10 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     logLevel: env['LOG_LEVEL'] ?? 'info',
     secureCookie: env['SECURE_COOKIE'] === 'true',
     publicOrigin: originOf(env['PUBLIC_ORIGIN']),
-    trustedProxies: (env['TRUSTED_PROXIES'] ?? '').split(',').map((each) => each.trim()).filter((each) => each !== ''),
+    trustedProxies: (env['TRUSTED_PROXIES'] ?? '')
+      .split(',')
+      .map((each) => each.trim())
+      .filter((each) => each !== ''),
     limits: LIMITS,
   };
 }

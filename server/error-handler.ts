@@ -13,7 +13,16 @@ const FASTIFY_CODES: Readonly<Record<string, ProblemCode>> = {
   FST_ERR_MAX_PARAM_LENGTH: 'notFound',
 };
 
-const DATABASE_AWAY = new Set(['ER_STATEMENT_TIMEOUT', 'ER_LOCK_WAIT_TIMEOUT', 'ETIMEDOUT', 'ECONNREFUSED', 'PROTOCOL_CONNECTION_LOST', 'ER_SERVER_SHUTDOWN', 'ECONNRESET', 'ER_CON_COUNT_ERROR']);
+const DATABASE_AWAY = new Set([
+  'ER_STATEMENT_TIMEOUT',
+  'ER_LOCK_WAIT_TIMEOUT',
+  'ETIMEDOUT',
+  'ECONNREFUSED',
+  'PROTOCOL_CONNECTION_LOST',
+  'ER_SERVER_SHUTDOWN',
+  'ECONNRESET',
+  'ER_CON_COUNT_ERROR',
+]);
 
 /** Turns whatever ended a request into the one error shape; what nobody foresaw is logged and told as `internal`. */
 export function handleError(error: FastifyError | Error, request: FastifyRequest, reply: FastifyReply): void {
@@ -24,14 +33,19 @@ export function handleError(error: FastifyError | Error, request: FastifyRequest
   void reply.status(problem.statusCode).send(errorBody(problem));
 }
 
-const BROKEN_CODES: Readonly<Record<string, ProblemCode>> = { ERR_HTTP_REQUEST_TIMEOUT: 'tooSlow', HPE_HEADER_OVERFLOW: 'tooLarge' };
+const BROKEN_CODES: Readonly<Record<string, ProblemCode>> = {
+  ERR_HTTP_REQUEST_TIMEOUT: 'tooSlow',
+  HPE_HEADER_OVERFLOW: 'tooLarge',
+};
 
 /** Answers what is no request that could be read, or came too slowly, in the one error shape, and hangs up. */
 export function answerBroken(error: Error & { readonly code?: string }, socket: Socket): void {
   if (error.code === 'ECONNRESET' || !socket.writable) return void socket.destroy();
   const problem = new HttpProblem(BROKEN_CODES[error.code ?? ''] ?? 'badRequest');
   const body = JSON.stringify(errorBody(problem));
-  socket.end(`HTTP/1.1 ${problem.statusCode} ${STATUS_CODES[problem.statusCode]}\r\ncontent-type: application/json; charset=utf-8\r\ncontent-length: ${Buffer.byteLength(body)}\r\nconnection: close\r\n\r\n${body}`);
+  socket.end(
+    `HTTP/1.1 ${problem.statusCode} ${STATUS_CODES[problem.statusCode]}\r\ncontent-type: application/json; charset=utf-8\r\ncontent-length: ${Buffer.byteLength(body)}\r\nconnection: close\r\n\r\n${body}`,
+  );
 }
 
 /** Answers an address that leads nowhere. */

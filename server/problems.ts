@@ -13,7 +13,10 @@ export const PROBLEMS = {
   notAllowed: [403, 'Your role does not include this. Ask a lead.'],
   notFound: [404, 'There is nothing at this address.'],
   unitNotFound: [404, 'No unit with this serial is in an open order. Check the order file, or the label.'],
-  recordDamaged: [409, 'The stored entries of this visit are not whole any more, so it cannot be shown. "Verify the seal" says what is amiss; compare with an exported record.'],
+  recordDamaged: [
+    409,
+    'The stored entries of this visit are not whole any more, so it cannot be shown. "Verify the seal" says what is amiss; compare with an exported record.',
+  ],
   visitNotFound: [404, 'This visit does not exist.'],
   otherVisit: [409, 'This visit belongs to another unit. Scan the unit again.'],
   staleSeq: [409, 'Someone else worked on this unit meanwhile. The newer state is shown; look and enter again.'],
@@ -27,7 +30,10 @@ export const PROBLEMS = {
   placeTaken: [409, 'There are rules for this place already.'],
   nameTaken: [409, 'Another type is called so already.'],
   mapsMissing: [409, 'The library does not hold the displays that this names.'],
-  confirmedElsewhere: [403, 'A changed map is a draft until a second person confirms it. Save it with "confirmed": null, then have it confirmed.'],
+  confirmedElsewhere: [
+    403,
+    'A changed map is a draft until a second person confirms it. Save it with "confirmed": null, then have it confirmed.',
+  ],
   ownDraft: [403, 'Whoever wrote a map does not confirm it. Ask a second person.'],
   staleVersion: [409, 'There is a newer version of this map. Look at that one.'],
   confirmedAlready: [409, 'This version is confirmed already.'],
@@ -35,16 +41,31 @@ export const PROBLEMS = {
   settledAlready: [409, 'This dispute is settled already.'],
   notFitted: [409, 'This display is not one that this type carries.'],
   sameDocument: [409, 'The newest version says exactly this already.'],
-  classNotChecked: [409, 'Nobody here has checked this class with the local authority. A lead does so under Library, Rule packs; then sign off.'],
-  checkRanOut: [409, 'The check of this class has run out. A lead checks it again under Library, Rule packs; then sign off.'],
-  rulesMoved: [409, 'The class says something else than when this unit was set up. A lead works its order out anew on the page of the order.'],
-  orderMoved: [409, 'The order was changed a moment ago, and this unit is being worked out anew. Look again, then sign off.'],
+  classNotChecked: [
+    409,
+    'Nobody here has checked this class with the local authority. A lead does so under Library, Rule packs; then sign off.',
+  ],
+  checkRanOut: [
+    409,
+    'The check of this class has run out. A lead checks it again under Library, Rule packs; then sign off.',
+  ],
+  rulesMoved: [
+    409,
+    'The class says something else than when this unit was set up. A lead works its order out anew on the page of the order.',
+  ],
+  orderMoved: [
+    409,
+    'The order was changed a moment ago, and this unit is being worked out anew. Look again, then sign off.',
+  ],
   checkMoved: [409, 'The check of this class is not the one on your screen any more. Look again, then sign off.'],
   authorityOver: [409, 'The authority for private land has ended. A lead amends the order first.'],
   withdrawn: [409, 'This unit was withdrawn from its order.'],
   classGone: [409, 'This rule pack has no such class any more. Look at the newest version.'],
   expiresBefore: [400, 'A check that ends in the past confirms nothing.'],
-  checkedElsewhere: [403, 'A changed class is not checked until a lead confirms it here. Save it with "checked": null, then confirm it.'],
+  checkedElsewhere: [
+    403,
+    'A changed class is not checked until a lead confirms it here. Save it with "checked": null, then confirm it.',
+  ],
   orderExists: [409, 'There is an order with this number already. Take another number, or amend that order.'],
   needsAuthority: [403, "A class for private land wants a lead's own authority: a lead takes this order in by hand."],
   serialTaken: [409, 'A serial is in an open order already. Nothing was changed.'],
@@ -55,17 +76,38 @@ export const PROBLEMS = {
   nothingChanged: [409, 'This says what the order says already.'],
   cannotAccept: [409, 'This cannot be accepted.'],
   notAPhoto: [400, 'This is not a JPEG photograph, or not a whole one. Take it again.'],
-  photosFull: [409, 'This visit keeps as many photographs as a visit may. What was taken stands; the entry goes on without another one.'],
-  photosFullToday: [409, 'The house has kept as many photographs today as it may. What was taken stands; try again tomorrow, or ask the owner.'],
+  photosFull: [
+    409,
+    'This visit keeps as many photographs as a visit may. What was taken stands; the entry goes on without another one.',
+  ],
+  photosFullToday: [
+    409,
+    'The house has kept as many photographs today as it may. What was taken stands; try again tomorrow, or ask the owner.',
+  ],
   photoMissing: [409, 'The photograph itself has not arrived yet. It is sent again with its entry.'],
   otherFigures: [409, 'The figures do not follow from the readings that are kept. Look again, then choose.'],
   notYet: [409, 'The readings do not allow it yet.'],
-  pinLocked: [409, 'This PIN was sealed under another secret than the server has now, and cannot be read. Whoever runs the server sets the earlier PIN_SECRET again.'],
+  pinLocked: [
+    409,
+    'This PIN was sealed under another secret than the server has now, and cannot be read. Whoever runs the server sets the earlier PIN_SECRET again.',
+  ],
   noPin: [409, 'The house rules of this order set no PIN.'],
-  clockAhead: [400, "This says when it was done, and that time has not come yet: the device's clock is ahead. Set it right, then enter again."],
-  clockBehind: [400, "This says it was done before the visit began: the device's clock is behind. Set it right, then enter again."],
-  readTooLong: [413, 'This takes too long to read for what it is. Nothing was taken; look whether it is the right file.'],
-  readTooMuch: [413, 'This takes too much room to read for what it is. Nothing was taken; look whether it is the right file.'],
+  clockAhead: [
+    400,
+    "This says when it was done, and that time has not come yet: the device's clock is ahead. Set it right, then enter again.",
+  ],
+  clockBehind: [
+    400,
+    "This says it was done before the visit began: the device's clock is behind. Set it right, then enter again.",
+  ],
+  readTooLong: [
+    413,
+    'This takes too long to read for what it is. Nothing was taken; look whether it is the right file.',
+  ],
+  readTooMuch: [
+    413,
+    'This takes too much room to read for what it is. Nothing was taken; look whether it is the right file.',
+  ],
   readStopped: [408, 'Reading was stopped. Nothing was taken.'],
   readBusy: [503, 'Many files are being read just now. Wait a few seconds, then send it again.'],
   tooLarge: [413, 'This is too large. Nothing was changed.'],
@@ -86,7 +128,11 @@ export class HttpProblem extends Error {
   readonly statusCode: number;
   constructor(
     readonly code: ProblemCode | (string & {}),
-    options: { readonly status?: number; readonly message?: string; readonly fields?: Readonly<Record<string, string>> } = {},
+    options: {
+      readonly status?: number;
+      readonly message?: string;
+      readonly fields?: Readonly<Record<string, string>>;
+    } = {},
   ) {
     const [status, message] = PROBLEMS[code as ProblemCode] ?? [409, code];
     super(options.message ?? message);

@@ -10,7 +10,8 @@ export function validateWithYup(app: FastifyInstance): void {
     const yup = schema as Schema;
     return (data: unknown) => {
       // A schema of optional fields would let a body pass that is not there at all.
-      if (httpPart === 'body' && (typeof data !== 'object' || data === null || Array.isArray(data))) return { error: new HttpProblem('noBody') };
+      if (httpPart === 'body' && (typeof data !== 'object' || data === null || Array.isArray(data)))
+        return { error: new HttpProblem('noBody') };
       try {
         return { value: yup.validateSync(data ?? undefined, { abortEarly: false, strict: true }) as unknown };
       } catch (error) {

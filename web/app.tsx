@@ -22,7 +22,9 @@ const AddUnit = lazy(() => import('./orders/intake/add-unit.js').then((m) => ({ 
 const TakeByHand = lazy(() => import('./orders/intake/take-by-hand.js').then((m) => ({ default: m.TakeByHand })));
 const LibraryPage = lazy(() => import('./library/library-page.js').then((m) => ({ default: m.LibraryPage })));
 const LearntPage = lazy(() => import('./library/learnt/learnt-page.js').then((m) => ({ default: m.LearntPage })));
-const WorkbenchPage = lazy(() => import('./library/workbench/workbench-page.js').then((m) => ({ default: m.WorkbenchPage })));
+const WorkbenchPage = lazy(() =>
+  import('./library/workbench/workbench-page.js').then((m) => ({ default: m.WorkbenchPage })),
+);
 const SessionsPage = lazy(() => import('./account/sessions-page.js').then((m) => ({ default: m.SessionsPage })));
 const PracticePage = lazy(() => import('./practice/practice-page.js').then((m) => ({ default: m.PracticePage })));
 const LedgerPage = lazy(() => import('./ledger/ledger-page.js').then((m) => ({ default: m.LedgerPage })));
@@ -33,12 +35,23 @@ export function App() {
   const { data, error, refetch } = api.useWelcomeQuery(null);
   const { who, lost } = useSession();
   const problem = asProblem(error);
-  if (problem && !data) return <Notice kind="stop" title="Cannot reach the server" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} page />;
+  if (problem && !data)
+    return (
+      <Notice
+        kind="stop"
+        title="Cannot reach the server"
+        says={problem.message}
+        act={{ label: 'Try again', onAct: () => void refetch() }}
+        page
+      />
+    );
   if (!data) return <Busy />;
   if (!who) return <SignIn demoAccounts={data.demoAccounts} />;
   return (
     <BrowserRouter>
-      <a className={classes['skip']} href="#work">Skip to the work</a>
+      <a className={classes['skip']} href="#work">
+        Skip to the work
+      </a>
       <OutboxSender />
       <LiveChanges />
       <Strap who={who}>
@@ -69,7 +82,17 @@ export function App() {
             <Route path="/practice/:mapId" element={<PracticePage />} />
             <Route path="/ledger" element={<LedgerPage />} />
             <Route path="/ledger/:visitId" element={<RecordPage />} />
-            <Route path="*" element={<Notice kind="note" title="Nothing is here" says="This address leads nowhere. Scan a serial, or choose a place above." page />} />
+            <Route
+              path="*"
+              element={
+                <Notice
+                  kind="note"
+                  title="Nothing is here"
+                  says="This address leads nowhere. Scan a serial, or choose a place above."
+                  page
+                />
+              }
+            />
           </Routes>
         </Suspense>
       </main>

@@ -5,8 +5,12 @@ import { ValidationError } from 'yup';
 import { spoilt } from '../../core/testing/spoilt.js';
 import { documentSchemas } from '../library.js';
 
-const read = (path: string): object => JSON.parse(readFileSync(new URL(`../../${path}`, import.meta.url), 'utf8')) as object;
-const all = (folder: string): readonly (readonly [string, object])[] => readdirSync(new URL(`../../${folder}/`, import.meta.url)).filter((name) => name.endsWith('.json')).map((name) => [`${folder}/${name}`, read(`${folder}/${name}`)] as const);
+const read = (path: string): object =>
+  JSON.parse(readFileSync(new URL(`../../${path}`, import.meta.url), 'utf8')) as object;
+const all = (folder: string): readonly (readonly [string, object])[] =>
+  readdirSync(new URL(`../../${folder}/`, import.meta.url))
+    .filter((name) => name.endsWith('.json'))
+    .map((name) => [`${folder}/${name}`, read(`${folder}/${name}`)] as const);
 
 const KINDS = {
   'decurio-vehicle-type/2': ['vehicleType', 'vehicle-type'],
@@ -16,7 +20,9 @@ const KINDS = {
 const documents = [...all('demo/types'), ...all('demo/rules'), ...all('starters')];
 const kindOf = (document: object) => KINDS[(document as { format: keyof typeof KINDS }).format];
 const ajv = new Ajv2020({ strict: false, allErrors: true });
-const schemas = Object.fromEntries(Object.values(KINDS).map(([kind, file]) => [kind, ajv.compile(read(`docs/formats/${file}.schema.json`))]));
+const schemas = Object.fromEntries(
+  Object.values(KINDS).map(([kind, file]) => [kind, ajv.compile(read(`docs/formats/${file}.schema.json`))]),
+);
 
 function problems(document: object): readonly string[] {
   try {
@@ -37,12 +43,19 @@ describe('a document that ships', () => {
 
   it('among the starters is checked by nobody', () => {
     expect(all('starters').length).toBeGreaterThanOrEqual(18);
-    for (const [, pack] of all('starters')) expect((pack as { classes: { checked: unknown }[] }).classes.every(({ checked }) => checked === null)).toBe(true);
+    for (const [, pack] of all('starters'))
+      expect((pack as { classes: { checked: unknown }[] }).classes.every(({ checked }) => checked === null)).toBe(true);
   });
 });
 
 describe('the published schema', () => {
-  const tried = ['demo/types/petrel-10.json', 'demo/types/samphire-26.json', 'demo/rules/port-isel.json', 'starters/california.json', 'demo/rules/hire-default.json'];
+  const tried = [
+    'demo/types/petrel-10.json',
+    'demo/types/samphire-26.json',
+    'demo/rules/port-isel.json',
+    'starters/california.json',
+    'demo/rules/hire-default.json',
+  ];
 
   it.each(tried)('agrees with the reader on every slip of one field in %s', (path) => {
     const document = read(path);
@@ -52,7 +65,12 @@ describe('the published schema', () => {
     const disagreed: unknown[] = [];
     for (const data of spoilt(document, 4)) {
       slips++;
-      if (schemas[kind]!(data) !== isSound(data)) disagreed.push([data, schemas[kind]!.errors?.slice(0, 2).map((e) => `${e.instancePath} ${e.message}`), problems({ ...(data as object), format: (document as { format: string }).format })]);
+      if (schemas[kind]!(data) !== isSound(data))
+        disagreed.push([
+          data,
+          schemas[kind]!.errors?.slice(0, 2).map((e) => `${e.instancePath} ${e.message}`),
+          problems({ ...(data as object), format: (document as { format: string }).format }),
+        ]);
     }
     expect(slips).toBeGreaterThan(40);
     expect(disagreed.slice(0, 2)).toEqual([]);
@@ -65,16 +83,30 @@ describe('a document with a slip of sense', () => {
   const withClass = (over: object) => ({ ...pack, classes: [{ ...pack.classes[0], ...over }] });
 
   it.each([
-    [{ ...type, typeLimitA: 40 }, 'typeLimitA: Not above the controller\'s limit.'],
+    [{ ...type, typeLimitA: 40 }, "typeLimitA: Not above the controller's limit."],
     [{ ...type, attainableKmh: -3 }, 'attainableKmh: Above zero.'],
     [{ ...type, attainableKmh: 310 }, 'attainableKmh: At most 130: look at the unit once more.'],
     [{ ...type, displayStandsV: { from: 60, to: 24 } }, 'displayStandsV: "to" lies below "from".'],
-    [{ ...type, pack: { ...(type as { pack: object }).pack, cellsInSeries: undefined } }, 'pack.cellsInSeries: Type a number.'],
+    [
+      { ...type, pack: { ...(type as { pack: object }).pack, cellsInSeries: undefined } },
+      'pack.cellsInSeries: Type a number.',
+    ],
     [withClass({ limit: null }), 'classes[0].limit: A class for public roads names its limit.'],
-    [withClass({ throttle: 'toSpeed' }), 'classes[0].throttleTo: Name the speed at which the throttle ends, not above the limit.'],
-    [withClass({ throttleTo: { value: 30, unit: 'mph' } }), 'classes[0].throttleTo: Name the speed at which the throttle ends, not above the limit.'],
+    [
+      withClass({ throttle: 'toSpeed' }),
+      'classes[0].throttleTo: Name the speed at which the throttle ends, not above the limit.',
+    ],
+    [
+      withClass({ throttleTo: { value: 30, unit: 'mph' } }),
+      'classes[0].throttleTo: Name the speed at which the throttle ends, not above the limit.',
+    ],
     [{ ...pack, classes: [pack.classes[0], pack.classes[0]] }, 'classes: Two classes have the same id.'],
-    [withClass({ checked: { by: 'Ines M.', authority: 'office', source: 'letter', on: '2026-11-25', expiresOn: '2026-02-30' } }), 'classes[0].checked.expiresOn: There is no such day.'],
+    [
+      withClass({
+        checked: { by: 'Ines M.', authority: 'office', source: 'letter', on: '2026-11-25', expiresOn: '2026-02-30' },
+      }),
+      'classes[0].checked.expiresOn: There is no such day.',
+    ],
   ])('is told what and where (%#)', (document, says) => {
     expect(problems(document)).toContain(says);
   });

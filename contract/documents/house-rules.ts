@@ -6,7 +6,11 @@ const choices = strictly(
   Object.fromEntries(
     SCHOOLS.map(({ choice, answers, number }) => [
       choice,
-      answers ? oneOf(...answers.map((answer) => String(answer.value))) : amount().min(number?.min ?? 0, `Not below ${number?.min}.`).max(number?.max ?? 100, `At most ${number?.max} ${number?.unit}.`),
+      answers
+        ? oneOf(...answers.map((answer) => String(answer.value)))
+        : amount()
+            .min(number?.min ?? 0, `Not below ${number?.min}.`)
+            .max(number?.max ?? 100, `At most ${number?.max} ${number?.unit}.`),
     ]),
   ),
 ) as unknown as Schema<Choices>;

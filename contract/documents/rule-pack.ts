@@ -4,10 +4,17 @@ import { amount, day, id, oneOf, orNull, positive, speed, strictly, text, words,
 
 const speedOrNull = () => orNull(speed()) as unknown as MixedSchema<Speed | null>;
 
-export const classCheckSchema = strictly({ by: text(80), authority: text(120), source: text(400), on: day(), expiresOn: day() }).test(
+export const classCheckSchema = strictly({
+  by: text(80),
+  authority: text(120),
+  source: text(400),
+  on: day(),
+  expiresOn: day(),
+}).test(
   'order',
   'It ends before it was checked.',
-  (check: { on?: unknown; expiresOn?: unknown } | null) => check === null || !((check.expiresOn as string) < (check.on as string)),
+  (check: { on?: unknown; expiresOn?: unknown } | null) =>
+    check === null || !((check.expiresOn as string) < (check.on as string)),
 );
 
 /** A class alone, as its form edits it. */
@@ -22,10 +29,16 @@ export const vehicleClassSchema = strictly({
   ratedPowerW: orNull(positive(20_000)),
   powerBasis: oneOf('rated', 'nominal', 'full'),
   throttle: oneOf('none', 'toCap', 'toSpeed', 'asOrdered', 'asApproved'),
-  throttleTo: speedOrNull().test('fits', 'Name the speed at which the throttle ends, not above the limit.', function fits(to) {
-    const { throttle, limit } = this.parent as VehicleClass;
-    return throttle === 'toSpeed' ? to !== null && within(to, limit ?? null) : to === null || to === undefined || within(to, limit ?? null);
-  }),
+  throttleTo: speedOrNull().test(
+    'fits',
+    'Name the speed at which the throttle ends, not above the limit.',
+    function fits(to) {
+      const { throttle, limit } = this.parent as VehicleClass;
+      return throttle === 'toSpeed'
+        ? to !== null && within(to, limit ?? null)
+        : to === null || to === undefined || within(to, limit ?? null);
+    },
+  ),
   startAid: orNull(speed()),
   walk: oneOf('allowed', 'forbidden'),
   walkTo: orNull(speed()),
@@ -53,5 +66,9 @@ export const rulePackSchema = strictly({
   classes: array(vehicleClassSchema)
     .min(1, 'A rule pack holds at least one class.')
     .required()
-    .test('unique', 'Two classes have the same id.', (classes) => new Set(classes.map((each) => each?.id)).size === classes.length),
+    .test(
+      'unique',
+      'Two classes have the same id.',
+      (classes) => new Set(classes.map((each) => each?.id)).size === classes.length,
+    ),
 }) as unknown as Schema<RulePack>;

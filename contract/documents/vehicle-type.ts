@@ -14,9 +14,14 @@ const pack = strictly({
 });
 
 const span = (from: string, to: string, most: number) =>
-  strictly({ [from]: positive(most), [to]: positive(most) }).test('rising', `"${to}" lies below "${from}".`, (value: object | null) => value === null || isRising(value as Record<string, unknown>, from, to));
+  strictly({ [from]: positive(most), [to]: positive(most) }).test(
+    'rising',
+    `"${to}" lies below "${from}".`,
+    (value: object | null) => value === null || isRising(value as Record<string, unknown>, from, to),
+  );
 
-const isRising = (value: Readonly<Record<string, unknown>>, from: string, to: string): boolean => !(Number(value[to]) < Number(value[from]));
+const isRising = (value: Readonly<Record<string, unknown>>, from: string, to: string): boolean =>
+  !(Number(value[to]) < Number(value[from]));
 
 /** `decurio-vehicle-type/2`. */
 export const vehicleTypeSchema = strictly({
@@ -25,19 +30,38 @@ export const vehicleTypeSchema = strictly({
   name: text(60),
   title: text(80),
   kind: oneOf('bike', 'scooter'),
-  motors: array(strictly({ place: oneOf('front', 'rear', 'mid'), drive: oneOf('mid', 'gearedHub', 'directHub'), freewheels: yesNo() })).min(1, 'Name at least one motor.').max(2, 'At most two motors.').required(),
+  motors: array(
+    strictly({
+      place: oneOf('front', 'rear', 'mid'),
+      drive: oneOf('mid', 'gearedHub', 'directHub'),
+      freewheels: yesNo(),
+    }),
+  )
+    .min(1, 'Name at least one motor.')
+    .max(2, 'At most two motors.')
+    .required(),
   ratedPowerW: positive(20_000),
   controllerLimitA: positive(300),
-  typeLimitA: positive(300).test('withinController', "Not above the controller's limit.", function withinController(value) {
-    const { controllerLimitA } = this.parent as { controllerLimitA?: number };
-    return controllerLimitA === undefined || value <= controllerLimitA;
-  }),
+  typeLimitA: positive(300).test(
+    'withinController',
+    "Not above the controller's limit.",
+    function withinController(value) {
+      const { controllerLimitA } = this.parent as { controllerLimitA?: number };
+      return controllerLimitA === undefined || value <= controllerLimitA;
+    },
+  ),
   controllerCutoffV: orNull(volts()),
   attainableKmh: positive(130),
   speedLimit: orNull(speed()),
   pack,
   displayStandsV: orNull(span('from', 'to', 150)),
-  tyre: strictly({ marking: text(20), wheelInch: positive(40), rolledMm: orNull(positive(4000)), barFrom: orNull(positive(12)), barTo: orNull(positive(12)) }),
+  tyre: strictly({
+    marking: text(20),
+    wheelInch: positive(40),
+    rolledMm: orNull(positive(4000)),
+    barFrom: orNull(positive(12)),
+    barTo: orNull(positive(12)),
+  }),
   wheelPulses: whole(200),
   pedalMagnets: orNull(whole(64)),
   throttleFitted: yesNo(),

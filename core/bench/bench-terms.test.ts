@@ -13,7 +13,12 @@ describe('how much is read as found', () => {
   });
 
   it('is in full again after a surprise, for the next three', () => {
-    expect([0, 1, 2, 3].map((sinceSurprise) => samplingOf('sample', { units: 5, sinceSurprise }).reads)).toEqual(['all', 'all', 'all', 'decisive']);
+    expect([0, 1, 2, 3].map((sinceSurprise) => samplingOf('sample', { units: 5, sinceSurprise }).reads)).toEqual([
+      'all',
+      'all',
+      'all',
+      'decisive',
+    ]);
   });
 
   it('is every unit in full where house rules say so', () => {
@@ -22,15 +27,27 @@ describe('how much is read as found', () => {
 });
 
 describe('what a visit is asked', () => {
-  const terms = (choices: Partial<typeof houseRules.choices>, map = fourKey) => benchTermsFor({ type: stepThrough, map, houseRules: { ...houseRules, choices: { ...houseRules.choices, ...choices } }, batch: NONE });
+  const terms = (choices: Partial<typeof houseRules.choices>, map = fourKey) =>
+    benchTermsFor({
+      type: stepThrough,
+      map,
+      houseRules: { ...houseRules, choices: { ...houseRules.choices, ...choices } },
+      batch: NONE,
+    });
 
   it('is photographs as the house rules say', () => {
     expect(terms({ photos: 'none' }).photos).toEqual({ checkIn: [], readBack: [] });
-    expect(terms({ photos: 'both' }).photos).toEqual({ checkIn: ['display', 'ratingPlate', 'serial'], readBack: ['display'] });
+    expect(terms({ photos: 'both' }).photos).toEqual({
+      checkIn: ['display', 'ratingPlate', 'serial'],
+      readBack: ['display'],
+    });
   });
 
   it('is the unplug check only where a value lives in the display while it is attached', () => {
-    const kept = { ...fourKey, codes: fourKey.codes.map((code) => ({ ...code, keptIn: 'displayWhileAttached' as const })) };
+    const kept = {
+      ...fourKey,
+      codes: fourKey.codes.map((code) => ({ ...code, keptIn: 'displayWhileAttached' as const })),
+    };
     expect(terms({ unplugCheck: 'whereKept' }).unplugCheck).toBe(false);
     expect(terms({ unplugCheck: 'whereKept' }, kept).unplugCheck).toBe(true);
     expect(terms({ unplugCheck: 'never' }, kept).unplugCheck).toBe(false);
@@ -55,10 +72,24 @@ describe('a surprise', () => {
   });
 
   it('is a PIN set before, never its digits; a table value it does not have; and no odometer', () => {
-    const pin = surpriseOf({ label: 'P', function: 'accessPin', presumed: 0, raw: 4711, span: { min: 0, max: 9999, decimals: 0 } });
+    const pin = surpriseOf({
+      label: 'P',
+      function: 'accessPin',
+      presumed: 0,
+      raw: 4711,
+      span: { min: 0, max: 9999, decimals: 0 },
+    });
     expect(pin).toMatchObject({ kind: 'pinSet', level: 'decide' });
     expect(pin?.says).not.toContain('4711');
-    expect(surpriseOf({ label: 'W', function: 'walk', presumed: 51, raw: 53, span: { min: 51, max: 55, decimals: 0, only: [51, 52] } })?.kind).toBe('outOfRange');
+    expect(
+      surpriseOf({
+        label: 'W',
+        function: 'walk',
+        presumed: 51,
+        raw: 53,
+        span: { min: 51, max: 55, decimals: 0, only: [51, 52] },
+      })?.kind,
+    ).toBe('outOfRange');
     expect(surpriseOf({ label: 'O', function: 'odometer', presumed: 0, raw: 812, span })).toBeNull();
   });
 });

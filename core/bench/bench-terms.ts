@@ -23,7 +23,15 @@ export interface CalibrateTerms {
   /** What an earlier visit of this very unit measured. */
   readonly own?: Pick<UnitKnown, 'ratio' | 'rolled' | 'overshootKmh'>;
   /** Shown over true speed with these codes, as the family was learnt; null while too few were run. */
-  readonly family: (RatioFound & { readonly count: number; readonly wheelRaw: number | null; readonly pulsesRaw: number | null; readonly nextLow: number; readonly nextHigh: number }) | null;
+  readonly family:
+    | (RatioFound & {
+        readonly count: number;
+        readonly wheelRaw: number | null;
+        readonly pulsesRaw: number | null;
+        readonly nextLow: number;
+        readonly nextHigh: number;
+      })
+    | null;
 }
 
 /** What house rules, type and display ask of one visit at the bench; kept in its opening entry. */
@@ -54,12 +62,24 @@ const FIRST_IN_FULL = 3;
 const ONE_IN = 5;
 
 /** How much of a unit is read as found. */
-export function samplingOf(rule: HouseRules['choices']['readAsFound'], { units, sinceSurprise }: BatchRead): BenchTerms['asFound'] {
+export function samplingOf(
+  rule: HouseRules['choices']['readAsFound'],
+  { units, sinceSurprise }: BatchRead,
+): BenchTerms['asFound'] {
   if (rule === 'every') return { reads: 'all', why: 'House rules read every unit in full.' };
-  if (units < FIRST_IN_FULL) return { reads: 'all', why: `Unit ${units + 1} of its batch: the first ${FIRST_IN_FULL} are read in full.` };
-  if (sinceSurprise !== null && sinceSurprise < FIRST_IN_FULL) return { reads: 'all', why: `A unit shortly before was not as expected: the next ${FIRST_IN_FULL} are read in full.` };
-  if ((units - FIRST_IN_FULL) % ONE_IN === ONE_IN - 1) return { reads: 'all', why: `One in ${ONE_IN} of a batch is read in full, and it is this one's turn.` };
-  return { reads: 'decisive', why: `The first ${FIRST_IN_FULL} of the batch were as expected: codes that decide something are read, the others are presumed as delivered.` };
+  if (units < FIRST_IN_FULL)
+    return { reads: 'all', why: `Unit ${units + 1} of its batch: the first ${FIRST_IN_FULL} are read in full.` };
+  if (sinceSurprise !== null && sinceSurprise < FIRST_IN_FULL)
+    return {
+      reads: 'all',
+      why: `A unit shortly before was not as expected: the next ${FIRST_IN_FULL} are read in full.`,
+    };
+  if ((units - FIRST_IN_FULL) % ONE_IN === ONE_IN - 1)
+    return { reads: 'all', why: `One in ${ONE_IN} of a batch is read in full, and it is this one's turn.` };
+  return {
+    reads: 'decisive',
+    why: `The first ${FIRST_IN_FULL} of the batch were as expected: codes that decide something are read, the others are presumed as delivered.`,
+  };
 }
 
 export interface BenchInputs {
@@ -73,15 +93,27 @@ export interface BenchInputs {
 export function benchTermsFor({ type, map, houseRules: { choices }, batch, calibrate }: BenchInputs): BenchTerms {
   return {
     asFound: samplingOf(choices.readAsFound, batch),
-    photos: { checkIn: choices.photos === 'none' ? [] : ['display', 'ratingPlate', 'serial'], readBack: choices.photos === 'both' ? ['display'] : [] },
-    unplugCheck: choices.unplugCheck === 'whereKept' && map.codes.some((code) => code.keptIn === 'displayWhileAttached'),
+    photos: {
+      checkIn: choices.photos === 'none' ? [] : ['display', 'ratingPlate', 'serial'],
+      readBack: choices.photos === 'both' ? ['display'] : [],
+    },
+    unplugCheck:
+      choices.unplugCheck === 'whereKept' && map.codes.some((code) => code.keptIn === 'displayWhileAttached'),
     otherReader: choices.reader === 'other',
     ...(calibrate ? { calibrate } : {}),
     cautions: cautionsFor(type, map),
     spans: Object.fromEntries(
       map.codes.map((code) => {
         const { min, max } = code.range;
-        return [code.label, { min, max, decimals: code.decimals, ...(code.encoding.kind === 'table' ? { only: valuesInOrder(code) } : {}) }];
+        return [
+          code.label,
+          {
+            min,
+            max,
+            decimals: code.decimals,
+            ...(code.encoding.kind === 'table' ? { only: valuesInOrder(code) } : {}),
+          },
+        ];
       }),
     ),
   };

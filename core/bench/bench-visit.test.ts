@@ -1,29 +1,98 @@
 import { describe, expect, it } from 'vitest';
-import { allKeyed, allRead, benchOpened, benchOpening, byHand, checkedIn, found, foundAsDelivered, INES, keyed, madeSafe, read, refusalOf, restarted, soundCheckIn, stateAfter, TEO, upToKeyIn, upToReadBack, type Act } from '../testing/visit-script.js';
+import {
+  allKeyed,
+  allRead,
+  benchOpened,
+  benchOpening,
+  byHand,
+  checkedIn,
+  found,
+  foundAsDelivered,
+  INES,
+  keyed,
+  madeSafe,
+  read,
+  refusalOf,
+  restarted,
+  soundCheckIn,
+  stateAfter,
+  TEO,
+  upToKeyIn,
+  upToReadBack,
+  type Act,
+} from '../testing/visit-script.js';
 
-const withTerms = (terms: Partial<NonNullable<typeof benchOpening.bench>>): Act => ['opened', { ...benchOpening, bench: { ...benchOpening.bench!, ...terms } }];
+const withTerms = (terms: Partial<NonNullable<typeof benchOpening.bench>>): Act => [
+  'opened',
+  { ...benchOpening, bench: { ...benchOpening.bench!, ...terms } },
+];
 const after = (opened: Act, acts: readonly Act[]): readonly Act[] => [opened, ...acts.slice(1)];
-const photo = (subject: 'display' | 'ratingPlate' | 'serial'): Act => ['photographed', { photoId: `p-${subject}`, subject, sha256: 'a'.repeat(64), words: '' }];
+const photo = (subject: 'display' | 'ratingPlate' | 'serial'): Act => [
+  'photographed',
+  { photoId: `p-${subject}`, subject, sha256: 'a'.repeat(64), words: '' },
+];
 /** L3 stays where it was, whatever is keyed. */
-const lockedRead: readonly Act[] = [read('L1', 11), read('L2', 25), read('L3', 33), read('L3', 33), read('L4', 31), read('L5', 12)];
-const stuck: readonly Act[] = [...upToKeyIn, keyed('L1', 12, 11), keyed('L2', 30, 25), ['codeStuck', { label: 'L3', raw: 33 }], keyed('L5', 15, 12), ['keyInClosed', {}], restarted, ...lockedRead];
+const lockedRead: readonly Act[] = [
+  read('L1', 11),
+  read('L2', 25),
+  read('L3', 33),
+  read('L3', 33),
+  read('L4', 31),
+  read('L5', 12),
+];
+const stuck: readonly Act[] = [
+  ...upToKeyIn,
+  keyed('L1', 12, 11),
+  keyed('L2', 30, 25),
+  ['codeStuck', { label: 'L3', raw: 33 }],
+  keyed('L5', 15, 12),
+  ['keyInClosed', {}],
+  restarted,
+  ...lockedRead,
+];
 const heldForLock: readonly Act[] = [...stuck, ['readBackClosed', {}]];
 const released = (decision: NonNullable<Parameters<typeof releasedWith>[0]>): Act => releasedWith(decision);
-function releasedWith(decision: { way: 'goOn' } | { way: 'accept'; labels: string[] } | { way: 'sendBack'; to: 'checkIn' | 'asFound' | 'keyIn' | 'readBack' | 'signOff' }): Act {
+function releasedWith(
+  decision:
+    | { way: 'goOn' }
+    | { way: 'accept'; labels: string[] }
+    | { way: 'sendBack'; to: 'checkIn' | 'asFound' | 'keyIn' | 'readBack' | 'signOff' },
+): Act {
   return ['released', { words: 'Looked at it myself.', decision }, INES];
 }
 
 describe('a visit of all its steps', () => {
   it('goes from check in to the seal', () => {
-    const sealed = stateAfter([...upToReadBack, ...allRead, ['readBackClosed', {}], ...byHand, ['signedOff', { words: '' }]]);
+    const sealed = stateAfter([
+      ...upToReadBack,
+      ...allRead,
+      ['readBackClosed', {}],
+      ...byHand,
+      ['signedOff', { words: '' }],
+    ]);
     expect(sealed.step).toBeNull();
-    expect(sealed.done.map((d) => d.step)).toEqual(['checkIn', 'makeSafe', 'asFound', 'keyIn', 'restart', 'readBack', 'calibrate', 'prove', 'signOff']);
-    expect(sealed.byHand.map(({ step, done }) => [step, done])).toEqual([['calibrate', false], ['prove', true]]);
+    expect(sealed.done.map((d) => d.step)).toEqual([
+      'checkIn',
+      'makeSafe',
+      'asFound',
+      'keyIn',
+      'restart',
+      'readBack',
+      'calibrate',
+      'prove',
+      'signOff',
+    ]);
+    expect(sealed.byHand.map(({ step, done }) => [step, done])).toEqual([
+      ['calibrate', false],
+      ['prove', true],
+    ]);
   });
 
   it('takes a step done by hand only with words that say how', () => {
     const upToCalibrate = [...upToReadBack, ...allRead, ['readBackClosed', {}]] as const;
-    expect(refusalOf([...upToCalibrate, ['stepByHand', { step: 'calibrate', done: true, words: ' ' }]])).toBe('wordsMissing');
+    expect(refusalOf([...upToCalibrate, ['stepByHand', { step: 'calibrate', done: true, words: ' ' }]])).toBe(
+      'wordsMissing',
+    );
     expect(refusalOf([...upToCalibrate, ['stepByHand', { step: 'prove', done: false, words: '' }]])).toBe('wrongStep');
   });
 });
@@ -37,7 +106,13 @@ describe('photographs', () => {
     const withFirst = [read[0]!, photo('display'), photo('serial'), ...read.slice(1)];
     expect(stateAfter(withFirst).photos.map((p) => p.during)).toEqual(['checkIn', 'checkIn']);
     expect(refusalOf([...withFirst, ['readBackClosed', {}]])).toBe('photosMissing');
-    expect(stateAfter([...withFirst, ['photographed', { photoId: 'p-2', subject: 'display', sha256: 'b'.repeat(64), words: '' }], ['readBackClosed', {}]]).step).toBe('calibrate');
+    expect(
+      stateAfter([
+        ...withFirst,
+        ['photographed', { photoId: 'p-2', subject: 'display', sha256: 'b'.repeat(64), words: '' }],
+        ['readBackClosed', {}],
+      ]).step,
+    ).toBe('calibrate');
   });
 
   it('do not keep an unsafe pack from being stopped at once', () => {
@@ -51,11 +126,17 @@ describe('photographs', () => {
 
 describe('make safe', () => {
   it('wants every caution acknowledged', () => {
-    expect(refusalOf([benchOpened, checkedIn, ['madeSafe', { cautions: benchOpening.bench!.cautions.slice(1) }]])).toBe('cautionsLeft');
+    expect(refusalOf([benchOpened, checkedIn, ['madeSafe', { cautions: benchOpening.bench!.cautions.slice(1) }]])).toBe(
+      'cautionsLeft',
+    );
   });
 
   it('is asked again after a hold, and before hands go on', () => {
-    const heldOnce: readonly Act[] = [...upToKeyIn, ['held', { reason: 'parts', words: 'Lever on order.' }], ['released', { words: 'Lever came.' }, INES]];
+    const heldOnce: readonly Act[] = [
+      ...upToKeyIn,
+      ['held', { reason: 'parts', words: 'Lever on order.' }],
+      ['released', { words: 'Lever came.' }, INES],
+    ];
     expect(refusalOf([...heldOnce, keyed('L1', 12, 11)])).toBe('notSafe');
     expect(stateAfter([...heldOnce, madeSafe, keyed('L1', 12, 11)])).toMatchObject({ step: 'keyIn', isSafe: true });
     expect(refusalOf([...heldOnce, madeSafe, madeSafe])).toBe('notDue');
@@ -71,11 +152,15 @@ describe('a stand', () => {
     const taken = [...upToKeyIn, at(['takenOver', { from: 'bay 1' }], 'bay 2', INES)];
     expect(stateAfter(taken)).toMatchObject({ stand: { station: 'bay 2', by: INES }, isSafe: false });
     expect(refusalOf([...taken, keyed('L1', 12, 11)])).toBe('otherStand');
-    expect(stateAfter([...taken, at(madeSafe, 'bay 2'), at(keyed('L1', 12, 11), 'bay 2')]).keyedThisRound).toEqual(['L1']);
+    expect(stateAfter([...taken, at(madeSafe, 'bay 2'), at(keyed('L1', 12, 11), 'bay 2')]).keyedThisRound).toEqual([
+      'L1',
+    ]);
   });
 
   it('lets anybody hold, and a lead release and sign, from elsewhere', () => {
-    expect(stateAfter([...upToKeyIn, at(['held', { reason: 'other', words: 'Wait for me.' }], 'office')]).held?.reason).toBe('other');
+    expect(
+      stateAfter([...upToKeyIn, at(['held', { reason: 'other', words: 'Wait for me.' }], 'office')]).held?.reason,
+    ).toBe('other');
     expect(refusalOf([...upToKeyIn, at(['undone', { voids: 'e-9' }], 'office')])).toBe('otherStand');
   });
 });
@@ -95,7 +180,13 @@ describe('as found', () => {
   });
 
   it('notes a value that moved, and goes on', () => {
-    const state = stateAfter([...before, found('L1', 12), found('L2', 27), ...foundAsDelivered.slice(2), ['asFoundClosed', {}]]);
+    const state = stateAfter([
+      ...before,
+      found('L1', 12),
+      found('L2', 27),
+      ...foundAsDelivered.slice(2),
+      ['asFoundClosed', {}],
+    ]);
     expect(state.held).toBeNull();
     expect(state.surprises).toMatchObject([{ kind: 'moved', label: 'L2', level: 'note' }]);
   });
@@ -109,19 +200,42 @@ describe('as found', () => {
   });
 
   it('names many surprises by their codes', () => {
-    const state = stateAfter([...before, ...['L1', 'L2', 'L3', 'L4', 'L5'].map((label) => found(label, 998)), ['asFoundClosed', {}]]);
-    expect(state.held?.words).toBe("5 readings do not fit this display's map (L1, L2, L3, L4, L5). It may be another revision.");
+    const state = stateAfter([
+      ...before,
+      ...['L1', 'L2', 'L3', 'L4', 'L5'].map((label) => found(label, 998)),
+      ['asFoundClosed', {}],
+    ]);
+    expect(state.held?.words).toBe(
+      "5 readings do not fit this display's map (L1, L2, L3, L4, L5). It may be another revision.",
+    );
   });
 
   it('holds the unit at once where an earlier PIN keeps the menu shut', () => {
     const state = stateAfter([...before, ['pinRefused', {}]]);
-    expect(state).toMatchObject({ step: 'asFound', held: { reason: 'code' }, surprises: [{ kind: 'pinSet', level: 'decide' }] });
-    expect(stateAfter([...before, ['pinRefused', {}], released({ way: 'goOn' }), madeSafe, found('L1', 12)]).found).toEqual({ L1: 12 });
+    expect(state).toMatchObject({
+      step: 'asFound',
+      held: { reason: 'code' },
+      surprises: [{ kind: 'pinSet', level: 'decide' }],
+    });
+    expect(
+      stateAfter([...before, ['pinRefused', {}], released({ way: 'goOn' }), madeSafe, found('L1', 12)]).found,
+    ).toEqual({ L1: 12 });
   });
 
   it('reads the rest in full after a surprise in a sample', () => {
-    const opened: Act = ['opened', { ...benchOpening, bench: { ...benchOpening.bench!, asFound: { reads: 'decisive', why: '' } },
-      setup: { ...benchOpening.setup, targets: benchOpening.setup.targets.map((t) => (t.label === 'L4' ? { ...t, function: 'brightness', locked: false } : t)) } }];
+    const opened: Act = [
+      'opened',
+      {
+        ...benchOpening,
+        bench: { ...benchOpening.bench!, asFound: { reads: 'decisive', why: '' } },
+        setup: {
+          ...benchOpening.setup,
+          targets: benchOpening.setup.targets.map((t) =>
+            t.label === 'L4' ? { ...t, function: 'brightness', locked: false } : t,
+          ),
+        },
+      },
+    ];
     expect(stateAfter([opened, checkedIn, madeSafe]).toFind).toEqual(['L1', 'L2', 'L3', 'L5']);
     expect(stateAfter([opened, checkedIn, madeSafe, found('L1', 11)]).toFind).toEqual(['L2', 'L3', 'L4', 'L5']);
   });
@@ -139,12 +253,24 @@ describe('restoring as found', () => {
 
 describe('a stop of the setup that comes while the unit is held', () => {
   const stop = { level: 'stop' as const, label: 'L4', says: 'L4 is locked too low.' };
-  const revised: Act = ['setupRevised', { why: 'Held against what was found', order: benchOpening.order, versions: benchOpening.versions, pack: benchOpening.pack, setup: { ...benchOpening.setup, findings: [stop] } }];
+  const revised: Act = [
+    'setupRevised',
+    {
+      why: 'Held against what was found',
+      order: benchOpening.order,
+      versions: benchOpening.versions,
+      pack: benchOpening.pack,
+      setup: { ...benchOpening.setup, findings: [stop] },
+    },
+  ];
   const heldTwice: readonly Act[] = [...upToKeyIn, ['held', { reason: 'code', words: 'L2 is off the map.' }], revised];
 
   it('waits until the other hold is decided, and holds then', () => {
     expect(stateAfter(heldTwice).held).toMatchObject({ reason: 'code', words: 'L2 is off the map.' });
-    expect(stateAfter([...heldTwice, released({ way: 'goOn' })]).held).toMatchObject({ reason: 'setup', words: stop.says });
+    expect(stateAfter([...heldTwice, released({ way: 'goOn' })]).held).toMatchObject({
+      reason: 'setup',
+      words: stop.says,
+    });
     expect(stateAfter([...heldTwice, released({ way: 'goOn' }), released({ way: 'goOn' })]).held).toBeNull();
   });
 });
@@ -167,22 +293,44 @@ describe('the unplug check', () => {
 
 describe('what a lead decides on a code that does not move', () => {
   it('waits at the read-back with its verdict', () => {
-    expect(stateAfter(heldForLock)).toMatchObject({ step: 'readBack', held: { reason: 'code', words: 'L3 shows 33, must be 31, and does not change.' } });
+    expect(stateAfter(heldForLock)).toMatchObject({
+      step: 'readBack',
+      held: { reason: 'code', words: 'L3 shows 33, must be 31, and does not change.' },
+    });
   });
 
   it('to accept it: the verdict says so, and the unit goes on', () => {
     const state = stateAfter([...heldForLock, released({ way: 'accept', labels: ['L3'] }), madeSafe]);
     expect(state.verdicts.find((v) => v.label === 'L3')?.verdict).toBe('accepted');
-    expect(state.accepted['L3']).toEqual({ raw: 33, words: 'Looked at it myself.', by: INES.name, on: expect.stringMatching(/^\d{4}-\d\d-\d\d$/) });
-    expect(stateAfter([...heldForLock, released({ way: 'accept', labels: ['L3'] }), madeSafe, ['readBackClosed', {}]]).step).toBe('calibrate');
+    expect(state.accepted['L3']).toEqual({
+      raw: 33,
+      words: 'Looked at it myself.',
+      by: INES.name,
+      on: expect.stringMatching(/^\d{4}-\d\d-\d\d$/),
+    });
+    expect(
+      stateAfter([...heldForLock, released({ way: 'accept', labels: ['L3'] }), madeSafe, ['readBackClosed', {}]]).step,
+    ).toBe('calibrate');
     expect(refusalOf([...heldForLock, released({ way: 'accept', labels: ['L1'] })])).toBe('notAgainst');
     expect(refusalOf([...heldForLock, released({ way: 'accept', labels: [] })])).toBe('nothingAccepted');
   });
 
   it('to send it back to be keyed, with that code alone', () => {
-    expect(stateAfter([...heldForLock, released({ way: 'sendBack', to: 'keyIn' })])).toMatchObject({ step: 'keyIn', round: 2, toKey: ['L3'], toRead: ['L3'] });
-    expect(stateAfter([...heldForLock, released({ way: 'sendBack', to: 'asFound' })])).toMatchObject({ step: 'asFound', readings: {}, found: {} });
-    expect(stateAfter([...heldForLock, released({ way: 'sendBack', to: 'checkIn' })])).toMatchObject({ step: 'checkIn', checkedIn: null });
+    expect(stateAfter([...heldForLock, released({ way: 'sendBack', to: 'keyIn' })])).toMatchObject({
+      step: 'keyIn',
+      round: 2,
+      toKey: ['L3'],
+      toRead: ['L3'],
+    });
+    expect(stateAfter([...heldForLock, released({ way: 'sendBack', to: 'asFound' })])).toMatchObject({
+      step: 'asFound',
+      readings: {},
+      found: {},
+    });
+    expect(stateAfter([...heldForLock, released({ way: 'sendBack', to: 'checkIn' })])).toMatchObject({
+      step: 'checkIn',
+      checkedIn: null,
+    });
     expect(refusalOf([...heldForLock, released({ way: 'sendBack', to: 'signOff' })])).toBe('notBack');
   });
 
@@ -195,17 +343,34 @@ describe('what a lead decides on a code that does not move', () => {
   it('but never that an unsafe pack goes on', () => {
     const unsafe: readonly Act[] = [benchOpened, ['checkedIn', { ...soundCheckIn, packCondition: 'unsafe' }]];
     expect(refusalOf([...unsafe, released({ way: 'goOn' })])).toBe('packUnsafe');
-    const changed = [...unsafe, ['partReplaced', { part: 'pack', words: 'New pack.', oldOdometerKm: null, newOdometerKm: null, packV: 40.1 }]] as readonly Act[];
-    expect(stateAfter([...changed, released({ way: 'goOn' })])).toMatchObject({ held: null, checkedIn: { packV: 40.1, packCondition: 'sound' } });
+    const changed = [
+      ...unsafe,
+      ['partReplaced', { part: 'pack', words: 'New pack.', oldOdometerKm: null, newOdometerKm: null, packV: 40.1 }],
+    ] as readonly Act[];
+    expect(stateAfter([...changed, released({ way: 'goOn' })])).toMatchObject({
+      held: null,
+      checkedIn: { packV: 40.1, packCondition: 'sound' },
+    });
   });
 });
 
 describe('a part replaced', () => {
   const done: readonly Act[] = [...upToReadBack, ...allRead, ['readBackClosed', {}], ...byHand];
-  const part = (name: 'display' | 'controller' | 'motor' | 'tyre' | 'pack', more: object = {}): Act => ['partReplaced', { part: name, words: 'Changed.', oldOdometerKm: null, newOdometerKm: null, packV: null, ...more }];
+  const part = (name: 'display' | 'controller' | 'motor' | 'tyre' | 'pack', more: object = {}): Act => [
+    'partReplaced',
+    { part: name, words: 'Changed.', oldOdometerKm: null, newOdometerKm: null, packV: null, ...more },
+  ];
 
   it('display: everything about codes starts again, and kilometres are carried forward', () => {
-    expect(stateAfter([...done, part('display', { oldOdometerKm: 412, newOdometerKm: 0 })])).toMatchObject({ step: 'checkIn', checkedIn: null, found: {}, readings: {}, carriedKm: 412, toKey: ['L1', 'L2', 'L3', 'L5'], done: [] });
+    expect(stateAfter([...done, part('display', { oldOdometerKm: 412, newOdometerKm: 0 })])).toMatchObject({
+      step: 'checkIn',
+      checkedIn: null,
+      found: {},
+      readings: {},
+      carriedKm: 412,
+      toKey: ['L1', 'L2', 'L3', 'L5'],
+      done: [],
+    });
   });
 
   it('controller: back to as found; motor: restarted and read again, on another wheel', () => {
@@ -221,7 +386,10 @@ describe('a part replaced', () => {
 
   it('pack: measured, restarted, read again; one of another voltage is held', () => {
     expect(refusalOf([...done, part('pack')])).toBe('packNotMeasured');
-    expect(stateAfter([...done, part('pack', { packV: 40.2 })])).toMatchObject({ step: 'restart', checkedIn: { packV: 40.2 } });
+    expect(stateAfter([...done, part('pack', { packV: 40.2 })])).toMatchObject({
+      step: 'restart',
+      checkedIn: { packV: 40.2 },
+    });
     expect(stateAfter([...done, part('pack', { packV: 52 })]).held?.reason).toBe('pack');
   });
 

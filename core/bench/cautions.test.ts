@@ -21,13 +21,21 @@ describe('cautions on a stand', () => {
 
   it('speak of both wheels where two are driven, and of a throttle where one is fitted', () => {
     const motor = { place: 'front', drive: 'directHub', freewheels: false } as const;
-    expect(cautionsFor({ ...plain, motors: [motor, { ...motor, place: 'rear' }] }, quiet)[0]).toMatch(/^Driven wheels are/);
+    expect(cautionsFor({ ...plain, motors: [motor, { ...motor, place: 'rear' }] }, quiet)[0]).toMatch(
+      /^Driven wheels are/,
+    );
     expect(cautionsFor({ ...plain, throttleFitted: true }, quiet)).toContainEqual(expect.stringContaining('throttle'));
   });
 
-  it('add what starts this display\'s motor and what the type warns of, each once', () => {
-    const danger = { gesture: { kind: 'hold', keys: ['down'], ms: 1500 }, caution: 'Long − starts the motor.' } as const;
-    const all = cautionsFor({ ...plain, cautions: ['Heavy: two people lift it.', danger.caution] }, { ...quiet, dangers: [danger] });
+  it("add what starts this display's motor and what the type warns of, each once", () => {
+    const danger = {
+      gesture: { kind: 'hold', keys: ['down'], ms: 1500 },
+      caution: 'Long − starts the motor.',
+    } as const;
+    const all = cautionsFor(
+      { ...plain, cautions: ['Heavy: two people lift it.', danger.caution] },
+      { ...quiet, dangers: [danger] },
+    );
     expect(all.slice(3)).toEqual([danger.caution, 'Heavy: two people lift it.']);
   });
 });

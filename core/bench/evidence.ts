@@ -43,11 +43,22 @@ export interface OrderOfVisit {
 }
 
 /** What a photograph shows. */
-export const PHOTO_SUBJECTS = { display: 'Display', ratingPlate: 'Rating plate', serial: 'Serial', damage: 'Damage' } as const;
+export const PHOTO_SUBJECTS = {
+  display: 'Display',
+  ratingPlate: 'Rating plate',
+  serial: 'Serial',
+  damage: 'Damage',
+} as const;
 export type PhotoSubject = keyof typeof PHOTO_SUBJECTS;
 
 /** Parts whose change voids what was read or measured before. */
-export const PARTS = { display: 'Display', controller: 'Controller', motor: 'Motor', tyre: 'Tyre', pack: 'Pack' } as const;
+export const PARTS = {
+  display: 'Display',
+  controller: 'Controller',
+  motor: 'Motor',
+  tyre: 'Tyre',
+  pack: 'Pack',
+} as const;
 export type Part = keyof typeof PARTS;
 
 /**
@@ -60,7 +71,11 @@ export type HoldDecision =
   | { readonly way: 'sendBack'; readonly to: StepId };
 
 /** Ways to learn how far a wheel rolls before anything is ridden. */
-export const WHEEL_MEASURES = { marking: 'Tyre marking', tape: 'Tape, without load', rollOut: 'Rolled out under load' } as const;
+export const WHEEL_MEASURES = {
+  marking: 'Tyre marking',
+  tape: 'Tape, without load',
+  rollOut: 'Rolled out under load',
+} as const;
 export type WheelMeasure = keyof typeof WHEEL_MEASURES;
 
 /** A ratio with its 95 % interval, and the standard deviation behind that. */
@@ -152,7 +167,12 @@ export interface EvidenceData {
     readonly damage: string;
   };
   /** A photograph that was kept; `sha256` of the bytes as they are stored. */
-  readonly photographed: { readonly photoId: string; readonly subject: PhotoSubject; readonly sha256: string; readonly words: string };
+  readonly photographed: {
+    readonly photoId: string;
+    readonly subject: PhotoSubject;
+    readonly sha256: string;
+    readonly words: string;
+  };
   /** Every caution that applies, each acknowledged. */
   readonly madeSafe: { readonly cautions: readonly string[] };
   /** A code read before any was touched; null where the display does not show it. */
@@ -166,7 +186,12 @@ export interface EvidenceData {
   readonly restoredAsFound: { readonly labels: readonly string[] };
   /** A value met on the glass while keying, other than presumed. */
   readonly codeSeen: { readonly label: string; readonly raw: number };
-  readonly codeKeyed: { readonly label: string; readonly fromRaw: number; readonly raw: number; readonly presses: number };
+  readonly codeKeyed: {
+    readonly label: string;
+    readonly fromRaw: number;
+    readonly raw: number;
+    readonly presses: number;
+  };
   /** A code that shows a value and does not move. */
   readonly codeStuck: { readonly label: string; readonly raw: number };
   readonly keyInClosed: Record<string, never>;
@@ -180,9 +205,21 @@ export interface EvidenceData {
   /** Taken over from the stand it was on, knowingly. */
   readonly takenOver: { readonly from: string };
   /** `old` and `newOdometerKm` where a display was changed, `packV` where a pack was. */
-  readonly partReplaced: { readonly part: Part; readonly words: string; readonly oldOdometerKm: number | null; readonly newOdometerKm: number | null; readonly packV: number | null };
+  readonly partReplaced: {
+    readonly part: Part;
+    readonly words: string;
+    readonly oldOdometerKm: number | null;
+    readonly newOdometerKm: number | null;
+    readonly packV: number | null;
+  };
   /** How far its wheel rolls in a turn, with the 95 % range, mm. */
-  readonly wheelMeasured: { readonly how: WheelMeasure; readonly mm: number; readonly fromMm: number; readonly toMm: number; readonly words: string };
+  readonly wheelMeasured: {
+    readonly how: WheelMeasure;
+    readonly mm: number;
+    readonly fromMm: number;
+    readonly toMm: number;
+    readonly words: string;
+  };
   /** A shown speed beside a true one. `shown` in the display's own unit; off the ground it tells nothing of the road. */
   readonly speedRead: {
     readonly reference: ReferenceKind;

@@ -41,8 +41,18 @@ describe('a display told at check in', () => {
 
 describe('codes that never come on the glass', () => {
   it('are not asked for at read-back', () => {
-    const map = withCodes(fourKey, [...fourKey.codes, code('X1', 'cruise', { access: 'absent', encoding: words([5, 'off']) }), code('X2', 'walk', { access: 'tool', encoding: words([5, 'off']) })]);
-    const listed = { ...map, menu: { ...map.menu, pages: [{ id: 'main', title: 'Menu', items: fourKey.codes.map(({ label }) => ({ code: label })) }] } };
+    const map = withCodes(fourKey, [
+      ...fourKey.codes,
+      code('X1', 'cruise', { access: 'absent', encoding: words([5, 'off']) }),
+      code('X2', 'walk', { access: 'tool', encoding: words([5, 'off']) }),
+    ]);
+    const listed = {
+      ...map,
+      menu: {
+        ...map.menu,
+        pages: [{ id: 'main', title: 'Menu', items: fourKey.codes.map(({ label }) => ({ code: label })) }],
+      },
+    };
     expect(stateAfter([opened, found(listed)]).toRead).toEqual(['L1', 'L2', 'L3', 'L4', 'L5']);
   });
 

@@ -1,5 +1,21 @@
 import { describe, expect, it } from 'vitest';
-import { allKeyed, allRead, checkedIn, cleanVisit, deedsOf, INES, keyed, opened, opening, read, refusalOf, restarted, soundCheckIn, stateAfter, type Act } from '../testing/visit-script.js';
+import {
+  allKeyed,
+  allRead,
+  checkedIn,
+  cleanVisit,
+  deedsOf,
+  INES,
+  keyed,
+  opened,
+  opening,
+  read,
+  refusalOf,
+  restarted,
+  soundCheckIn,
+  stateAfter,
+  type Act,
+} from '../testing/visit-script.js';
 import { foldVisit } from './fold-visit.js';
 
 const upToRead: readonly Act[] = [opened, checkedIn, ...allKeyed, restarted];
@@ -25,7 +41,11 @@ describe('a visit', () => {
     ['begins with its opening entry', [checkedIn], 'notOpened'],
     ['is not opened twice', [opened, opened], 'openedTwice'],
     ['keeps the order of its steps', [opened, restarted], 'wrongStep'],
-    ['does not close key-in with codes left', [opened, checkedIn, keyed('L1', 12, 11), ['keyInClosed', {}]], 'codesLeft'],
+    [
+      'does not close key-in with codes left',
+      [opened, checkedIn, keyed('L1', 12, 11), ['keyInClosed', {}]],
+      'codesLeft',
+    ],
     ['takes no other value than the target', [opened, checkedIn, keyed('L2', 30, 26)], 'notTarget'],
     ['does not key a code twice in a round', [opened, checkedIn, keyed('L1', 12, 11), keyed('L1', 12, 11)], 'notDue'],
     ['knows its codes', [opened, checkedIn, keyed('L9', 1, 2)], 'unknownCode'],
@@ -39,13 +59,19 @@ describe('a visit', () => {
   it('refuses entries with a gap, and none at all', () => {
     const deeds = deedsOf([opened, checkedIn]);
     expect(foldVisit([{ ...deeds[0]!, seq: 2 }])).toMatchObject({ ok: false, problem: { code: 'outOfSequence' } });
-    expect(foldVisit([deeds[0]!, { ...deeds[1]!, seq: 3 }])).toMatchObject({ ok: false, problem: { code: 'outOfSequence' } });
+    expect(foldVisit([deeds[0]!, { ...deeds[1]!, seq: 3 }])).toMatchObject({
+      ok: false,
+      problem: { code: 'outOfSequence' },
+    });
     expect(foldVisit([])).toMatchObject({ ok: false, problem: { code: 'empty' } });
   });
 
   it('refuses an entry of another visit', () => {
     const [first, second] = deedsOf([opened, checkedIn]);
-    expect(foldVisit([first!, { ...second!, visitId: 'v-2' }])).toMatchObject({ ok: false, problem: { code: 'otherVisit' } });
+    expect(foldVisit([first!, { ...second!, visitId: 'v-2' }])).toMatchObject({
+      ok: false,
+      problem: { code: 'otherVisit' },
+    });
   });
 });
 
@@ -80,11 +106,23 @@ describe('keying', () => {
     expect(state.held).toMatchObject({ reason: 'code', words: 'L2 shows 30, must be 25, and does not change.' });
     expect(state.step).toBe('keyIn');
     expect(refusalOf([...acts, keyed('L2', 30, 25)])).toBe('held');
-    expect(stateAfter([...acts, ['released', { words: 'display replaced' }, INES]])).toMatchObject({ held: null, toKey: ['L2'] });
+    expect(stateAfter([...acts, ['released', { words: 'display replaced' }, INES]])).toMatchObject({
+      held: null,
+      toKey: ['L2'],
+    });
   });
 
   it('holds at once when a locked code differs from its target', () => {
-    const state = stateAfter([...upToRead, read('L1', 11), read('L2', 25), read('L3', 31), read('L4', 32), read('L4', 32), read('L5', 12), ['readBackClosed', {}]]);
+    const state = stateAfter([
+      ...upToRead,
+      read('L1', 11),
+      read('L2', 25),
+      read('L3', 31),
+      read('L4', 32),
+      read('L4', 32),
+      read('L5', 12),
+      ['readBackClosed', {}],
+    ]);
     expect(state.held?.words).toContain('L4 shows 32, must be 31');
     expect(state.toKey).toEqual([]);
   });
@@ -99,19 +137,44 @@ describe('reading back', () => {
   });
 
   it('sends the unit back to key-in with only the codes that differ, then reads only those', () => {
-    const back: readonly Act[] = [...upToRead, read('L1', 11), read('L2', 26), read('L2', 26), read('L3', 31), read('L4', 31), read('L5', 12), ['readBackClosed', {}]];
+    const back: readonly Act[] = [
+      ...upToRead,
+      read('L1', 11),
+      read('L2', 26),
+      read('L2', 26),
+      read('L3', 31),
+      read('L4', 31),
+      read('L5', 12),
+      ['readBackClosed', {}],
+    ];
     const state = stateAfter(back);
     expect(state).toMatchObject({ step: 'keyIn', round: 2, toKey: ['L2'], toRead: ['L2'], held: null });
     expect(state.known['L2']).toBe(26);
     expect(state.verdicts.map((v) => v.verdict)).toEqual(['agrees', 'notRead', 'agrees', 'agrees', 'agrees']);
     expect(state.done.map((d) => d.step)).toEqual(['checkIn']);
-    const again = stateAfter([...back, keyed('L2', 26, 25), ['keyInClosed', {}], restarted, read('L2', 25), ['readBackClosed', {}]]);
+    const again = stateAfter([
+      ...back,
+      keyed('L2', 26, 25),
+      ['keyInClosed', {}],
+      restarted,
+      read('L2', 25),
+      ['readBackClosed', {}],
+    ]);
     expect(again.step).toBe('signOff');
     expect(again.verdicts.every((v) => v.verdict === 'agrees')).toBe(true);
   });
 
   it('holds a unit on which a code with a target is not shown', () => {
-    const state = stateAfter([...upToRead, read('L1', 11), read('L2', null), read('L2', null), read('L3', 31), read('L4', 31), read('L5', 12), ['readBackClosed', {}]]);
+    const state = stateAfter([
+      ...upToRead,
+      read('L1', 11),
+      read('L2', null),
+      read('L2', null),
+      read('L3', 31),
+      read('L4', 31),
+      read('L5', 12),
+      ['readBackClosed', {}],
+    ]);
     expect(state.held?.words).toBe('L2 is not shown.');
   });
 });
@@ -119,7 +182,9 @@ describe('reading back', () => {
 describe('holding', () => {
   it('stops on a swollen pack, and on volts that no such pack has', () => {
     expect(stateAfter([opened, ['checkedIn', { ...soundCheckIn, packCondition: 'unsafe' }]]).held?.reason).toBe('pack');
-    expect(stateAfter([opened, ['checkedIn', { ...soundCheckIn, packV: 46.9 }]]).held?.words).toContain('13 or 14 cells');
+    expect(stateAfter([opened, ['checkedIn', { ...soundCheckIn, packV: 46.9 }]]).held?.words).toContain(
+      '13 or 14 cells',
+    );
     expect(stateAfter([opened, ['checkedIn', { ...soundCheckIn, packV: 29 }]]).held).toBeNull();
   });
 

@@ -1,7 +1,15 @@
 import { ok, refuse, type Result } from '../result.js';
 import { checkIn, photograph } from './acts/check-in.js';
 import { closeAsFound, findStray, readAsFound, refusePin, restoreAsFound } from './acts/as-found.js';
-import { calibrate, fitWheel, judgeSpeed, letCountStand, measureWheel, readDriveEnd, readSpeed } from './acts/calibrate.js';
+import {
+  calibrate,
+  fitWheel,
+  judgeSpeed,
+  letCountStand,
+  measureWheel,
+  readDriveEnd,
+  readSpeed,
+} from './acts/calibrate.js';
 import { release } from './acts/hold.js';
 import { closeKeyIn, keyCode, restart, seeCode, stickCode } from './acts/key-in.js';
 import { makeSafe, takeOver } from './acts/make-safe.js';
@@ -26,14 +34,23 @@ export function foldVisit(deeds: readonly Deed[]): Result<VisitState> {
     if (deed.kind === 'undone') {
       const stop = state && onAnotherStand(state, deed);
       if (stop) return stop;
-      if (state?.mayUndo !== deed.data.voids) return refuse('notUndoable', 'Only the newest act of this unit can be taken back.');
+      if (state?.mayUndo !== deed.data.voids)
+        return refuse('notUndoable', 'Only the newest act of this unit can be taken back.');
       live = live.filter((entry) => entry.id !== deed.data.voids);
     } else {
       live = [...live, deed];
     }
     const outcome: Outcome = deed.kind === 'undone' || state === null ? replay(live) : follow(state, deed);
     if (!outcome.ok) return outcome;
-    state = { ...outcome.value, stand: standAfter(outcome.value, deed), seq: deed.seq, lastAt: deed.at, lastBy: deed.by, lastStation: deed.station, mayUndo: undoable(live) };
+    state = {
+      ...outcome.value,
+      stand: standAfter(outcome.value, deed),
+      seq: deed.seq,
+      lastAt: deed.at,
+      lastBy: deed.by,
+      lastStation: deed.station,
+      mayUndo: undoable(live),
+    };
   }
   return state ? ok(state) : refuse('empty', 'This visit has no entries.');
 }
@@ -50,37 +67,89 @@ function replay(live: readonly Deed[]): Outcome {
   return ok(state);
 }
 
-const KEPT_FOR_GOOD = new Set<Deed['kind']>(['opened', 'displayFound', 'setupRevised', 'held', 'released', 'takenOver', 'partReplaced', 'signedOff', 'withdrawn']);
+const KEPT_FOR_GOOD = new Set<Deed['kind']>([
+  'opened',
+  'displayFound',
+  'setupRevised',
+  'held',
+  'released',
+  'takenOver',
+  'partReplaced',
+  'signedOff',
+  'withdrawn',
+]);
 
 function undoable(live: readonly Deed[]): string | null {
   const last = live.at(-1);
   return last && !KEPT_FOR_GOOD.has(last.kind) ? last.id : null;
 }
 
-const PASSES_A_HOLD = new Set<Deed['kind']>(['released', 'setupRevised', 'withdrawn', 'takenOver', 'partReplaced', 'photographed']);
+const PASSES_A_HOLD = new Set<Deed['kind']>([
+  'released',
+  'setupRevised',
+  'withdrawn',
+  'takenOver',
+  'partReplaced',
+  'photographed',
+]);
 
 /** Written from anywhere: by whoever decides, or by the server. */
-const NOT_AT_THE_STAND = new Set<Deed['kind']>(['opened', 'held', 'released', 'setupRevised', 'withdrawn', 'takenOver', 'signedOff']);
+const NOT_AT_THE_STAND = new Set<Deed['kind']>([
+  'opened',
+  'held',
+  'released',
+  'setupRevised',
+  'withdrawn',
+  'takenOver',
+  'signedOff',
+]);
 
 /** Hands are on the vehicle. */
-const HANDS_ON = new Set<Deed['kind']>(['asFoundRead', 'strayFound', 'pinRefused', 'asFoundClosed', 'restoredAsFound', 'codeSeen', 'codeKeyed', 'codeStuck', 'keyInClosed', 'restarted', 'codeRead', 'readBackClosed', 'speedRead', 'driveEndRead', 'stepByHand']);
+const HANDS_ON = new Set<Deed['kind']>([
+  'asFoundRead',
+  'strayFound',
+  'pinRefused',
+  'asFoundClosed',
+  'restoredAsFound',
+  'codeSeen',
+  'codeKeyed',
+  'codeStuck',
+  'keyInClosed',
+  'restarted',
+  'codeRead',
+  'readBackClosed',
+  'speedRead',
+  'driveEndRead',
+  'stepByHand',
+]);
 
-function onAnotherStand({ stand, opened }: VisitState, deed: Deed): { readonly ok: false; readonly problem: { readonly code: string; readonly message: string } } | null {
+function onAnotherStand(
+  { stand, opened }: VisitState,
+  deed: Deed,
+): { readonly ok: false; readonly problem: { readonly code: string; readonly message: string } } | null {
   if (opened.bench === undefined || NOT_AT_THE_STAND.has(deed.kind) || deed.station === stand.station) return null;
-  return refuse('otherStand', `This unit is on ${stand.station} with ${stand.by.name}. Look as you like; to work on it, take it over.`);
+  return refuse(
+    'otherStand',
+    `This unit is on ${stand.station} with ${stand.by.name}. Look as you like; to work on it, take it over.`,
+  );
 }
 
 /** Its stand, with whoever worked on it last there. */
-const standAfter = ({ stand }: VisitState, { kind, station, by }: Deed): VisitState['stand'] => (NOT_AT_THE_STAND.has(kind) || station !== stand.station ? stand : { station, by });
+const standAfter = ({ stand }: VisitState, { kind, station, by }: Deed): VisitState['stand'] =>
+  NOT_AT_THE_STAND.has(kind) || station !== stand.station ? stand : { station, by };
 
 function follow(state: VisitState, deed: Deed): Outcome {
   if (deed.visitId !== state.visitId) return refuse('otherVisit', 'This entry belongs to another visit.');
-  if (state.withdrawn !== null) return refuse('withdrawn', 'This unit was withdrawn from its order and takes no more entries.');
-  if (state.step === null) return refuse('sealed', 'This visit is sealed and takes no more entries. Open a new visit instead.');
-  if (state.held && !PASSES_A_HOLD.has(deed.kind)) return refuse('held', `Held: ${state.held.words} A lead releases it first.`);
+  if (state.withdrawn !== null)
+    return refuse('withdrawn', 'This unit was withdrawn from its order and takes no more entries.');
+  if (state.step === null)
+    return refuse('sealed', 'This visit is sealed and takes no more entries. Open a new visit instead.');
+  if (state.held && !PASSES_A_HOLD.has(deed.kind))
+    return refuse('held', `Held: ${state.held.words} A lead releases it first.`);
   const elsewhere = onAnotherStand(state, deed);
   if (elsewhere) return elsewhere;
-  if (HANDS_ON.has(deed.kind) && needsSafety(state)) return refuse('notSafe', 'The unit came back to a stand: its cautions are acknowledged first.');
+  if (HANDS_ON.has(deed.kind) && needsSafety(state))
+    return refuse('notSafe', 'The unit came back to a stand: its cautions are acknowledged first.');
   switch (deed.kind) {
     case 'opened':
       return refuse('openedTwice', 'This visit is open already.');

@@ -42,7 +42,10 @@ export function judgeReadback(
     const own = readings[label] ?? [];
     const verdict = verdictOf(target, own, locked || stuck.has(label));
     // Once a lead let it stand it may be left as found, and still says so.
-    const stands = (AGAINST.has(verdict) || verdict === 'asFound') && accepted[label] !== undefined && accepted[label].raw === (own.at(-1) ?? null);
+    const stands =
+      (AGAINST.has(verdict) || verdict === 'asFound') &&
+      accepted[label] !== undefined &&
+      accepted[label].raw === (own.at(-1) ?? null);
     return { label, target, readings: own, verdict: stands ? 'accepted' : verdict };
   });
 }

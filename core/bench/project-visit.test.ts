@@ -24,5 +24,7 @@ it('shows where and why a unit is held, and who was last at it', () => {
 });
 
 it('keeps a long reason within what lists hold', () => {
-  expect(projectVisit(stateAfter([opened, ['held', { reason: 'other', words: 'x'.repeat(4000) }]])).heldWords).toHaveLength(1000);
+  expect(
+    projectVisit(stateAfter([opened, ['held', { reason: 'other', words: 'x'.repeat(4000) }]])).heldWords,
+  ).toHaveLength(1000);
 });

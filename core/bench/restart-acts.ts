@@ -14,7 +14,14 @@ export function restartActs(map: DisplayMap, unplugCheck: boolean): readonly Res
   return [
     ...(menuFirst ? [{ act: 'Leave the menu first: power cannot be cut inside it.', waitMs: 0 }] : []),
     ...map.restart,
-    ...(unplugCheck && !says(/unplug/i) ? [{ act: `Unplug the display, then plug it in again and switch on: ${attached.join(', ')} live in it only while it is attached.`, waitMs: UNPLUGGED_MS }] : []),
+    ...(unplugCheck && !says(/unplug/i)
+      ? [
+          {
+            act: `Unplug the display, then plug it in again and switch on: ${attached.join(', ')} live in it only while it is attached.`,
+            waitMs: UNPLUGGED_MS,
+          },
+        ]
+      : []),
   ];
 }
 

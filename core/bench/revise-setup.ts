@@ -11,47 +11,117 @@ const KEYED_AGAIN = new Set<StepId>(['keyIn', 'restart', 'readBack', 'calibrate'
  * again, and where keys cannot move them the unit is held.
  */
 export function reviseSetup(state: VisitState, { data, at, by }: DeedOf<'setupRevised'>): VisitState {
-  const opened = { ...state.opened, order: data.order, versions: { ...state.opened.versions, ...data.versions }, pack: data.pack, setup: data.setup };
+  const opened = {
+    ...state.opened,
+    order: data.order,
+    versions: { ...state.opened.versions, ...data.versions },
+    pack: data.pack,
+    setup: data.setup,
+  };
   const known = { ...state.known, ...lastReadings(state) };
-  const toKey = data.setup.targets.filter((t) => t.raw !== null && !t.locked && !(state.stuck.has(t.label) && unmoved(state, t.label, t.raw)) && t.raw !== known[t.label]).map((t) => t.label);
+  const toKey = data.setup.targets
+    .filter(
+      (t) =>
+        t.raw !== null &&
+        !t.locked &&
+        !(state.stuck.has(t.label) && unmoved(state, t.label, t.raw)) &&
+        t.raw !== known[t.label],
+    )
+    .map((t) => t.label);
   const stop = data.setup.findings.find((finding) => finding.level === 'stop');
   // A hold for another reason is still a lead's to decide; what the setup stops is held after it.
-  const other = state.opened.bench !== undefined && state.held !== null && state.held.reason !== 'setup' ? state.held : null;
-  const held = other ?? (stop ? { reason: 'setup' as const, words: stop.says, at, by } : state.held?.reason === 'setup' ? null : state.held);
-  const moved = { ...state, opened, toKey, held, stuck: new Set([...state.stuck].filter((label) => !toKey.includes(label))), accepted: stillAccepted(state, opened.setup) };
-  return isPastKeyIn(state) ? afterKeyIn(moved, known, at, by) : judged({ ...moved, toRead: stillToRead(moved, toKey), keyedThisRound: state.keyedThisRound.filter((label) => !toKey.includes(label)) });
+  const other =
+    state.opened.bench !== undefined && state.held !== null && state.held.reason !== 'setup' ? state.held : null;
+  const held =
+    other ??
+    (stop
+      ? { reason: 'setup' as const, words: stop.says, at, by }
+      : state.held?.reason === 'setup'
+        ? null
+        : state.held);
+  const moved = {
+    ...state,
+    opened,
+    toKey,
+    held,
+    stuck: new Set([...state.stuck].filter((label) => !toKey.includes(label))),
+    accepted: stillAccepted(state, opened.setup),
+  };
+  return isPastKeyIn(state)
+    ? afterKeyIn(moved, known, at, by)
+    : judged({
+        ...moved,
+        toRead: stillToRead(moved, toKey),
+        keyedThisRound: state.keyedThisRound.filter((label) => !toKey.includes(label)),
+      });
 }
 
-const unmoved = (state: VisitState, label: string, raw: number): boolean => state.opened.setup.targets.some((t) => t.label === label && t.raw === raw);
+const unmoved = (state: VisitState, label: string, raw: number): boolean =>
+  state.opened.setup.targets.some((t) => t.label === label && t.raw === raw);
 
 /** What a lead let stand was held against a target; where that moved, it is decided anew. One that is left as found because of it stands. */
-const stillAccepted = ({ accepted, opened }: VisitState, setup: VisitState['opened']['setup']): VisitState['accepted'] =>
-  Object.fromEntries(Object.entries(accepted).filter(([label]) => {
-    const next = targetOf(setup, label);
-    return (next?.locked === true && next.raw === null) || targetOf(opened.setup, label)?.raw === next?.raw;
-  }));
+const stillAccepted = (
+  { accepted, opened }: VisitState,
+  setup: VisitState['opened']['setup'],
+): VisitState['accepted'] =>
+  Object.fromEntries(
+    Object.entries(accepted).filter(([label]) => {
+      const next = targetOf(setup, label);
+      return (next?.locked === true && next.raw === null) || targetOf(opened.setup, label)?.raw === next?.raw;
+    }),
+  );
 
 function isPastKeyIn({ step, opened }: VisitState): boolean {
   return step !== null && opened.steps.indexOf(step) > opened.steps.indexOf('keyIn');
 }
 
 function lastReadings({ readings }: VisitState): Readonly<Record<string, number>> {
-  return Object.fromEntries(Object.entries(readings).flatMap(([label, own]) => { const last = own.at(-1); return last === undefined || last === null ? [] : [[label, last] as const]; }));
+  return Object.fromEntries(
+    Object.entries(readings).flatMap(([label, own]) => {
+      const last = own.at(-1);
+      return last === undefined || last === null ? [] : [[label, last] as const];
+    }),
+  );
 }
 
 /** Back to key-in with the codes that moved; where there are none, what was read is judged by the new targets. */
-function afterKeyIn(state: VisitState, known: VisitState['known'], at: string, by: NonNullable<VisitState['held']>['by']): VisitState {
+function afterKeyIn(
+  state: VisitState,
+  known: VisitState['known'],
+  at: string,
+  by: NonNullable<VisitState['held']>['by'],
+): VisitState {
   if (state.toKey.length > 0) {
-    const readings = Object.fromEntries(Object.entries(state.readings).filter(([label]) => !state.toKey.includes(label)));
-    const next = { ...state, readings, known, atRoundStart: known, step: 'keyIn' as const, done: state.done.filter((d) => !KEYED_AGAIN.has(d.step)), round: state.round + 1, keyedThisRound: [] };
+    const readings = Object.fromEntries(
+      Object.entries(state.readings).filter(([label]) => !state.toKey.includes(label)),
+    );
+    const next = {
+      ...state,
+      readings,
+      known,
+      atRoundStart: known,
+      step: 'keyIn' as const,
+      done: state.done.filter((d) => !KEYED_AGAIN.has(d.step)),
+      round: state.round + 1,
+      keyedThisRound: [],
+    };
     return judged({ ...next, toRead: stillToRead(next, state.toKey) });
   }
   const next = judged(state);
-  const against = next.verdicts.filter(isAgainst).map(({ label, readings, target }) => `${label} shows ${readings.at(-1) ?? 'nothing'}, must be ${target}, and does not change.`);
-  return against.length === 0 || next.held ? next : { ...next, held: { reason: 'setup', words: against.join(' '), at, by } };
+  const against = next.verdicts
+    .filter(isAgainst)
+    .map(
+      ({ label, readings, target }) =>
+        `${label} shows ${readings.at(-1) ?? 'nothing'}, must be ${target}, and does not change.`,
+    );
+  return against.length === 0 || next.held
+    ? next
+    : { ...next, held: { reason: 'setup', words: against.join(' '), at, by } };
 }
 
 /** Codes on the glass without a final reading, and those to be keyed. */
 function stillToRead({ opened, readings }: VisitState, toKey: readonly string[]): readonly string[] {
-  return opened.setup.targets.filter((t) => t.offGlass !== true && (toKey.includes(t.label) || !isFinal(t.raw, readings[t.label] ?? []))).map((t) => t.label);
+  return opened.setup.targets
+    .filter((t) => t.offGlass !== true && (toKey.includes(t.label) || !isFinal(t.raw, readings[t.label] ?? [])))
+    .map((t) => t.label);
 }

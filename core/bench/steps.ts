@@ -18,7 +18,17 @@ export type StepId = (typeof STEPS)[number]['id'];
  * Steps a visit opened today goes through. The others stand in the ladder and are not offered; each visit
  * keeps the list it was opened with, so a later, longer list leaves old records as they were.
  */
-export const STEPS_OFFERED: readonly StepId[] = ['checkIn', 'makeSafe', 'asFound', 'keyIn', 'restart', 'readBack', 'calibrate', 'prove', 'signOff'];
+export const STEPS_OFFERED: readonly StepId[] = [
+  'checkIn',
+  'makeSafe',
+  'asFound',
+  'keyIn',
+  'restart',
+  'readBack',
+  'calibrate',
+  'prove',
+  'signOff',
+];
 
 /** Whether `id` lies after `other` in the order of the ten. */
 export const isAfter = (id: StepId, other: StepId): boolean => indexOf(id) > indexOf(other);

@@ -22,17 +22,46 @@ export interface FoundValue {
 
 const PINS: ReadonlySet<CodeFunction> = new Set<CodeFunction>(['accessPin', 'startupPin']);
 /** These move while a vehicle is used or told the time; that is no surprise. */
-const MOVES_BY_ITSELF: ReadonlySet<CodeFunction> = new Set<CodeFunction>(['odometer', 'clock', 'serviceReminder', 'info']);
+const MOVES_BY_ITSELF: ReadonlySet<CodeFunction> = new Set<CodeFunction>([
+  'odometer',
+  'clock',
+  'serviceReminder',
+  'info',
+]);
 
 /** What is not as expected of a code read as found, or null. */
 export function surpriseOf({ label, function: what, presumed, span, raw }: FoundValue): Surprise | null {
-  if (raw === null) return { kind: 'notShown', level: 'decide', label, says: `${label} is on this display's map and not on the glass. It may be another revision.` };
+  if (raw === null)
+    return {
+      kind: 'notShown',
+      level: 'decide',
+      label,
+      says: `${label} is on this display's map and not on the glass. It may be another revision.`,
+    };
   const show = (value: number) => formatRaw({ decimals: span?.decimals ?? 0 }, value);
-  const isOutside = span !== undefined && (span.only ? !span.only.includes(raw) : raw < span.min || raw > span.max) && raw !== presumed;
-  if (isOutside && !PINS.has(what) && !MOVES_BY_ITSELF.has(what)) return { kind: 'outOfRange', level: 'decide', label, says: `${label} shows ${show(raw)}, which this display's map does not know. It may be another revision.` };
+  const isOutside =
+    span !== undefined && (span.only ? !span.only.includes(raw) : raw < span.min || raw > span.max) && raw !== presumed;
+  if (isOutside && !PINS.has(what) && !MOVES_BY_ITSELF.has(what))
+    return {
+      kind: 'outOfRange',
+      level: 'decide',
+      label,
+      says: `${label} shows ${show(raw)}, which this display's map does not know. It may be another revision.`,
+    };
   if (raw === presumed || presumed === undefined || MOVES_BY_ITSELF.has(what)) return null;
-  if (PINS.has(what)) return { kind: 'pinSet', level: 'decide', label, says: `${label} is not as delivered: an earlier PIN may be set. Without it the menu may close to whoever rides or serves it.` };
-  return { kind: 'moved', level: 'note', label, says: `${label} shows ${show(raw)}, not ${show(presumed)} as expected.` };
+  if (PINS.has(what))
+    return {
+      kind: 'pinSet',
+      level: 'decide',
+      label,
+      says: `${label} is not as delivered: an earlier PIN may be set. Without it the menu may close to whoever rides or serves it.`,
+    };
+  return {
+    kind: 'moved',
+    level: 'note',
+    label,
+    says: `${label} shows ${show(raw)}, not ${show(presumed)} as expected.`,
+  };
 }
 
 export const EARLIER_PIN: Surprise = {

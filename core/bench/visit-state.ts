@@ -34,7 +34,14 @@ export interface Calibration {
   readonly countStands: boolean;
 }
 
-export const NOT_CALIBRATED: Calibration = { wheel: null, readings: [], driveEnds: [], fitted: null, result: null, countStands: false };
+export const NOT_CALIBRATED: Calibration = {
+  wheel: null,
+  readings: [],
+  driveEnds: [],
+  fitted: null,
+  result: null,
+  countStands: false,
+};
 
 /** What a visit's evidence amounts to. Everything a screen shows or a server accepts follows from it. */
 export interface VisitState {
@@ -51,14 +58,25 @@ export interface VisitState {
   readonly stand: { readonly station: string; readonly by: Actor };
   /** Whether its cautions were acknowledged since it last came to a stand. */
   readonly isSafe: boolean;
-  readonly photos: readonly { readonly photoId: string; readonly subject: PhotoSubject; readonly sha256: string; readonly words: string; readonly during: StepId | null }[];
+  readonly photos: readonly {
+    readonly photoId: string;
+    readonly subject: PhotoSubject;
+    readonly sha256: string;
+    readonly words: string;
+    readonly during: StepId | null;
+  }[];
   /** Values read before any code was touched; null where the display does not show one. */
   readonly found: Readonly<Record<string, number | null>>;
   /** Codes still to be read as found, in menu order. */
   readonly toFind: readonly string[];
   /** What was met as found and not expected. */
   readonly surprises: readonly Surprise[];
-  readonly held: { readonly reason: HoldReason; readonly words: string; readonly at: string; readonly by: Actor } | null;
+  readonly held: {
+    readonly reason: HoldReason;
+    readonly words: string;
+    readonly at: string;
+    readonly by: Actor;
+  } | null;
   /** 1 at first; one more each time read-back sends the unit back to key-in. */
   readonly round: number;
   /** Raw values by label: as delivered, until seen or keyed. */
@@ -108,4 +126,5 @@ export const needsSafety = ({ step, isSafe, opened }: VisitState): boolean =>
   step !== null && !isSafe && opened.bench !== undefined && isAfter(step, 'makeSafe') && isAfter('signOff', step);
 
 /** Kilometres of the vehicle as far as anybody read them, whatever odometer it carries; null where none was. */
-export const odometerKm = ({ checkedIn, carriedKm }: VisitState): number | null => (checkedIn?.odometerKm === null || checkedIn === null ? null : checkedIn.odometerKm + carriedKm);
+export const odometerKm = ({ checkedIn, carriedKm }: VisitState): number | null =>
+  checkedIn?.odometerKm === null || checkedIn === null ? null : checkedIn.odometerKm + carriedKm;

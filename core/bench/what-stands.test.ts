@@ -4,7 +4,9 @@ import { stepsLeftOut, whatStands } from './what-stands.js';
 
 it('names steps that were never offered, and those that were left out', () => {
   expect(stepsLeftOut(stateAfter(cleanVisit))).toEqual(['make safe', 'as found', 'calibrate', 'prove']);
-  expect(stepsLeftOut(stateAfter([...upToReadBack, ...allRead, ['readBackClosed', {}], ...byHand]))).toEqual(['calibrate']);
+  expect(stepsLeftOut(stateAfter([...upToReadBack, ...allRead, ['readBackClosed', {}], ...byHand]))).toEqual([
+    'calibrate',
+  ]);
 });
 
 it('repeats what papers owe beyond the codes', () => {
@@ -16,6 +18,10 @@ it('repeats what papers owe beyond the codes', () => {
     ...byHand,
     ['partReplaced', { part: 'tyre', words: 'Worn through.', oldOdometerKm: null, newOdometerKm: null, packV: null }],
   ]);
-  expect(whatStands(state)).toEqual(['5 codes were read as found before any was touched; all were as expected.', 'Tyre replaced by Teo R.: Worn through.', 'Photographs kept with their hashes: damage.']);
+  expect(whatStands(state)).toEqual([
+    '5 codes were read as found before any was touched; all were as expected.',
+    'Tyre replaced by Teo R.: Worn through.',
+    'Photographs kept with their hashes: damage.',
+  ]);
   expect(whatStands(stateAfter(cleanVisit))).toEqual([]);
 });

@@ -4,30 +4,57 @@ import type { VisitState } from './visit-state.js';
 
 /** Steps that were left out of a visit, as a person reads them; handing over comes after the seal. */
 export function stepsLeftOut({ opened, byHand }: VisitState): readonly string[] {
-  return STEPS.filter(({ id }) => (!opened.steps.includes(id) && id !== 'handOver') || byHand.some(({ step, done }) => step === id && !done)).map(({ title }) => title.toLowerCase());
+  return STEPS.filter(
+    ({ id }) =>
+      (!opened.steps.includes(id) && id !== 'handOver') || byHand.some(({ step, done }) => step === id && !done),
+  ).map(({ title }) => title.toLowerCase());
 }
 
 /** What is known of the unit's true speed, as every paper says it. */
 export function trueSpeedSays({ calibration: { result }, opened }: VisitState): string {
   const limit = opened.setup.limitKmh;
-  if (!result) return `True speed against the ground was not measured: the cap counts what the display shows, and may let it run above ${limit} km/h.`;
+  if (!result)
+    return `True speed against the ground was not measured: the cap counts what the display shows, and may let it run above ${limit} km/h.`;
   const { k, low, high } = result.ratio;
   const reads = `The display reads ${Math.abs((k - 1) * 100).toFixed(1)} % ${k < 1 ? 'low' : 'high'} (95 %: ${((low - 1) * 100).toFixed(1)} to ${((high - 1) * 100).toFixed(1)} %)`;
-  const by = result.how === 'runs' ? `by ${result.count} readings of this unit` : `as learnt from ${result.count} units; this one was not itself measured`;
-  const ends = result.ends ? ` Drive should end at ${result.ends.kmh.toFixed(1)} km/h against the ground, ${result.ends.worst.toFixed(1)} at worst; ${limit} is allowed.` : '';
+  const by =
+    result.how === 'runs'
+      ? `by ${result.count} readings of this unit`
+      : `as learnt from ${result.count} units; this one was not itself measured`;
+  const ends = result.ends
+    ? ` Drive should end at ${result.ends.kmh.toFixed(1)} km/h against the ground, ${result.ends.worst.toFixed(1)} at worst; ${limit} is allowed.`
+    : '';
   const open = result.provisional === '' || result.how === 'learnt' ? '' : ` Provisional: ${result.provisional}.`;
   return `${reads}, ${by}.${ends}${open} Where drive really falls to zero is measured when it is proved.`;
 }
 
 /** What a visit's papers repeat beyond its codes: what was done by other means, let stand, replaced and photographed. */
-export function whatStands({ byHand, accepted, parts, photos, carriedKm, surprises, found }: VisitState): readonly string[] {
+export function whatStands({
+  byHand,
+  accepted,
+  parts,
+  photos,
+  carriedKm,
+  surprises,
+  found,
+}: VisitState): readonly string[] {
   const read = Object.keys(found).length;
   return [
-    ...(read > 0 ? [`${read} codes were read as found before any was touched; ${surprises.length === 0 ? 'all were as expected' : surprises.map(({ says }) => says).join(' ')}${surprises.length === 0 ? '.' : ''}`] : []),
-    ...Object.entries(accepted).map(([label, { words, by }]) => `${label} differs from its target and stays as it shows. Accepted by ${by}: ${words}`),
+    ...(read > 0
+      ? [
+          `${read} codes were read as found before any was touched; ${surprises.length === 0 ? 'all were as expected' : surprises.map(({ says }) => says).join(' ')}${surprises.length === 0 ? '.' : ''}`,
+        ]
+      : []),
+    ...Object.entries(accepted).map(
+      ([label, { words, by }]) => `${label} differs from its target and stays as it shows. Accepted by ${by}: ${words}`,
+    ),
     ...parts.map(({ part, words, by }) => `${PARTS[part]} replaced by ${by.name}: ${words}`),
     ...(carriedKm > 0 ? [`Kilometres on an odometer that is not on the vehicle any more: ${carriedKm}.`] : []),
     ...byHand.filter(({ done }) => done).map(({ step, words }) => `${stepTitle(step)}, done by other means: ${words}`),
-    ...(photos.length > 0 ? [`Photographs kept with their hashes: ${photos.map(({ subject }) => PHOTO_SUBJECTS[subject].toLowerCase()).join(', ')}.`] : []),
+    ...(photos.length > 0
+      ? [
+          `Photographs kept with their hashes: ${photos.map(({ subject }) => PHOTO_SUBJECTS[subject].toLowerCase()).join(', ')}.`,
+        ]
+      : []),
   ];
 }

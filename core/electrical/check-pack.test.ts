@@ -20,5 +20,9 @@ it('names every other count that would explain a reading: overlap is the rule', 
 });
 
 it('goes by the chemistry: a 36 V LFP pack of twelve is full at 43.8 V', () => {
-  expect(checkPack({ ...pack, chemistry: 'lfp', cellsInSeries: 12 }, 43.5)).toMatchObject({ verdict: 'fits', floorV: 30, fullV: 43.8 });
+  expect(checkPack({ ...pack, chemistry: 'lfp', cellsInSeries: 12 }, 43.5)).toMatchObject({
+    verdict: 'fits',
+    floorV: 30,
+    fullV: 43.8,
+  });
 });

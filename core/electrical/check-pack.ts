@@ -2,7 +2,11 @@ import type { LabelledPack } from '../setup/inputs/vehicle-type.js';
 import { CELL_VOLTS } from './cell.js';
 
 /** Cells in series that packs of each chemistry are built with. */
-const SERIES_COUNTS = { liIon: [7, 10, 13, 14, 16, 17, 20], lfp: [8, 12, 15, 16, 20, 24], leadAcid: [12, 18, 24, 30, 36] } as const;
+const SERIES_COUNTS = {
+  liIon: [7, 10, 13, 14, 16, 17, 20],
+  lfp: [8, 12, 15, 16, 20, 24],
+  leadAcid: [12, 18, 24, 30, 36],
+} as const;
 
 export interface PackCheck {
   readonly verdict: 'fits' | 'tooLow' | 'tooHigh';

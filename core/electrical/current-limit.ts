@@ -18,7 +18,12 @@ export interface CurrentLimit {
   readonly limitA: number;
   readonly decidedBy: 'controller' | 'type' | 'power';
   /** What a limit of so many watts would be in amperes by either voltage; null where no power is named. */
-  readonly readings: { readonly nominalA: number; readonly fullA: number; readonly nominalV: number; readonly fullV: number } | null;
+  readonly readings: {
+    readonly nominalA: number;
+    readonly fullA: number;
+    readonly nominalV: number;
+    readonly fullV: number;
+  } | null;
   /** A rated label above the class: no current cures that. */
   readonly stop: string | null;
 }
@@ -30,9 +35,19 @@ export interface CurrentLimit {
  */
 export function currentLimitFor({ pack, limitW, basis, ratedW, controllerA, typeA }: CurrentLimitInputs): CurrentLimit {
   const fullV = CELL_VOLTS[pack.chemistry].fullV * pack.cellsInSeries;
-  const readings = limitW === null ? null : { nominalV: pack.labelV, nominalA: limitW / pack.labelV, fullV, fullA: limitW / fullV };
-  const byPower = readings === null || basis === 'rated' ? Infinity : basis === 'nominal' ? readings.nominalA : readings.fullA;
+  const readings =
+    limitW === null ? null : { nominalV: pack.labelV, nominalA: limitW / pack.labelV, fullV, fullA: limitW / fullV };
+  const byPower =
+    readings === null || basis === 'rated' ? Infinity : basis === 'nominal' ? readings.nominalA : readings.fullA;
   const limitA = Math.min(byPower, typeA, controllerA);
-  const stop = limitW !== null && basis === 'rated' && ratedW > limitW ? `The motor is rated ${ratedW} W; the class allows ${limitW} W. No current setting cures that.` : null;
-  return { limitA, decidedBy: byPower <= Math.min(typeA, controllerA) ? 'power' : typeA <= controllerA ? 'type' : 'controller', readings, stop };
+  const stop =
+    limitW !== null && basis === 'rated' && ratedW > limitW
+      ? `The motor is rated ${ratedW} W; the class allows ${limitW} W. No current setting cures that.`
+      : null;
+  return {
+    limitA,
+    decidedBy: byPower <= Math.min(typeA, controllerA) ? 'power' : typeA <= controllerA ? 'type' : 'controller',
+    readings,
+    stop,
+  };
 }

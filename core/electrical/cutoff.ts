@@ -20,7 +20,9 @@ export const cutoffTargetV = (pack: LabelledPack, marginVPerCell: number): numbe
 export function cutoffWish(pack: Pack, marginVPerCell: number, controllerCutoffV: number | null): CutoffWish {
   const cells = cutoffTargetV(pack, marginVPerCell);
   const trips = pack.protectionTripsV;
-  if (trips !== null && trips >= Math.max(cells, controllerCutoffV ?? 0)) return { volts: trips, strictly: true, decidedBy: 'protection' };
-  if (controllerCutoffV !== null && controllerCutoffV > cells) return { volts: controllerCutoffV, strictly: false, decidedBy: 'controller' };
+  if (trips !== null && trips >= Math.max(cells, controllerCutoffV ?? 0))
+    return { volts: trips, strictly: true, decidedBy: 'protection' };
+  if (controllerCutoffV !== null && controllerCutoffV > cells)
+    return { volts: controllerCutoffV, strictly: false, decidedBy: 'controller' };
   return { volts: cells, strictly: false, decidedBy: 'cells' };
 }

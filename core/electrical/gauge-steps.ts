@@ -28,7 +28,10 @@ export function gaugeSteps({ pack, bars, goesOutAt, sag }: GaugeInputs): GaugeSt
   const packAt = (percent: number): number => round(restedCellV(pack.chemistry, percent) * pack.cellsInSeries - sagV);
   const shift = goesOutAt === 'edge' ? 0 : 0.5;
   const emptyV = round(CELL_VOLTS[pack.chemistry].floorV * pack.cellsInSeries);
-  const steps = Array.from({ length: Math.max(0, bars - 1) }, (_, i) => ({ bar: i + 2, packV: Math.max(emptyV, packAt(((i + 1 + shift) / bars) * 100)) }));
+  const steps = Array.from({ length: Math.max(0, bars - 1) }, (_, i) => ({
+    bar: i + 2,
+    packV: Math.max(emptyV, packAt(((i + 1 + shift) / bars) * 100)),
+  }));
   return { steps, emptyV, fullV: packAt(100) };
 }
 

@@ -4,9 +4,40 @@ type Curve = readonly (readonly [percent: number, volts: number])[];
 
 /** Rested volts of one cell by charge in percent: common figures for consumer cells, rising, to be read between by lines. */
 const CURVES: Readonly<Record<Chemistry, Curve>> = {
-  liIon: [[0, 3.0], [5, 3.35], [10, 3.45], [20, 3.55], [30, 3.61], [40, 3.65], [50, 3.7], [60, 3.77], [70, 3.86], [80, 3.96], [90, 4.06], [100, 4.2]],
-  lfp: [[0, 2.5], [5, 3.0], [10, 3.15], [20, 3.22], [30, 3.25], [50, 3.28], [70, 3.31], [90, 3.335], [100, 3.4]],
-  leadAcid: [[0, 1.75], [10, 1.9], [20, 1.95], [40, 2.0], [60, 2.04], [80, 2.08], [100, 2.12]],
+  liIon: [
+    [0, 3.0],
+    [5, 3.35],
+    [10, 3.45],
+    [20, 3.55],
+    [30, 3.61],
+    [40, 3.65],
+    [50, 3.7],
+    [60, 3.77],
+    [70, 3.86],
+    [80, 3.96],
+    [90, 4.06],
+    [100, 4.2],
+  ],
+  lfp: [
+    [0, 2.5],
+    [5, 3.0],
+    [10, 3.15],
+    [20, 3.22],
+    [30, 3.25],
+    [50, 3.28],
+    [70, 3.31],
+    [90, 3.335],
+    [100, 3.4],
+  ],
+  leadAcid: [
+    [0, 1.75],
+    [10, 1.9],
+    [20, 1.95],
+    [40, 2.0],
+    [60, 2.04],
+    [80, 2.08],
+    [100, 2.12],
+  ],
 };
 
 /** Between these a resting LFP cell hardly changes its voltage: no percentage can be told from it. */
@@ -28,9 +59,14 @@ export interface ChargeTold {
  * whole plateau is given back.
  */
 export function chargeTold(chemistry: Chemistry, cellV: number): ChargeTold {
-  const percent = interpolate(CURVES[chemistry].map(([p, v]) => [v, p] as const), cellV);
+  const percent = interpolate(
+    CURVES[chemistry].map(([p, v]) => [v, p] as const),
+    cellV,
+  );
   const onPlateau = chemistry === 'lfp' && percent > LFP_PLATEAU.from && percent < LFP_PLATEAU.to;
-  return onPlateau ? { fromPercent: LFP_PLATEAU.from, toPercent: LFP_PLATEAU.to } : { fromPercent: percent, toPercent: percent };
+  return onPlateau
+    ? { fromPercent: LFP_PLATEAU.from, toPercent: LFP_PLATEAU.to }
+    : { fromPercent: percent, toPercent: percent };
 }
 
 function interpolate(points: readonly (readonly [number, number])[], at: number): number {

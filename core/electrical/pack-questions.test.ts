@@ -3,17 +3,30 @@ import { doubtAboutPack } from './pack-label.js';
 import { classesThatExplain, gaugeUnderEachClass } from './voltage-class.js';
 import { cutoffWish } from './cutoff.js';
 
-const pack = (labelV: number, cellsInSeries: number, chemistry: 'liIon' | 'lfp' | 'leadAcid' = 'liIon') => ({ labelV, cellsInSeries, chemistry });
+const pack = (labelV: number, cellsInSeries: number, chemistry: 'liIon' | 'lfp' | 'leadAcid' = 'liIon') => ({
+  labelV,
+  cellsInSeries,
+  chemistry,
+});
 
 describe('a pack', () => {
   it.each([
-    [pack(48, 13)], [pack(52, 14)], [pack(60, 16)], [pack(60, 17)], [pack(36, 12, 'lfp')], [pack(48, 15, 'lfp')], [pack(24, 12, 'leadAcid')], [pack(46, 13)],
+    [pack(48, 13)],
+    [pack(52, 14)],
+    [pack(60, 16)],
+    [pack(60, 17)],
+    [pack(36, 12, 'lfp')],
+    [pack(48, 15, 'lfp')],
+    [pack(24, 12, 'leadAcid')],
+    [pack(46, 13)],
   ])('%j is not questioned', (one) => {
     expect(doubtAboutPack(one)).toBeNull();
   });
 
   it('of 52 V with 13 cells is questioned, and told what 13 cells are called', () => {
-    expect(doubtAboutPack(pack(52, 13))).toBe('A 52 V pack usually has 14 cells in series, not 13; 13 cells run from 39.0 to 54.6 V and are usually called 48 V. Read the label once more.');
+    expect(doubtAboutPack(pack(52, 13))).toBe(
+      'A 52 V pack usually has 14 cells in series, not 13; 13 cells run from 39.0 to 54.6 V and are usually called 48 V. Read the label once more.',
+    );
     expect(doubtAboutPack(pack(36, 10, 'lfp'))).toContain('usually has 12 cells');
     expect(doubtAboutPack(pack(80, 13))).toContain('80 V does not go with 13 cells');
   });
@@ -22,7 +35,14 @@ describe('a pack', () => {
 describe('a gauge set to another class', () => {
   it('shows more than full, or empty, of a pack that is neither', () => {
     const shown = Object.fromEntries(gaugeUnderEachClass('liIon', 50).map(({ labelV, says }) => [labelV, says]));
-    expect(shown).toEqual({ 24: 'more than full', 36: 'more than full', 48: 'plausible', 52: 'plausible', 60: 'plausible', 72: 'empty' });
+    expect(shown).toEqual({
+      24: 'more than full',
+      36: 'more than full',
+      48: 'plausible',
+      52: 'plausible',
+      60: 'plausible',
+      72: 'empty',
+    });
   });
 
   it('is told by what it shows: "empty" at 39.5 V is a class for more cells', () => {
@@ -35,10 +55,18 @@ describe('a gauge set to another class', () => {
 describe('where the ride ends', () => {
   const full = { ...pack(36, 10), capacityAh: 10, protectionTripsV: null, profile: null };
 
-  it('is decided by cells, controller or the pack\'s own protection', () => {
+  it("is decided by cells, controller or the pack's own protection", () => {
     expect(cutoffWish(full, 0.1, null)).toEqual({ volts: 31, strictly: false, decidedBy: 'cells' });
     expect(cutoffWish(full, 0.1, 33)).toEqual({ volts: 33, strictly: false, decidedBy: 'controller' });
-    expect(cutoffWish({ ...full, protectionTripsV: 34 }, 0.1, 33)).toEqual({ volts: 34, strictly: true, decidedBy: 'protection' });
-    expect(cutoffWish({ ...full, protectionTripsV: 28 }, 0.1, 20)).toEqual({ volts: 31, strictly: false, decidedBy: 'cells' });
+    expect(cutoffWish({ ...full, protectionTripsV: 34 }, 0.1, 33)).toEqual({
+      volts: 34,
+      strictly: true,
+      decidedBy: 'protection',
+    });
+    expect(cutoffWish({ ...full, protectionTripsV: 28 }, 0.1, 20)).toEqual({
+      volts: 31,
+      strictly: false,
+      decidedBy: 'cells',
+    });
   });
 });

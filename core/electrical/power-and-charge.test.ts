@@ -10,7 +10,7 @@ const liIon10 = { chemistry: 'liIon', cellsInSeries: 10, labelV: 36, capacityAh:
 const CHEMISTRIES = ['liIon', 'lfp', 'leadAcid'] as const;
 
 describe('the open-circuit curve', () => {
-  it('meets the cell\'s floor and rested full', () => {
+  it("meets the cell's floor and rested full", () => {
     expect([restedCellV('liIon', 0), restedCellV('liIon', 100)]).toEqual([3.0, 4.2]);
     expect([restedCellV('lfp', 0), restedCellV('lfp', 100)]).toEqual([2.5, 3.4]);
     expect([restedCellV('leadAcid', 0), restedCellV('leadAcid', 100)]).toEqual([1.75, 2.12]);
@@ -18,12 +18,17 @@ describe('the open-circuit curve', () => {
 
   it('rises with charge, and tells the charge it was asked at', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...CHEMISTRIES), fc.double({ min: 0, max: 99, noNaN: true }), fc.double({ min: 0.1, max: 1, noNaN: true }), (chemistry, percent, more) => {
-        expect(restedCellV(chemistry, percent + more)).toBeGreaterThan(restedCellV(chemistry, percent));
-        const { fromPercent, toPercent } = chargeTold(chemistry, restedCellV(chemistry, percent));
-        expect(fromPercent - 1e-6).toBeLessThanOrEqual(percent);
-        expect(toPercent + 1e-6).toBeGreaterThanOrEqual(percent);
-      }),
+      fc.property(
+        fc.constantFrom(...CHEMISTRIES),
+        fc.double({ min: 0, max: 99, noNaN: true }),
+        fc.double({ min: 0.1, max: 1, noNaN: true }),
+        (chemistry, percent, more) => {
+          expect(restedCellV(chemistry, percent + more)).toBeGreaterThan(restedCellV(chemistry, percent));
+          const { fromPercent, toPercent } = chargeTold(chemistry, restedCellV(chemistry, percent));
+          expect(fromPercent - 1e-6).toBeLessThanOrEqual(percent);
+          expect(toPercent + 1e-6).toBeGreaterThanOrEqual(percent);
+        },
+      ),
       { numRuns: 200, seed: 4 },
     );
   });
@@ -46,7 +51,11 @@ describe('a limit in watts', () => {
   it('of 750 W on a 48 V pack is 15 A by the label and 13 A when full', () => {
     expect(Math.floor(currentLimitFor({ ...inputs, basis: 'nominal' }).limitA)).toBe(15);
     expect(Math.floor(currentLimitFor({ ...inputs, basis: 'full' }).limitA)).toBe(13);
-    expect(currentLimitFor({ ...inputs, basis: 'full' }).readings).toMatchObject({ nominalV: 48, nominalA: 15.625, fullA: 750 / (13 * 4.2) });
+    expect(currentLimitFor({ ...inputs, basis: 'full' }).readings).toMatchObject({
+      nominalV: 48,
+      nominalA: 15.625,
+      fullA: 750 / (13 * 4.2),
+    });
   });
 
   it('on the rated basis leaves no current, and stops on a label above it', () => {
@@ -55,16 +64,30 @@ describe('a limit in watts', () => {
   });
 
   it('never goes above controller or type', () => {
-    expect(currentLimitFor({ ...inputs, basis: 'nominal', typeA: 12 })).toMatchObject({ limitA: 12, decidedBy: 'type' });
-    expect(currentLimitFor({ ...inputs, basis: 'nominal', controllerA: 9 })).toMatchObject({ limitA: 9, decidedBy: 'controller' });
-    expect(currentLimitFor({ ...inputs, limitW: null, basis: 'nominal' })).toMatchObject({ limitA: 22, readings: null });
+    expect(currentLimitFor({ ...inputs, basis: 'nominal', typeA: 12 })).toMatchObject({
+      limitA: 12,
+      decidedBy: 'type',
+    });
+    expect(currentLimitFor({ ...inputs, basis: 'nominal', controllerA: 9 })).toMatchObject({
+      limitA: 9,
+      decidedBy: 'controller',
+    });
+    expect(currentLimitFor({ ...inputs, limitW: null, basis: 'nominal' })).toMatchObject({
+      limitA: 22,
+      readings: null,
+    });
   });
 });
 
 describe('the steps of a gauge', () => {
   it('of five bars on ten cells are fifths of the charge', () => {
     const { steps, emptyV, fullV } = gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'edge' });
-    expect(steps).toEqual([{ bar: 2, packV: 35.5 }, { bar: 3, packV: 36.5 }, { bar: 4, packV: 37.7 }, { bar: 5, packV: 39.6 }]);
+    expect(steps).toEqual([
+      { bar: 2, packV: 35.5 },
+      { bar: 3, packV: 36.5 },
+      { bar: 4, packV: 37.7 },
+      { bar: 5, packV: 39.6 },
+    ]);
     expect([emptyV, fullV]).toEqual([30, 42]);
   });
 
@@ -78,18 +101,31 @@ describe('the steps of a gauge', () => {
 
   it('rise from empty to full for every chemistry and count', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...CHEMISTRIES), fc.integer({ min: 4, max: 24 }), fc.integer({ min: 2, max: 10 }), (chemistry, cellsInSeries, bars) => {
-        const { steps, emptyV, fullV } = gaugeSteps({ pack: { chemistry, cellsInSeries, labelV: 1, capacityAh: 1 }, bars, goesOutAt: 'edge' });
-        const all = [emptyV, ...steps.map((step) => step.packV), fullV];
-        expect(all).toEqual([...all].sort((a, b) => a - b));
-        expect(steps).toHaveLength(bars - 1);
-      }),
+      fc.property(
+        fc.constantFrom(...CHEMISTRIES),
+        fc.integer({ min: 4, max: 24 }),
+        fc.integer({ min: 2, max: 10 }),
+        (chemistry, cellsInSeries, bars) => {
+          const { steps, emptyV, fullV } = gaugeSteps({
+            pack: { chemistry, cellsInSeries, labelV: 1, capacityAh: 1 },
+            bars,
+            goesOutAt: 'edge',
+          });
+          const all = [emptyV, ...steps.map((step) => step.packV), fullV];
+          expect(all).toEqual([...all].sort((a, b) => a - b));
+          expect(steps).toHaveLength(bars - 1);
+        },
+      ),
       { numRuns: 150, seed: 5 },
     );
   });
 });
 
 it('a range is a span with its assumptions: 36 V, 13 Ah, four fifths, 8 to 12 Wh a km', () => {
-  expect(rangeSpan({ pack: liIon10, usableShare: 0.8, whPerKm: { least: 8, most: 12 } })).toMatchObject({ fromKm: 31, toKm: 46, usableWh: 374.40000000000003 });
+  expect(rangeSpan({ pack: liIon10, usableShare: 0.8, whPerKm: { least: 8, most: 12 } })).toMatchObject({
+    fromKm: 31,
+    toKm: 46,
+    usableWh: 374.40000000000003,
+  });
   expect(rangeSpan({ pack: liIon10, usableShare: 0.8, whPerKm: { least: 8, most: 12 } }).assumes).toHaveLength(3);
 });

@@ -4,9 +4,28 @@ import { chargeTold } from './open-circuit.js';
 
 /** Voltage classes that displays are made for, with the cells in series each takes for granted. */
 const CLASSES: Readonly<Record<Chemistry, readonly (readonly [labelV: number, cells: number])[]>> = {
-  liIon: [[24, 7], [36, 10], [48, 13], [52, 14], [60, 16], [72, 20]],
-  lfp: [[24, 8], [36, 12], [48, 16], [60, 20], [72, 24]],
-  leadAcid: [[24, 12], [36, 18], [48, 24], [60, 30], [72, 36]],
+  liIon: [
+    [24, 7],
+    [36, 10],
+    [48, 13],
+    [52, 14],
+    [60, 16],
+    [72, 20],
+  ],
+  lfp: [
+    [24, 8],
+    [36, 12],
+    [48, 16],
+    [60, 20],
+    [72, 24],
+  ],
+  leadAcid: [
+    [24, 12],
+    [36, 18],
+    [48, 24],
+    [60, 30],
+    [72, 36],
+  ],
 };
 
 /** What a gauge set to a class would show of a pack. */
@@ -24,7 +43,11 @@ export function gaugeUnderEachClass(chemistry: Chemistry, packV: number): readon
     const { floorV, fullV } = CELL_VOLTS[chemistry];
     if (cellV > fullV + 1e-9) return { labelV, percent: null, says: 'more than full' };
     const { fromPercent, toPercent } = chargeTold(chemistry, cellV);
-    return { labelV, percent: Math.round((fromPercent + toPercent) / 2), says: cellV <= floorV ? 'empty' : 'plausible' };
+    return {
+      labelV,
+      percent: Math.round((fromPercent + toPercent) / 2),
+      says: cellV <= floorV ? 'empty' : 'plausible',
+    };
   });
 }
 
@@ -38,6 +61,8 @@ const READING_SLACK = 12;
  */
 export function classesThatExplain(chemistry: Chemistry, packV: number, shown: number): readonly number[] {
   return gaugeUnderEachClass(chemistry, packV)
-    .filter(({ percent, says }) => (shown > 100 ? says === 'more than full' : percent !== null && Math.abs(percent - shown) <= READING_SLACK))
+    .filter(({ percent, says }) =>
+      shown > 100 ? says === 'more than full' : percent !== null && Math.abs(percent - shown) <= READING_SLACK,
+    )
     .map(({ labelV }) => labelV);
 }

@@ -10,4 +10,5 @@ export interface Due {
  * units waits for some and is late like any other.
  * @param now wall-clock time of the same place, to the minute
  */
-export const isLate = ({ dueAt, units, sealed }: Due, now: string): boolean => now >= dueAt && (units === 0 || sealed < units);
+export const isLate = ({ dueAt, units, sealed }: Due, now: string): boolean =>
+  now >= dueAt && (units === 0 || sealed < units);

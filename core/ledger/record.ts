@@ -20,7 +20,14 @@ export function makeRecord(evidence: readonly Evidence[]): VisitRecord {
   const [first] = evidence;
   const last = evidence.at(-1);
   if (first?.kind !== 'opened' || last === undefined) throw new Error('a record is made of a whole visit');
-  return { format: 'decurio-record/1', serial: first.data.serial, visitId: first.visitId, seal: last.hash, sealedAt: receivedAtOf(last), evidence };
+  return {
+    format: 'decurio-record/1',
+    serial: first.data.serial,
+    visitId: first.visitId,
+    seal: last.hash,
+    sealedAt: receivedAtOf(last),
+    evidence,
+  };
 }
 
 /**
@@ -37,7 +44,11 @@ export function checkRecord(data: unknown): RecordCheck {
     const fold = foldVisit(data.evidence);
     if (!fold.ok) return { ok: false, says: `The entries contradict one another: ${fold.problem.message}` };
     const { opened, step } = fold.value;
-    if (data.evidence[0]?.visitId !== data.visitId || opened.serial !== data.serial || sealedAtOf(data.evidence) !== data.sealedAt) {
+    if (
+      data.evidence[0]?.visitId !== data.visitId ||
+      opened.serial !== data.serial ||
+      sealedAtOf(data.evidence) !== data.sealedAt
+    ) {
       return { ok: false, says: 'The serial, visit or date on the cover is not the one in the entries.' };
     }
     if (step !== null) return { ok: false, says: 'The chain is whole, but the visit was not signed off.' };
@@ -58,5 +69,7 @@ const COVER = new Set(['format', 'serial', 'visitId', 'seal', 'sealedAt', 'evide
 function looksLikeRecord(data: unknown): data is VisitRecord {
   if (typeof data !== 'object' || data === null) return false;
   const record = data as Record<string, unknown>;
-  return record['format'] === 'decurio-record/1' && typeof record['seal'] === 'string' && Array.isArray(record['evidence']);
+  return (
+    record['format'] === 'decurio-record/1' && typeof record['seal'] === 'string' && Array.isArray(record['evidence'])
+  );
 }

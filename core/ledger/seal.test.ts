@@ -13,7 +13,9 @@ const chain = (): Evidence[] => {
 
 describe('canonical JSON', () => {
   it('is that of RFC 8785: keys sorted by UTF-16, numbers as ECMAScript writes them', () => {
-    expect(canonicalJson({ b: 1e30, a: 4.5, '€': '\u000f', '1': [56, { d: true, 10: null }] })).toBe('{"1":[56,{"10":null,"d":true}],"a":4.5,"b":1e+30,"€":"\\u000f"}');
+    expect(canonicalJson({ b: 1e30, a: 4.5, '€': '\u000f', '1': [56, { d: true, 10: null }] })).toBe(
+      '{"1":[56,{"10":null,"d":true}],"a":4.5,"b":1e+30,"€":"\\u000f"}',
+    );
   });
 
   it('hashes to the SHA-256 of its UTF-8', () => {
@@ -27,7 +29,7 @@ describe('a chain of evidence', () => {
     expect(verifyChain(entries)).toEqual({ ok: true, entries: entries.length, headHash: entries.at(-1)?.hash });
   });
 
-  it('does not depend on the order of an object\'s keys', () => {
+  it("does not depend on the order of an object's keys", () => {
     const entries = chain().map((entry) => Object.fromEntries(Object.entries(entry).reverse()) as unknown as Evidence);
     expect(verifyChain(entries).ok).toBe(true);
   });
@@ -35,20 +37,35 @@ describe('a chain of evidence', () => {
   it('shows any change to any entry at that entry', () => {
     const entries = chain();
     fc.assert(
-      fc.property(fc.nat(entries.length - 1), fc.constantFrom('at', 'station', 'kind', 'id', 'data', 'by'), (index, field) => {
-        const forged = structuredClone(entries) as unknown as Record<string, unknown>[];
-        forged[index]![field] = field === 'data' || field === 'by' ? { forged: true } : 'forged';
-        expect(verifyChain(forged as unknown as Evidence[])).toMatchObject({ ok: false, seq: index + 1 });
-      }),
+      fc.property(
+        fc.nat(entries.length - 1),
+        fc.constantFrom('at', 'station', 'kind', 'id', 'data', 'by'),
+        (index, field) => {
+          const forged = structuredClone(entries) as unknown as Record<string, unknown>[];
+          forged[index]![field] = field === 'data' || field === 'by' ? { forged: true } : 'forged';
+          expect(verifyChain(forged as unknown as Evidence[])).toMatchObject({ ok: false, seq: index + 1 });
+        },
+      ),
       { seed: 1 },
     );
   });
 
   it('covers what the server says of an entry, and shows whatever it does not cover', () => {
     const entries: Evidence[] = [];
-    for (const deed of deedsOf(cleanVisit)) entries.push(sealEvidence({ ...deed, receivedAt: '2026-11-24T10:00:00.000Z', clockOffS: -400 }, entries.at(-1)?.hash ?? CHAIN_START));
+    for (const deed of deedsOf(cleanVisit))
+      entries.push(
+        sealEvidence(
+          { ...deed, receivedAt: '2026-11-24T10:00:00.000Z', clockOffS: -400 },
+          entries.at(-1)?.hash ?? CHAIN_START,
+        ),
+      );
     expect(verifyChain(entries).ok).toBe(true);
-    for (const over of [{ receivedAt: '2026-11-25T10:00:00.000Z' }, { clockOffS: 0 }, { receivedAt: undefined }, { note: 'added' }]) {
+    for (const over of [
+      { receivedAt: '2026-11-25T10:00:00.000Z' },
+      { clockOffS: 0 },
+      { receivedAt: undefined },
+      { note: 'added' },
+    ]) {
       const forged = entries.map((entry, i) => (i === 4 ? ({ ...entry, ...over } as unknown as Evidence) : entry));
       expect(verifyChain(forged)).toMatchObject({ ok: false, seq: 5 });
     }
@@ -59,7 +76,10 @@ describe('a chain of evidence', () => {
     const seal = entries.at(-1)!.hash;
     expect(verifyChain(entries.filter((_, i) => i !== 3))).toMatchObject({ ok: false, seq: 4 });
     const swapped = [...entries];
-    [swapped[2], swapped[3]] = [{ ...swapped[3]!, seq: 3 }, { ...swapped[2]!, seq: 4 }];
+    [swapped[2], swapped[3]] = [
+      { ...swapped[3]!, seq: 3 },
+      { ...swapped[2]!, seq: 4 },
+    ];
     expect(verifyChain(swapped)).toMatchObject({ ok: false, seq: 3 });
     expect(verifyChain(entries.slice(0, -1)).ok).toBe(true);
     expect(verifyChain(entries.slice(0, -1), seal).ok).toBe(false);
@@ -70,15 +90,25 @@ describe('a chain of evidence', () => {
 describe('a record', () => {
   it('is whole in itself', () => {
     const record = makeRecord(chain());
-    expect(checkRecord(JSON.parse(JSON.stringify(record)))).toEqual({ ok: true, entries: chain().length, seal: record.seal });
+    expect(checkRecord(JSON.parse(JSON.stringify(record)))).toEqual({
+      ok: true,
+      entries: chain().length,
+      seal: record.seal,
+    });
   });
 
   it('is refused when its cover, its entries or its sense were changed', () => {
     const record = makeRecord(chain());
-    expect(checkRecord({ ...record, serial: 'S26-9999' })).toMatchObject({ ok: false, says: expect.stringContaining('cover') });
+    expect(checkRecord({ ...record, serial: 'S26-9999' })).toMatchObject({
+      ok: false,
+      says: expect.stringContaining('cover'),
+    });
     expect(checkRecord({ ...record, seal: '0'.repeat(64) }).ok).toBe(false);
     expect(checkRecord({ ...record, sealedAt: '2026-01-01T00:00:00.000Z' }).ok).toBe(false);
-    expect(checkRecord({ ...record, customer: 'Another' })).toMatchObject({ ok: false, says: expect.stringContaining('no seal covers') });
+    expect(checkRecord({ ...record, customer: 'Another' })).toMatchObject({
+      ok: false,
+      says: expect.stringContaining('no seal covers'),
+    });
     const reading = structuredClone(record) as unknown as { evidence: { kind: string; data: { raw: number } }[] };
     reading.evidence.find((e) => e.kind === 'codeRead')!.data.raw = 12;
     expect(checkRecord(reading)).toMatchObject({ ok: false, says: expect.stringContaining('was changed') });
@@ -91,7 +121,15 @@ describe('a record', () => {
     expect(checkRecord(makeRecord(entries))).toMatchObject({ ok: false, says: expect.stringContaining('contradict') });
   });
 
-  it.each([null, 4, 'x', {}, { format: 'decurio-record/1' }, { format: 'decurio-record/1', seal: 'x', evidence: [null] }, { format: 'decurio-record/1', seal: 'x', evidence: [] }])('is refused, not thrown at, when it is %j', (data) => {
+  it.each([
+    null,
+    4,
+    'x',
+    {},
+    { format: 'decurio-record/1' },
+    { format: 'decurio-record/1', seal: 'x', evidence: [null] },
+    { format: 'decurio-record/1', seal: 'x', evidence: [] },
+  ])('is refused, not thrown at, when it is %j', (data) => {
     expect(checkRecord(data).ok).toBe(false);
   });
 });

@@ -19,13 +19,29 @@ export const hashOf = (value: unknown): string => bytesToHex(sha256(utf8ToBytes(
 /** Chains a deed to the hash of the entry before it (`CHAIN_START` for the first), with what the server says of it. */
 export function sealEvidence(deed: Deed & Partial<Received>, prevHash: string): Evidence {
   const { id, visitId, seq, kind, at, by, station, data, receivedAt, clockOffS } = deed;
-  const received = { ...(receivedAt === undefined ? {} : { receivedAt }), ...(clockOffS === undefined ? {} : { clockOffS }) };
+  const received = {
+    ...(receivedAt === undefined ? {} : { receivedAt }),
+    ...(clockOffS === undefined ? {} : { clockOffS }),
+  };
   const body = { id, visitId, seq, kind, at, by, station, data, ...received, prevHash };
   return { ...body, hash: hashOf(body) } as Evidence;
 }
 
 /** Every key that an entry may have. What stands under another one is covered by no seal. */
-const SEALED_KEYS: ReadonlySet<string> = new Set(['id', 'visitId', 'seq', 'kind', 'at', 'by', 'station', 'data', 'receivedAt', 'clockOffS', 'prevHash', 'hash']);
+const SEALED_KEYS: ReadonlySet<string> = new Set([
+  'id',
+  'visitId',
+  'seq',
+  'kind',
+  'at',
+  'by',
+  'station',
+  'data',
+  'receivedAt',
+  'clockOffS',
+  'prevHash',
+  'hash',
+]);
 
 /** When the server took an entry, or what the stand said where the entry is older than that note. */
 export const receivedAtOf = ({ receivedAt, at }: Pick<Evidence, 'receivedAt' | 'at'>): string => receivedAt ?? at;
@@ -43,16 +59,27 @@ export function verifyChain(evidence: readonly Evidence[], expectedHead?: string
   let prevHash = CHAIN_START;
   for (const [index, entry] of evidence.entries()) {
     const seq = index + 1;
-    if (entry.seq !== seq) return { ok: false, seq, says: `Entry ${seq} is missing; entry ${entry.seq} stands in its place.` };
+    if (entry.seq !== seq)
+      return { ok: false, seq, says: `Entry ${seq} is missing; entry ${entry.seq} stands in its place.` };
     if (entry.prevHash !== prevHash) return { ok: false, seq, says: `Entry ${seq} does not follow the one before it.` };
     const loose = Object.keys(entry).find((key) => !SEALED_KEYS.has(key));
-    if (loose !== undefined) return { ok: false, seq, says: `Entry ${seq} was changed after it was written: it says "${loose}", which no seal covers.` };
-    if (sealEvidence(entry, prevHash).hash !== entry.hash) return { ok: false, seq, says: `Entry ${seq} was changed after it was written.` };
+    if (loose !== undefined)
+      return {
+        ok: false,
+        seq,
+        says: `Entry ${seq} was changed after it was written: it says "${loose}", which no seal covers.`,
+      };
+    if (sealEvidence(entry, prevHash).hash !== entry.hash)
+      return { ok: false, seq, says: `Entry ${seq} was changed after it was written.` };
     prevHash = entry.hash;
   }
   if (evidence.length === 0) return { ok: false, seq: 1, says: 'There is no entry at all.' };
   if (expectedHead !== undefined && expectedHead !== prevHash) {
-    return { ok: false, seq: evidence.length, says: 'The chain is whole, but ends in another seal than the one named: entries are missing at the end, or all were written anew.' };
+    return {
+      ok: false,
+      seq: evidence.length,
+      says: 'The chain is whole, but ends in another seal than the one named: entries are missing at the end, or all were written anew.',
+    };
   }
   return { ok: true, entries: evidence.length, headHash: prevHash };
 }

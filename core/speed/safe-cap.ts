@@ -40,7 +40,11 @@ type CapBounds = Pick<SafeCapInputs, 'limitKmh' | 'ratio' | 'overshootKmh' | 'to
 export function greatestSafeKmh({ limitKmh, ratio, overshootKmh, tolerance }: CapBounds): number {
   const over = overshootKmh ?? 0;
   const { k, low } = ratio ?? AT_ITS_WORD;
-  if (![limitKmh, k, low].every((value) => Number.isFinite(value) && value > 0) || ![over, tolerance].every((value) => Number.isFinite(value) && value >= 0)) return -Infinity;
+  if (
+    ![limitKmh, k, low].every((value) => Number.isFinite(value) && value > 0) ||
+    ![over, tolerance].every((value) => Number.isFinite(value) && value >= 0)
+  )
+    return -Infinity;
   const limit = limitKmh * WITHIN;
   const worst = limit * (1 + tolerance) * low - over;
   return Math.min(limit, tolerance > 0 ? Math.min(limit * k - over, worst) : worst);
@@ -49,12 +53,18 @@ export function greatestSafeKmh({ limitKmh, ratio, overshootKmh, tolerance }: Ca
 /** The greatest settable cap that keeps the true end speed within the limit. Undefined where no value does. */
 export function safeCap({ settable, ...bounds }: SafeCapInputs): SafeCap | undefined {
   const most = greatestSafeKmh(bounds);
-  const best = settable.reduce<SafeCapInputs['settable'][number] | undefined>((a, b) => (b.kmh <= most && (a === undefined || b.kmh > a.kmh) ? b : a), undefined);
+  const best = settable.reduce<SafeCapInputs['settable'][number] | undefined>(
+    (a, b) => (b.kmh <= most && (a === undefined || b.kmh > a.kmh) ? b : a),
+    undefined,
+  );
   return best && capOf(best, bounds);
 }
 
 /** A settable value as a cap. */
-export const capOf = ({ raw, kmh }: SafeCapInputs['settable'][number], { ratio, overshootKmh }: CapBounds): SafeCap => ({
+export const capOf = (
+  { raw, kmh }: SafeCapInputs['settable'][number],
+  { ratio, overshootKmh }: CapBounds,
+): SafeCap => ({
   raw,
   shownKmh: kmh,
   trueKmh: kmh / (ratio?.k ?? 1),

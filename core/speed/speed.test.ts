@@ -33,12 +33,19 @@ describe('a tyre marking', () => {
     expect(parseTyreMarking('47-559')).toEqual({ widthMm: 47, beadSeatMm: 559 });
     const guess = rollOutGuess({ widthMm: 47, beadSeatMm: 559 });
     expect(guess.mm).toBeCloseTo(2051.46, 1);
-    expect([guess.fromMm / guess.mm, guess.toMm / guess.mm]).toEqual([expect.closeTo(0.97, 9), expect.closeTo(1.02, 9)]);
+    expect([guess.fromMm / guess.mm, guess.toMm / guess.mm]).toEqual([
+      expect.closeTo(0.97, 9),
+      expect.closeTo(1.02, 9),
+    ]);
   });
 
   it('of a small or wide tyre has the wider range', () => {
-    expect(rollOutGuess({ widthMm: 55, beadSeatMm: 406 }).fromMm / rollOutGuess({ widthMm: 55, beadSeatMm: 406 }).mm).toBeCloseTo(0.94, 9);
-    expect(rollOutGuess({ widthMm: 70, beadSeatMm: 622 }).fromMm / rollOutGuess({ widthMm: 70, beadSeatMm: 622 }).mm).toBeCloseTo(0.94, 9);
+    expect(
+      rollOutGuess({ widthMm: 55, beadSeatMm: 406 }).fromMm / rollOutGuess({ widthMm: 55, beadSeatMm: 406 }).mm,
+    ).toBeCloseTo(0.94, 9);
+    expect(
+      rollOutGuess({ widthMm: 70, beadSeatMm: 622 }).fromMm / rollOutGuess({ widthMm: 70, beadSeatMm: 622 }).mm,
+    ).toBeCloseTo(0.94, 9);
   });
 
   it.each(['10 x 2.5', '26 x 1.75', '', '47-55', '7-559', '47-990'])('"%s" is none', (marking) => {
@@ -81,11 +88,19 @@ describe('a safe cap', () => {
 
   it('of a display that nobody measured is no bolder than of one that was found true', () => {
     fc.assert(
-      fc.property(fc.double({ min: 5, max: 60, noNaN: true }), fc.double({ min: 0, max: 3, noNaN: true }), fc.double({ min: 0, max: 0.2, noNaN: true }), fc.double({ min: 1, max: 2.5, noNaN: true }), (limitKmh, overshootKmh, tolerance, k) => {
-        const unknown = greatestSafeKmh({ limitKmh, ratio: null, overshootKmh, tolerance });
-        expect(unknown).toBe(greatestSafeKmh({ limitKmh, ratio: { k: 1, low: 1 }, overshootKmh, tolerance }));
-        expect(unknown).toBeLessThanOrEqual(greatestSafeKmh({ limitKmh, ratio: { k, low: k }, overshootKmh, tolerance }));
-      }),
+      fc.property(
+        fc.double({ min: 5, max: 60, noNaN: true }),
+        fc.double({ min: 0, max: 3, noNaN: true }),
+        fc.double({ min: 0, max: 0.2, noNaN: true }),
+        fc.double({ min: 1, max: 2.5, noNaN: true }),
+        (limitKmh, overshootKmh, tolerance, k) => {
+          const unknown = greatestSafeKmh({ limitKmh, ratio: null, overshootKmh, tolerance });
+          expect(unknown).toBe(greatestSafeKmh({ limitKmh, ratio: { k: 1, low: 1 }, overshootKmh, tolerance }));
+          expect(unknown).toBeLessThanOrEqual(
+            greatestSafeKmh({ limitKmh, ratio: { k, low: k }, overshootKmh, tolerance }),
+          );
+        },
+      ),
       { seed: 5 },
     );
     expect(safeCap({ ...base, overshootKmh: 1, tolerance: 0.1 })?.raw).toBe(24);
@@ -120,11 +135,19 @@ describe('a safe cap', () => {
 
   it('is the greatest that is safe: the next one up is not', () => {
     fc.assert(
-      fc.property(fc.double({ min: 10, max: 32, noNaN: true }), fc.double({ min: 0.8, max: 1.2, noNaN: true }), fc.double({ min: 0, max: 2, noNaN: true }), (limitKmh, low, overshootKmh) => {
-        const isSafe = (kmh: number) => (kmh + overshootKmh) / low <= limitKmh * (1 + 1e-9) && kmh <= limitKmh * (1 + 1e-9);
-        const cap = safeCap({ ...base, limitKmh, ratio: { k: low, low }, overshootKmh });
-        return cap === undefined ? !settable.some(({ kmh }) => isSafe(kmh)) : isSafe(cap.shownKmh) && !settable.some(({ kmh }) => kmh > cap.shownKmh && isSafe(kmh));
-      }),
+      fc.property(
+        fc.double({ min: 10, max: 32, noNaN: true }),
+        fc.double({ min: 0.8, max: 1.2, noNaN: true }),
+        fc.double({ min: 0, max: 2, noNaN: true }),
+        (limitKmh, low, overshootKmh) => {
+          const isSafe = (kmh: number) =>
+            (kmh + overshootKmh) / low <= limitKmh * (1 + 1e-9) && kmh <= limitKmh * (1 + 1e-9);
+          const cap = safeCap({ ...base, limitKmh, ratio: { k: low, low }, overshootKmh });
+          return cap === undefined
+            ? !settable.some(({ kmh }) => isSafe(kmh))
+            : isSafe(cap.shownKmh) && !settable.some(({ kmh }) => kmh > cap.shownKmh && isSafe(kmh));
+        },
+      ),
       { numRuns: 150 },
     );
   });

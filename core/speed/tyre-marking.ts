@@ -9,7 +9,9 @@ export function parseTyreMarking(marking: string): TyreMarking | undefined {
   const [, width, bead] = /^\s*(\d{2,3})\s*-\s*(\d{3})\s*$/.exec(marking) ?? [];
   if (width === undefined || bead === undefined) return undefined;
   const tyre = { widthMm: Number(width), beadSeatMm: Number(bead) };
-  return tyre.widthMm >= 18 && tyre.widthMm <= 130 && tyre.beadSeatMm >= 200 && tyre.beadSeatMm <= 700 ? tyre : undefined;
+  return tyre.widthMm >= 18 && tyre.widthMm <= 130 && tyre.beadSeatMm >= 200 && tyre.beadSeatMm <= 700
+    ? tyre
+    : undefined;
 }
 
 /** A first guess at how far a wheel rolls in a turn, with its 95 % range, mm. */

@@ -29,7 +29,10 @@ export function wheelValueFor(code: Code, trueMm: number, shown: ShownSpeed): Wh
   const choices = circumferences(code);
   const allowed = shown === 'neverUnder' ? choices.filter(({ mm }) => mm >= trueMm * (1 - 1e-9)) : choices;
   const off = ({ mm }: WheelChoice): number => Math.abs(Math.log(mm / trueMm));
-  return (allowed.length > 0 ? allowed : choices).reduce<WheelChoice | undefined>((best, each) => (best === undefined || off(each) < off(best) ? each : best), undefined);
+  return (allowed.length > 0 ? allowed : choices).reduce<WheelChoice | undefined>(
+    (best, each) => (best === undefined || off(each) < off(best) ? each : best),
+    undefined,
+  );
 }
 
 const known = new WeakMap<Code, readonly WheelChoice[]>();

@@ -11,7 +11,8 @@ export const normalQuantile = (p: number): number => jStat.normal.inv(p, 0, 1);
 export const normalCdf = (x: number): number => jStat.normal.cdf(x, 0, 1);
 
 /** Student's t: value under which it lies with probability `p`. `df` may be broken and infinite. */
-export const studentQuantile = (p: number, df: number): number => (df > AS_NORMAL ? normalQuantile(p) : jStat.studentt.inv(p, df));
+export const studentQuantile = (p: number, df: number): number =>
+  df > AS_NORMAL ? normalQuantile(p) : jStat.studentt.inv(p, df);
 
 /** Chi-square: value under which it lies with probability `p`. */
 export const chiSquareQuantile = (p: number, df: number): number => jStat.chisquare.inv(p, df);

@@ -27,7 +27,7 @@ describe('tolerance factors, 99 % content one-sided and 95 % two-sided at 95 % c
     [3, 9.789],
     [10, 3.393],
     [30, 2.555],
-  ])("two-sided, n = %d: near the exact %d", (n, factor) => {
+  ])('two-sided, n = %d: near the exact %d', (n, factor) => {
     expect(Math.abs(twoSidedFactor(n) / factor - 1)).toBeLessThan(0.025);
   });
 

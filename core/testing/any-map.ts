@@ -12,7 +12,15 @@ export interface MapSize {
 
 const anyCode = (index: number, most: number): fc.Arbitrary<Code> =>
   fc
-    .record({ size: fc.integer({ min: 1, max: most }), first: fc.integer({ min: 0, max: 40 }), table: fc.boolean(), locked: fc.integer({ min: 0, max: 4 }), at: fc.nat(), wraps: fc.option(fc.constantFrom('wrap' as const, 'stop' as const)), erases: fc.integer({ min: 0, max: 5 }) })
+    .record({
+      size: fc.integer({ min: 1, max: most }),
+      first: fc.integer({ min: 0, max: 40 }),
+      table: fc.boolean(),
+      locked: fc.integer({ min: 0, max: 4 }),
+      at: fc.nat(),
+      wraps: fc.option(fc.constantFrom('wrap' as const, 'stop' as const)),
+      erases: fc.integer({ min: 0, max: 5 }),
+    })
     .map(({ size, first, table, locked, at, wraps, erases }) => {
       const raws = Array.from({ length: size }, (_, i) => first + i);
       return code(`C${index}`, 'unknown', {
@@ -64,10 +72,22 @@ const anyMenu = (codes: readonly Code[]): fc.Arbitrary<MenuRules> =>
       const isTwo = lists.length === 2;
       return {
         opens: [{ gesture: hold(2000, 'set', 'up'), from: 'riding', page: 'p0' }],
-        pin: pin === 0 ? { factory: '13', up: tap('up'), down: tap('down'), walk: tap('set'), enter: tap('mid'), wrong: 'again' } : null,
+        pin:
+          pin === 0
+            ? { factory: '13', up: tap('up'), down: tap('down'), walk: tap('set'), enter: tap('mid'), wrong: 'again' }
+            : null,
         close,
-        pages: lists.map((list, i) => ({ id: `p${i}`, title: `Page ${i}`, items: list.map(({ label }) => ({ code: label })) })),
-        turns: isTwo ? [{ gesture: hold(1000, 'set', 'down'), from: 'p0', to: 'p1' }, ...(turnBack ? [{ gesture: hold(1000, 'set', 'down'), from: 'p1', to: 'p0' }] : [])] : [],
+        pages: lists.map((list, i) => ({
+          id: `p${i}`,
+          title: `Page ${i}`,
+          items: list.map(({ label }) => ({ code: label })),
+        })),
+        turns: isTwo
+          ? [
+              { gesture: hold(1000, 'set', 'down'), from: 'p0', to: 'p1' },
+              ...(turnBack ? [{ gesture: hold(1000, 'set', 'down'), from: 'p1', to: 'p0' }] : []),
+            ]
+          : [],
         next: tap('set'),
         previous: back ? tap('back') : null,
         afterLast,
@@ -87,13 +107,35 @@ export const anyMap = ({ codes, values }: MapSize): fc.Arbitrary<KeyedMap> =>
   fc
     .integer({ min: 1, max: codes })
     .chain((count) => fc.tuple(...Array.from({ length: count }, (_, i) => anyCode(i, values))))
-    .chain((list) => anyMenu(list).map((menu): KeyedMap => ({ ...fourKey, keys: KEYS, dangers: [{ gesture: hold(4000, 'down'), caution: 'starts the motor' }], codes: list, menu })))
+    .chain((list) =>
+      anyMenu(list).map((menu): KeyedMap => ({
+        ...fourKey,
+        keys: KEYS,
+        dangers: [{ gesture: hold(4000, 'down'), caution: 'starts the motor' }],
+        codes: list,
+        menu,
+      })),
+    )
     .filter((map) => parseDisplayMap(map).ok);
 
 /** A map and a raw target, settable in itself, for some of its codes. */
-export const anyTargets = (maps: fc.Arbitrary<KeyedMap>): fc.Arbitrary<{ readonly map: KeyedMap; readonly targets: RawValues }> =>
+export const anyTargets = (
+  maps: fc.Arbitrary<KeyedMap>,
+): fc.Arbitrary<{ readonly map: KeyedMap; readonly targets: RawValues }> =>
   maps.chain((map) =>
     fc
-      .tuple(...map.codes.map((c) => fc.option(fc.nat().map((n) => valuesInOrder(c)[n % valuesInOrder(c).length] ?? c.factory), { nil: undefined })))
-      .map((picks) => ({ map, targets: Object.fromEntries(map.codes.flatMap((c, i) => (picks[i] === undefined ? [] : [[c.label, picks[i]]]))) as RawValues })),
+      .tuple(
+        ...map.codes.map((c) =>
+          fc.option(
+            fc.nat().map((n) => valuesInOrder(c)[n % valuesInOrder(c).length] ?? c.factory),
+            { nil: undefined },
+          ),
+        ),
+      )
+      .map((picks) => ({
+        map,
+        targets: Object.fromEntries(
+          map.codes.flatMap((c, i) => (picks[i] === undefined ? [] : [[c.label, picks[i]]])),
+        ) as RawValues,
+      })),
   );

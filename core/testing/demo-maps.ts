@@ -6,7 +6,9 @@ const SHELF = new URL('../../demo/maps/', import.meta.url);
 
 /** Every map that ships with the demo scenario, by file name. */
 export const demoMapFiles = (): readonly (readonly [string, unknown])[] =>
-  readdirSync(SHELF).map((file) => [file.replace('.json', ''), JSON.parse(readFileSync(new URL(file, SHELF), 'utf8')) as unknown] as const);
+  readdirSync(SHELF).map(
+    (file) => [file.replace('.json', ''), JSON.parse(readFileSync(new URL(file, SHELF), 'utf8')) as unknown] as const,
+  );
 
 export function demoMap(id: string): DisplayMap {
   const parsed = parseDisplayMap(demoMapFiles().find(([file]) => file === id)?.[1]);

@@ -10,11 +10,22 @@ import { idleLimit, simulateDisplay } from '../display/machine/simulate-display.
  * ends outside the menu with exactly `goal` stored. It knows nothing of menus or plans. Null where there is none.
  */
 export function cheapestByTryingAll(map: KeyedMap, from: DisplayState, goal: RawValues, pace: Pace): number | null {
-  return tryAll(map, from, pace, () => '', ({ screen, stored }) => screen.kind === 'riding' && map.codes.every(({ label }) => stored[label] === goal[label]));
+  return tryAll(
+    map,
+    from,
+    pace,
+    () => '',
+    ({ screen, stored }) => screen.kind === 'riding' && map.codes.every(({ label }) => stored[label] === goal[label]),
+  );
 }
 
 /** Cost in ms of the cheapest sequence of inputs that has all of `labels` on the glass once, changes nothing and leaves. */
-export function cheapestReadingByTryingAll(map: KeyedMap, from: DisplayState, labels: readonly string[], pace: Pace): number | null {
+export function cheapestReadingByTryingAll(
+  map: KeyedMap,
+  from: DisplayState,
+  labels: readonly string[],
+  pace: Pace,
+): number | null {
   const see = (seen: string, state: DisplayState): string => {
     const label = codeShown(map, state)?.label;
     const all = new Set(seen.split(' ').filter((one) => one !== ''));
@@ -22,19 +33,38 @@ export function cheapestReadingByTryingAll(map: KeyedMap, from: DisplayState, la
     return [...all].sort().join(' ');
   };
   const isThrough = (state: DisplayState, seen: string): boolean =>
-    state.screen.kind === 'riding' && labels.every((label) => seen.split(' ').includes(label)) && map.codes.every(({ label }) => state.stored[label] === from.stored[label]);
+    state.screen.kind === 'riding' &&
+    labels.every((label) => seen.split(' ').includes(label)) &&
+    map.codes.every(({ label }) => state.stored[label] === from.stored[label]);
   return tryAll(map, from, pace, see, isThrough);
 }
 
 type Note = (noted: string, state: DisplayState) => string;
 
 /** Dijkstra's algorithm over everything the display can be made to do; what is noted on the way is part of where one is. */
-function tryAll(map: KeyedMap, from: DisplayState, pace: Pace, note: Note, isGoal: (state: DisplayState, noted: string) => boolean): number | null {
-  const keyOf = (state: DisplayState, noted: string) => JSON.stringify([state.screen, state.mode, state.unlocked, Object.entries(state.unstored).sort(), state.stored, state.resume, noted]);
+function tryAll(
+  map: KeyedMap,
+  from: DisplayState,
+  pace: Pace,
+  note: Note,
+  isGoal: (state: DisplayState, noted: string) => boolean,
+): number | null {
+  const keyOf = (state: DisplayState, noted: string) =>
+    JSON.stringify([
+      state.screen,
+      state.mode,
+      state.unlocked,
+      Object.entries(state.unstored).sort(),
+      state.stored,
+      state.resume,
+      noted,
+    ]);
   const alphabet = everyGesture(map);
   const begun = note('', from);
   const best = new Map<string, number>([[keyOf(from, begun), 0]]);
-  const buckets = new Map<number, { readonly state: DisplayState; readonly noted: string }[]>([[0, [{ state: from, noted: begun }]]]);
+  const buckets = new Map<number, { readonly state: DisplayState; readonly noted: string }[]>([
+    [0, [{ state: from, noted: begun }]],
+  ]);
   while (buckets.size > 0) {
     const ms = Math.min(...buckets.keys());
     const nodes = buckets.get(ms) ?? [];
@@ -55,7 +85,12 @@ function tryAll(map: KeyedMap, from: DisplayState, pace: Pace, note: Note, isGoa
   return null;
 }
 
-function successors(map: KeyedMap, state: DisplayState, alphabet: readonly Gesture[], pace: Pace): { to: DisplayState; cost: number }[] {
+function successors(
+  map: KeyedMap,
+  state: DisplayState,
+  alphabet: readonly Gesture[],
+  pace: Pace,
+): { to: DisplayState; cost: number }[] {
   const after = (pressed: DisplayState, ms: number) => {
     // While a message stands no key counts: waiting is all there is.
     const messageMs = pressed.screen.kind === 'message' ? pressed.screen.leftMs : 0;
@@ -66,26 +101,51 @@ function successors(map: KeyedMap, state: DisplayState, alphabet: readonly Gestu
   const waits = Number.isFinite(limit) ? [after(simulateDisplay(map, state, { kind: 'wait', ms: limit }), limit)] : [];
   // On an item that a hold erases nobody holds a key.
   const isErasable = codeShown(map, state)?.holdErases !== undefined;
-  return [...waits, ...alphabet.filter((gesture) => !isErasable || !steppers(map, gesture)).map((gesture) => after(simulateDisplay(map, state, gesture), gestureMs(pace, gesture)))];
+  return [
+    ...waits,
+    ...alphabet
+      .filter((gesture) => !isErasable || !steppers(map, gesture))
+      .map((gesture) => after(simulateDisplay(map, state, gesture), gestureMs(pace, gesture))),
+  ];
 }
 
 const steppers = ({ menu: { edit } }: KeyedMap, gesture: Gesture): boolean =>
-  gesture.kind === 'hold' && gesture.keys.length === 1 && edit.style !== 'digits' && [edit.up, edit.down].some((by) => by.kind === 'tap' && by.key === gesture.keys[0]);
+  gesture.kind === 'hold' &&
+  gesture.keys.length === 1 &&
+  edit.style !== 'digits' &&
+  [edit.up, edit.down].some((by) => by.kind === 'tap' && by.key === gesture.keys[0]);
 
 /** Every tap, every gesture that the map names, and every hold that repeats a step up to the length of the longest list. */
 function everyGesture(map: KeyedMap): Gesture[] {
   const { menu } = map;
   const { edit, repeat } = menu;
-  const editing = Object.values(edit).filter((value): value is Gesture => typeof value === 'object' && value !== null && 'kind' in value);
-  const named = [menu.next, menu.previous, menu.close, menu.pick, menu.store.by, ...editing, ...menu.opens.map((w) => w.gesture), ...menu.turns.map((t) => t.gesture)]
-    .filter((gesture): gesture is Gesture => gesture !== null && gesture !== undefined);
+  const editing = Object.values(edit).filter(
+    (value): value is Gesture => typeof value === 'object' && value !== null && 'kind' in value,
+  );
+  const named = [
+    menu.next,
+    menu.previous,
+    menu.close,
+    menu.pick,
+    menu.store.by,
+    ...editing,
+    ...menu.opens.map((w) => w.gesture),
+    ...menu.turns.map((t) => t.gesture),
+  ].filter((gesture): gesture is Gesture => gesture !== null && gesture !== undefined);
   const holds: Gesture[] = [];
   if (repeat && edit.style !== 'digits') {
     for (const by of [edit.up, edit.down]) {
       // A key that starts the motor when held is never held, in the menu or out of it.
-      const isDangerous = by.kind === 'tap' && map.dangers.some(({ gesture }) => gesture.kind === 'hold' && gesture.keys.includes(by.key));
+      const isDangerous =
+        by.kind === 'tap' &&
+        map.dangers.some(({ gesture }) => gesture.kind === 'hold' && gesture.keys.includes(by.key));
       for (let steps = 2; by.kind === 'tap' && !isDangerous && steps <= 12; steps++) {
-        if (repeat.everyMs >= 2 * HOLD_TOLERANCE_MS) holds.push({ kind: 'hold', keys: [by.key], ms: repeat.delayMs + (steps - 2) * repeat.everyMs + repeat.everyMs / 2 });
+        if (repeat.everyMs >= 2 * HOLD_TOLERANCE_MS)
+          holds.push({
+            kind: 'hold',
+            keys: [by.key],
+            ms: repeat.delayMs + (steps - 2) * repeat.everyMs + repeat.everyMs / 2,
+          });
       }
     }
   }

@@ -24,11 +24,19 @@ export function judgeEstimator(run: SimulatedRun, sets: number): EstimatorRecord
     variances += u ** 2;
     bounds += boundOf(run, readings, k);
   }
-  return { coverage: held / sets, overBound: Math.sqrt(squares / bounds), bias: errors / sets / Math.sqrt(variances / sets) };
+  return {
+    coverage: held / sets,
+    overBound: Math.sqrt(squares / bounds),
+    bias: errors / sets / Math.sqrt(variances / sets),
+  };
 }
 
 /** Least variance of an unbiased estimate, (shown / true)^2: independent errors of k u and rounding, and the shared one. */
-function boundOf({ glass, reference, speeds, count }: SimulatedRun, readings: ReturnType<typeof simulateRun>['readings'], k: number): number {
+function boundOf(
+  { glass, reference, speeds, count }: SimulatedRun,
+  readings: ReturnType<typeof simulateRun>['readings'],
+  k: number,
+): number {
   const rounding = glass.resolutionKmh ** 2 / 12;
   const common = (k * reference.uCommon) ** 2;
   if (speeds === 'repeated') {

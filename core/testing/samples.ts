@@ -34,7 +34,9 @@ export const code = (label: string, fn: Code['function'], over: Partial<Code>): 
 });
 
 /** Every listed code of a menu on one page. */
-const onePage = (codes: readonly Code[]): MenuRules['pages'] => [{ id: 'main', title: 'Menu', items: codes.map(({ label }) => ({ code: label })) }];
+const onePage = (codes: readonly Code[]): MenuRules['pages'] => [
+  { id: 'main', title: 'Menu', items: codes.map(({ label }) => ({ code: label })) },
+];
 
 /** The map with these codes instead, all on one page. */
 export const withCodes = (map: KeyedMap, codes: readonly Code[], menu: Partial<MenuRules> = {}): KeyedMap => ({
@@ -46,8 +48,19 @@ export const withCodes = (map: KeyedMap, codes: readonly Code[], menu: Partial<M
 const sampleCodes: readonly Code[] = [
   code('L1', 'units', { range: { min: 11, max: 12, step: 1 }, factory: 12, encoding: words([11, 'kmh'], [12, 'mph']) }),
   code('L2', 'speedCap', { range: { min: 10, max: 32, step: 1 }, factory: 30, encoding: line('km/h', 32) }),
-  code('L3', 'driveMode', { range: { min: 31, max: 33, step: 1 }, factory: 33, encoding: words([31, 'pedal'], [32, 'throttle'], [33, 'both']), actsAfter: 'restart' }),
-  code('L4', 'cutoffVoltage', { range: { min: 29, max: 34, step: 0.1 }, decimals: 1, factory: 31, encoding: line('V'), access: 'locked' }),
+  code('L3', 'driveMode', {
+    range: { min: 31, max: 33, step: 1 },
+    factory: 33,
+    encoding: words([31, 'pedal'], [32, 'throttle'], [33, 'both']),
+    actsAfter: 'restart',
+  }),
+  code('L4', 'cutoffVoltage', {
+    range: { min: 29, max: 34, step: 0.1 },
+    decimals: 1,
+    factory: 31,
+    encoding: line('V'),
+    access: 'locked',
+  }),
   code('L5', 'currentLimit', { range: { min: 5, max: 20, step: 1 }, factory: 15, encoding: line('A') }),
 ];
 
@@ -58,7 +71,12 @@ export const fourKey: KeyedMap = {
   name: 'Sample four-key',
   revision: 'A',
   tellBy: 'Five codes.',
-  keys: [{ id: 'set', label: 'set' }, { id: 'up', label: '+' }, { id: 'down', label: '-' }, { id: 'power', label: 'on/off' }],
+  keys: [
+    { id: 'set', label: 'set' },
+    { id: 'up', label: '+' },
+    { id: 'down', label: '-' },
+    { id: 'power', label: 'on/off' },
+  ],
   power: { first: 'Pack on.', on: hold(1500, 'power'), off: hold(2000, 'power'), offInMenu: false },
   menu: {
     opens: [{ gesture: hold(2000, 'set', 'up'), from: 'riding', page: 'main' }],
@@ -86,7 +104,11 @@ export const fourKey: KeyedMap = {
 export const threeKey: KeyedMap = {
   ...fourKey,
   id: 'three-key',
-  keys: [{ id: 'mid', label: 'o' }, { id: 'up', label: 'u' }, { id: 'down', label: 'd' }],
+  keys: [
+    { id: 'mid', label: 'o' },
+    { id: 'up', label: 'u' },
+    { id: 'down', label: 'd' },
+  ],
   power: { first: 'Key on.', on: hold(1000, 'mid'), off: hold(3000, 'mid'), offInMenu: false },
   menu: {
     ...fourKey.menu,
@@ -158,7 +180,13 @@ export const pedelec: VehicleClass = {
   ageNote: '',
   source: 'sample',
   note: '',
-  checked: { by: 'Ines M.', authority: 'Harbour office', source: 'Letter 12', on: '2026-10-01', expiresOn: '2027-10-01' },
+  checked: {
+    by: 'Ines M.',
+    authority: 'Harbour office',
+    source: 'Letter 12',
+    on: '2026-10-01',
+    expiresOn: '2027-10-01',
+  },
 };
 
 export const hire: HouseRules = {

@@ -26,7 +26,10 @@ export interface SimulatedRun {
 }
 
 /** A hidden ratio, and readings that a careful person would have taken of it. The same seed gives the same. */
-export function simulateRun({ reference, glass, count, speeds }: SimulatedRun, seed: number): { readonly k: number; readonly readings: readonly SpeedReading[] } {
+export function simulateRun(
+  { reference, glass, count, speeds }: SimulatedRun,
+  seed: number,
+): { readonly k: number; readonly readings: readonly SpeedReading[] } {
   const { uniform, normal } = seeded(seed);
   const k = 0.9 + 0.2 * uniform();
   const common = 1 + reference.uCommon * normal();
@@ -36,7 +39,14 @@ export function simulateRun({ reference, glass, count, speeds }: SimulatedRun, s
     const counted = (k * actual) / glass.resolutionKmh;
     const figure = glass.rounding === 'truncated' ? Math.floor(counted) : Math.round(counted);
     const u = reference.u(actual);
-    return { trueKmh: actual * common + u * normal(), uKmh: u, reference: reference.name, uCommon: reference.uCommon, shownKmh: figure * glass.resolutionKmh, scale: 1 };
+    return {
+      trueKmh: actual * common + u * normal(),
+      uKmh: u,
+      reference: reference.name,
+      uCommon: reference.uCommon,
+      shownKmh: figure * glass.resolutionKmh,
+      scale: 1,
+    };
   });
   return { k, readings };
 }

@@ -43,7 +43,12 @@ export const soundCheckIn: EvidenceData['checkedIn'] = {
 export const benchOpening: EvidenceData['opened'] = {
   ...opening,
   steps: STEPS_OFFERED,
-  bench: benchTermsFor({ type: stepThrough, map: fourKey, houseRules: inputs().houseRules, batch: { units: 0, sinceSurprise: null } }),
+  bench: benchTermsFor({
+    type: stepThrough,
+    map: fourKey,
+    houseRules: inputs().houseRules,
+    batch: { units: 0, sinceSurprise: null },
+  }),
 };
 
 export type Act = { [K in EvidenceKind]: readonly [K, EvidenceData[K], Actor?, string?] }[EvidenceKind];
@@ -75,16 +80,33 @@ export function refusalOf(acts: readonly Act[]): string | null {
   return fold.ok ? null : fold.problem.code;
 }
 
-export const keyed = (label: string, fromRaw: number, raw: number): Act => ['codeKeyed', { label, fromRaw, raw, presses: 3 }];
+export const keyed = (label: string, fromRaw: number, raw: number): Act => [
+  'codeKeyed',
+  { label, fromRaw, raw, presses: 3 },
+];
 export const read = (label: string, raw: number | null): Act => ['codeRead', { label, raw }];
 
 export const opened: Act = ['opened', opening];
 export const checkedIn: Act = ['checkedIn', soundCheckIn];
 /** The four codes of the sample that differ from their factory values. */
-export const allKeyed: readonly Act[] = [keyed('L1', 12, 11), keyed('L2', 30, 25), keyed('L3', 33, 31), keyed('L5', 15, 12), ['keyInClosed', {}]];
+export const allKeyed: readonly Act[] = [
+  keyed('L1', 12, 11),
+  keyed('L2', 30, 25),
+  keyed('L3', 33, 31),
+  keyed('L5', 15, 12),
+  ['keyInClosed', {}],
+];
 export const restarted: Act = ['restarted', { acts: ['Off and on.'] }];
 export const allRead: readonly Act[] = [read('L1', 11), read('L2', 25), read('L3', 31), read('L4', 31), read('L5', 12)];
-export const cleanVisit: readonly Act[] = [opened, checkedIn, ...allKeyed, restarted, ...allRead, ['readBackClosed', {}], ['signedOff', { words: '' }]];
+export const cleanVisit: readonly Act[] = [
+  opened,
+  checkedIn,
+  ...allKeyed,
+  restarted,
+  ...allRead,
+  ['readBackClosed', {}],
+  ['signedOff', { words: '' }],
+];
 
 export const benchOpened: Act = ['opened', benchOpening];
 export const madeSafe: Act = ['madeSafe', { cautions: benchOpening.bench?.cautions ?? [] }];

@@ -18,7 +18,15 @@ export interface Faults {
   readonly menuClosesEarly: boolean;
 }
 
-export const NO_FAULTS: Faults = { lockedCode: null, deadCode: null, brakeSwitchStuck: false, wrongPulses: false, otherPack: false, otherRevision: null, menuClosesEarly: false };
+export const NO_FAULTS: Faults = {
+  lockedCode: null,
+  deadCode: null,
+  brakeSwitchStuck: false,
+  wrongPulses: false,
+  otherPack: false,
+  otherRevision: null,
+  menuClosesEarly: false,
+};
 
 /** The display as it is really fitted. */
 export function fittedMap(map: DisplayMap, { lockedCode, otherRevision, menuClosesEarly }: Faults): DisplayMap {
@@ -26,10 +34,19 @@ export function fittedMap(map: DisplayMap, { lockedCode, otherRevision, menuClos
   const codes = fitted.codes.map((code) => (code.label === lockedCode ? { ...code, access: 'locked' as const } : code));
   if (!menuClosesEarly || fitted.menu === null) return { ...fitted, codes };
   const { idle } = fitted.menu;
-  return { ...fitted, codes, menu: { ...fitted.menu, idle: { ...idle, browseMs: idle.browseMs / 2, editMs: idle.editMs / 2, pinMs: idle.pinMs / 2 } } };
+  return {
+    ...fitted,
+    codes,
+    menu: {
+      ...fitted.menu,
+      idle: { ...idle, browseMs: idle.browseMs / 2, editMs: idle.editMs / 2, pinMs: idle.pinMs / 2 },
+    },
+  };
 }
 
 /** Cells in series that are really in the pack: one class above the label where it is another pack. */
-export const cellsFitted = ({ pack }: VehicleType, { otherPack }: Faults): number => (otherPack ? pack.cellsInSeries + Math.max(3, Math.round(pack.cellsInSeries * 0.3)) : pack.cellsInSeries);
+export const cellsFitted = ({ pack }: VehicleType, { otherPack }: Faults): number =>
+  otherPack ? pack.cellsInSeries + Math.max(3, Math.round(pack.cellsInSeries * 0.3)) : pack.cellsInSeries;
 
-export const pulsesFitted = ({ wheelPulses }: VehicleType, { wrongPulses }: Faults): number => (wrongPulses ? wheelPulses * 2 : wheelPulses);
+export const pulsesFitted = ({ wheelPulses }: VehicleType, { wrongPulses }: Faults): number =>
+  wrongPulses ? wheelPulses * 2 : wheelPulses;

@@ -20,9 +20,15 @@ export function instrumentsOf(unit: StandIn, map: DisplayMap, motion: Motion, ob
   const shownKmh = motion.trueKmh * speedRatioOf(unit, obeyed);
   const exact = obeyed.mph ? shownKmh / KMH_PER_MILE : shownKmh;
   const grid = 10 ** (map.speed?.decimals ?? 0);
-  const speed = (map.speed?.rounding === 'truncated' ? Math.floor(exact * grid + 1e-9) : Math.round(exact * grid)) / grid;
+  const speed =
+    (map.speed?.rounding === 'truncated' ? Math.floor(exact * grid + 1e-9) : Math.round(exact * grid)) / grid;
   const meterV = restedV(unit, motion.chargePercent);
-  return { speed, unit: obeyed.mph ? 'mph' : 'km/h', gaugePercent: gauge(unit, motion, obeyed), meterV: Math.round(meterV * 10) / 10 };
+  return {
+    speed,
+    unit: obeyed.mph ? 'mph' : 'km/h',
+    gaugePercent: gauge(unit, motion, obeyed),
+    meterV: Math.round(meterV * 10) / 10,
+  };
 }
 
 function gauge({ type: { pack } }: StandIn, { packV }: Motion, { classV }: Obeyed): number | null {

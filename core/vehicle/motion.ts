@@ -24,7 +24,13 @@ export interface Controls {
   readonly walkHeld: boolean;
 }
 
-export const HANDS_OFF: Controls = { throttle: 0, pedalling: false, brakes: { front: false, rear: false }, onStand: true, walkHeld: false };
+export const HANDS_OFF: Controls = {
+  throttle: 0,
+  pedalling: false,
+  brakes: { front: false, rear: false },
+  onStand: true,
+  walkHeld: false,
+};
 
 export interface Motion {
   /** Against the ground, or of the tyre on a stand. */
@@ -60,7 +66,8 @@ const RIDER_W = 90;
 const FADE_KMH = 1;
 const PACK_OHM_PER_CELL = 0.008;
 
-export const restedV = ({ type, faults }: StandIn, chargePercent: number): number => restedCellV(type.pack.chemistry, chargePercent) * cellsFitted(type, faults);
+export const restedV = ({ type, faults }: StandIn, chargePercent: number): number =>
+  restedCellV(type.pack.chemistry, chargePercent) * cellsFitted(type, faults);
 
 export const atRest = (unit: StandIn, chargePercent = 95): Motion => ({
   trueKmh: 0,
@@ -77,19 +84,37 @@ export const atRest = (unit: StandIn, chargePercent = 95): Motion => ({
 });
 
 /** Shown over true speed of this unit with these codes: pulses are counted, and a circumference is taken for granted. */
-export const speedRatioOf = ({ type, faults, trueMm }: StandIn, { wheelMm, pulses }: Pick<Obeyed, 'wheelMm' | 'pulses'>): number => (wheelMm / trueMm) * (pulsesFitted(type, faults) / pulses);
+export const speedRatioOf = (
+  { type, faults, trueMm }: StandIn,
+  { wheelMm, pulses }: Pick<Obeyed, 'wheelMm' | 'pulses'>,
+): number => (wheelMm / trueMm) * (pulsesFitted(type, faults) / pulses);
 
 /**
  * Moves a unit on by some milliseconds. Longitudinal motion alone: drive by current, volts and what the codes allow,
  * against rolling, air and brakes; the air is such that the type attains its own top speed on a full pack.
  */
-export function moveOn(unit: StandIn, motion: Motion, obeyed: Obeyed, controls: Controls, ms: number, overshootKmh = 0): Motion {
+export function moveOn(
+  unit: StandIn,
+  motion: Motion,
+  obeyed: Obeyed,
+  controls: Controls,
+  ms: number,
+  overshootKmh = 0,
+): Motion {
   let now = motion;
-  for (let left = ms; left > 0; left -= STEP_MS) now = step(unit, now, obeyed, controls, Math.min(STEP_MS, left), overshootKmh);
+  for (let left = ms; left > 0; left -= STEP_MS)
+    now = step(unit, now, obeyed, controls, Math.min(STEP_MS, left), overshootKmh);
   return now;
 }
 
-function step(unit: StandIn, motion: Motion, obeyed: Obeyed, controls: Controls, ms: number, overshootKmh: number): Motion {
+function step(
+  unit: StandIn,
+  motion: Motion,
+  obeyed: Obeyed,
+  controls: Controls,
+  ms: number,
+  overshootKmh: number,
+): Motion {
   const { type } = unit;
   const { massKg, areaM2 } = bodyOf(type);
   const next = sensed(motion, controls, ms);
@@ -118,11 +143,15 @@ function step(unit: StandIn, motion: Motion, obeyed: Obeyed, controls: Controls,
     currentA: isCutOff ? 0 : currentA,
     packV,
     isCutOff,
-    pedalledSinceStop: !stands && (next.pedalledSinceStop || controls.pedalling) ? true : stands ? controls.pedalling : false,
+    pedalledSinceStop:
+      !stands && (next.pedalledSinceStop || controls.pedalling) ? true : stands ? controls.pedalling : false,
   };
 }
 
-function bodyOf({ kind, heavyCargo, attainableKmh, pack, controllerLimitA }: VehicleType): { readonly massKg: number; readonly areaM2: number } {
+function bodyOf({ kind, heavyCargo, attainableKmh, pack, controllerLimitA }: VehicleType): {
+  readonly massKg: number;
+  readonly areaM2: number;
+} {
   const massKg = kind === 'scooter' ? 98 : heavyCargo ? 160 : 108;
   const top = attainableKmh / 3.6;
   const fullW = CELL_VOLTS[pack.chemistry].restedFullV * pack.cellsInSeries * controllerLimitA * EFFICIENCY * fadeAt(1);
@@ -131,7 +160,11 @@ function bodyOf({ kind, heavyCargo, attainableKmh, pack, controllerLimitA }: Veh
 }
 
 /** A motor's push fades as it nears the speed its volts allow. */
-const fade = ({ type }: StandIn, { trueKmh }: Motion, packV: number): number => fadeAt((trueKmh / type.attainableKmh) * ((CELL_VOLTS[type.pack.chemistry].restedFullV * type.pack.cellsInSeries) / Math.max(packV, 1)));
+const fade = ({ type }: StandIn, { trueKmh }: Motion, packV: number): number =>
+  fadeAt(
+    (trueKmh / type.attainableKmh) *
+      ((CELL_VOLTS[type.pack.chemistry].restedFullV * type.pack.cellsInSeries) / Math.max(packV, 1)),
+  );
 const fadeAt = (share: number): number => Math.min(1, Math.max(0, (1.05 - share) / 0.1575));
 
 function sensed(motion: Motion, { throttle, pedalling, brakes }: Controls, ms: number): Motion {
@@ -148,17 +181,32 @@ function sensed(motion: Motion, { throttle, pedalling, brakes }: Controls, ms: n
 /** Part of the full current that hands, feet and codes ask for together, 0 to 1. */
 function demandOf(unit: StandIn, motion: Motion, obeyed: Obeyed, controls: Controls, overshootKmh: number): number {
   const { type, faults } = unit;
-  const cuts = (controls.brakes.front && (type.brakeCutoffs === 'both' || type.brakeCutoffs === 'front')) || (controls.brakes.rear && (type.brakeCutoffs === 'both' || type.brakeCutoffs === 'rear'));
+  const cuts =
+    (controls.brakes.front && (type.brakeCutoffs === 'both' || type.brakeCutoffs === 'front')) ||
+    (controls.brakes.rear && (type.brakeCutoffs === 'both' || type.brakeCutoffs === 'rear'));
   if (cuts || faults.brakeSwitchStuck || motion.isCutOff) return 0;
   const shown = motion.trueKmh * speedRatioOf(unit, obeyed);
   const until = (ends: readonly DriveEnd[]): number =>
-    Math.min(1, ...ends.map((end) => within('shownKmh' in end ? end.shownKmh + overshootKmh - shown : end.share * type.attainableKmh - motion.trueKmh)));
+    Math.min(
+      1,
+      ...ends.map((end) =>
+        within(
+          'shownKmh' in end ? end.shownKmh + overshootKmh - shown : end.share * type.attainableKmh - motion.trueKmh,
+        ),
+      ),
+    );
   const mayThrottle = obeyed.driveMode !== 'pedal' && type.throttleFitted && started(motion, obeyed);
   const throttle = mayThrottle ? controls.throttle * obeyed.throttleShare * until(obeyed.throttleEnds) : 0;
   const senses = obeyed.pedalMagnets === type.pedalMagnets || motion.pedalMs % 900 < 300;
-  const assist = obeyed.driveMode !== 'throttle' && controls.pedalling && motion.pedalMs > PEDAL_SENSED_MS && senses ? obeyed.levelShare * until(obeyed.assistEnds) : 0;
+  const assist =
+    obeyed.driveMode !== 'throttle' && controls.pedalling && motion.pedalMs > PEDAL_SENSED_MS && senses
+      ? obeyed.levelShare * until(obeyed.assistEnds)
+      : 0;
   const walk = controls.walkHeld && obeyed.walk ? 0.3 * within(WALK_SHOWN_KMH - shown) : 0;
-  const cruise = obeyed.cruise && mayThrottle && motion.steadyMs > CRUISE_AFTER_MS ? motion.steadyThrottle * until(obeyed.throttleEnds) : 0;
+  const cruise =
+    obeyed.cruise && mayThrottle && motion.steadyMs > CRUISE_AFTER_MS
+      ? motion.steadyThrottle * until(obeyed.throttleEnds)
+      : 0;
   return Math.max(throttle, assist, walk, cruise);
 }
 

@@ -10,6 +10,7 @@ const SPREAD = 0.012;
 /** A stand-in unit of a type. The same seed gives the same hidden wheel. */
 export function newStandIn(type: VehicleType, seed: number, faults: Faults = NO_FAULTS): StandIn {
   const marked = parseTyreMarking(type.tyre.marking);
-  const typical = type.tyre.rolledMm ?? (marked ? rollOutGuess(marked).mm * 0.99 : Math.PI * 25.4 * type.tyre.wheelInch);
+  const typical =
+    type.tyre.rolledMm ?? (marked ? rollOutGuess(marked).mm * 0.99 : Math.PI * 25.4 * type.tyre.wheelInch);
   return { type, faults, trueMm: typical * (1 + SPREAD * seeded(seed).normal()) };
 }

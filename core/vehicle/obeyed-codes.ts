@@ -40,11 +40,19 @@ export interface Ridden {
 
 /** Reads what the display's codes in force mean for the vehicle. A code that is not on the display leaves the type's own. */
 export function obeyedCodes(type: VehicleType, map: DisplayMap, values: RawValues, { level, mode }: Ridden): Obeyed {
-  const own = (what: CodeFunction): Code | undefined => map.codes.find((code) => code.function === what && code.effect !== 'displayOnly' && (code.encoding.kind !== 'line' || isOfMode(map, code, mode)));
+  const own = (what: CodeFunction): Code | undefined =>
+    map.codes.find(
+      (code) =>
+        code.function === what &&
+        code.effect !== 'displayOnly' &&
+        (code.encoding.kind !== 'line' || isOfMode(map, code, mode)),
+    );
   const rawOf = (code: Code): number => values[code.label] ?? code.factory;
   const number = (what: CodeFunction): number | null => {
     const code = own(what);
-    return code === undefined || code.encoding.kind !== 'line' || sentinelOf(code, rawOf(code)) !== undefined ? null : rawOf(code) * code.encoding.scale;
+    return code === undefined || code.encoding.kind !== 'line' || sentinelOf(code, rawOf(code)) !== undefined
+      ? null
+      : rawOf(code) * code.encoding.scale;
   };
   const word = (what: CodeFunction): string | null => wordOf(map, values, what);
   const mph = word('units') === 'mph';
@@ -53,21 +61,30 @@ export function obeyedCodes(type: VehicleType, map: DisplayMap, values: RawValue
     const encoding = own(what)?.encoding;
     if (value === null || encoding?.kind !== 'line') return null;
     if (encoding.unit === '%') return { share: value / 100 };
-    return { shownKmh: encoding.unit === 'mph' || (encoding.follows !== undefined && mph) ? value * KMH_PER_MILE : value };
+    return {
+      shownKmh: encoding.unit === 'mph' || (encoding.follows !== undefined && mph) ? value * KMH_PER_MILE : value,
+    };
   };
   const most = map.ride?.levels?.most ?? 0;
-  const levels = Math.max(1, Math.min(most === 0 ? 1 : most, number('assistLevels') ?? (Number(word('assistLevels')) || most || 1)));
+  const levels = Math.max(
+    1,
+    Math.min(most === 0 ? 1 : most, number('assistLevels') ?? (Number(word('assistLevels')) || most || 1)),
+  );
   const levelShare = most === 0 ? 1 : Math.min(1, level / levels);
   const wheel = own('wheelSize');
   const modeEnd = end('modeSpeedPercent');
   return {
     assistEnds: all(end('speedCap'), modeEnd),
     throttleEnds: all(end('throttleCap') ?? end('speedCap'), modeEnd),
-    driveMode: asOneOf(word('driveMode'), ['pedal', 'throttle', 'both']) ?? (type.kind === 'scooter' ? 'throttle' : type.throttleFitted ? 'both' : 'pedal'),
+    driveMode:
+      asOneOf(word('driveMode'), ['pedal', 'throttle', 'both']) ??
+      (type.kind === 'scooter' ? 'throttle' : type.throttleFitted ? 'both' : 'pedal'),
     start: asOneOf(word('standstillStart'), ['live', 'rolling', 'pedalFirst']) ?? 'live',
     levelShare,
     throttleShare: word('throttleScope') === 'limited' ? levelShare : 1,
-    currentA: Math.min(type.controllerLimitA, number('currentLimit') ?? type.controllerLimitA) * ((number('modeCurrentPercent') ?? 100) / 100),
+    currentA:
+      Math.min(type.controllerLimitA, number('currentLimit') ?? type.controllerLimitA) *
+      ((number('modeCurrentPercent') ?? 100) / 100),
     cutoffV: number('cutoffVoltage') ?? type.controllerCutoffV,
     wheelMm: (wheel && circumferenceMm(wheel, rawOf(wheel))) ?? Math.PI * 25.4 * type.tyre.wheelInch,
     pulses: number('wheelPulses') ?? type.wheelPulses,
@@ -86,16 +103,22 @@ function isOfMode(map: DisplayMap, code: Code, mode: string | null): boolean {
 }
 
 function wordOf(map: DisplayMap, values: RawValues, what: CodeFunction): string | null {
-  for (const { label, factory, encoding } of map.codes.filter((code) => code.function === what || (code.encoding.kind === 'pair' && [code.encoding.first.function, code.encoding.second.function].includes(what)))) {
+  for (const { label, factory, encoding } of map.codes.filter(
+    (code) =>
+      code.function === what ||
+      (code.encoding.kind === 'pair' && [code.encoding.first.function, code.encoding.second.function].includes(what)),
+  )) {
     const raw = values[label] ?? factory;
     if (encoding.kind === 'table') return encoding.entries.find((entry) => entry.raw === raw)?.value ?? null;
     if (encoding.kind !== 'pair') continue;
-    const [half, digit] = encoding.first.function === what ? [encoding.first, Math.floor(raw / 10)] : [encoding.second, raw % 10];
+    const [half, digit] =
+      encoding.first.function === what ? [encoding.first, Math.floor(raw / 10)] : [encoding.second, raw % 10];
     return half.entries.find((entry) => entry.raw === digit)?.value ?? null;
   }
   return null;
 }
 
-const asOneOf = <T extends string>(word: string | null, words: readonly T[]): T | null => words.find((each) => each === word) ?? null;
+const asOneOf = <T extends string>(word: string | null, words: readonly T[]): T | null =>
+  words.find((each) => each === word) ?? null;
 
 const all = (...ends: readonly (DriveEnd | null)[]): readonly DriveEnd[] => ends.flatMap((end) => end ?? []);

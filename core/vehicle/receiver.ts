@@ -20,10 +20,14 @@ function onLap(m: number): { readonly east: number; readonly north: number } {
   return around(-STRAIGHT_M / 2, (m - 2 * STRAIGHT_M - bend) / BEND_M + Math.PI / 2);
 }
 
-const around = (centre: number, angle: number) => ({ east: centre + BEND_M * Math.cos(angle), north: BEND_M * Math.sin(angle) });
+const around = (centre: number, angle: number) => ({
+  east: centre + BEND_M * Math.cos(angle),
+  north: BEND_M * Math.sin(angle),
+});
 
 /** Speed as a satellite receiver tells it: true, with a standard deviation of about 0.3 km/h. `noise`: a standard normal number. */
 export const receiverKmh = (trueKmh: number, noise: number): number => Math.max(0, trueKmh + 0.3 * noise);
 
 /** Turns of a roller of this diameter per minute under a tyre of such tread speed, on its counter's grid of 1. */
-export const rollerRpm = (trueKmh: number, rollerMm: number): number => Math.round((trueKmh * 1e6) / 60 / (Math.PI * rollerMm));
+export const rollerRpm = (trueKmh: number, rollerMm: number): number =>
+  Math.round((trueKmh * 1e6) / 60 / (Math.PI * rollerMm));

@@ -9,17 +9,25 @@ import { atRest, HANDS_OFF, moveOn, speedRatioOf, type Controls, type Motion } f
 import { newStandIn } from './new-stand-in.js';
 import { obeyedCodes } from './obeyed-codes.js';
 
-const read = (path: string) => JSON.parse(readFileSync(new URL(`../../demo/${path}`, import.meta.url), 'utf8')) as unknown;
+const read = (path: string) =>
+  JSON.parse(readFileSync(new URL(`../../demo/${path}`, import.meta.url), 'utf8')) as unknown;
 const tallow = read('maps/tallow-four-key.json') as DisplayMap;
 const limpet = read('maps/limpet-modes.json') as DisplayMap;
 const samphire = read('types/samphire-26.json') as VehicleType;
 const petrel = read('types/petrel-10.json') as VehicleType;
 
 const throttled = { ...samphire, throttleFitted: true };
-const set = (values: Record<string, number>, level = 5, type: VehicleType = throttled) => obeyedCodes(type, tallow, values, { level, mode: null });
+const set = (values: Record<string, number>, level = 5, type: VehicleType = throttled) =>
+  obeyedCodes(type, tallow, values, { level, mode: null });
 const RIDE: Controls = { ...HANDS_OFF, onStand: false, pedalling: true };
 const THROTTLE: Controls = { ...HANDS_OFF, onStand: false, throttle: 1 };
-const ride = (values: Record<string, number>, controls: Controls, seconds = 90, faults: Faults = NO_FAULTS, from?: Motion) => {
+const ride = (
+  values: Record<string, number>,
+  controls: Controls,
+  seconds = 90,
+  faults: Faults = NO_FAULTS,
+  from?: Motion,
+) => {
   const unit = newStandIn(throttled, 7, faults);
   return { unit, motion: moveOn(unit, from ?? atRest(unit), set(values), controls, seconds * 1000) };
 };
@@ -44,7 +52,13 @@ describe('a stand-in unit', () => {
 
   it('attains about the top speed of its type where nothing caps it, and less on a low pack', () => {
     const unit = newStandIn(throttled, 7);
-    const uncapped = { ...set(OPEN), throttleEnds: [], assistEnds: [], currentA: throttled.controllerLimitA, cutoffV: null };
+    const uncapped = {
+      ...set(OPEN),
+      throttleEnds: [],
+      assistEnds: [],
+      currentA: throttled.controllerLimitA,
+      cutoffV: null,
+    };
     const full = moveOn(unit, atRest(unit, 100), uncapped, THROTTLE, 240_000).trueKmh;
     const low = moveOn(unit, atRest(unit, 12), uncapped, THROTTLE, 240_000).trueKmh;
     expect(full / throttled.attainableKmh).toBeGreaterThan(0.93);
@@ -68,9 +82,12 @@ describe('a stand-in unit', () => {
   });
 
   it('gives less on a lower level, and nothing of assist on level 0', () => {
-    const on = (level: number) => moveOn(newStandIn(throttled, 7), atRest(newStandIn(throttled, 7)), set(OPEN, level), RIDE, 8_000).trueKmh;
+    const on = (level: number) =>
+      moveOn(newStandIn(throttled, 7), atRest(newStandIn(throttled, 7)), set(OPEN, level), RIDE, 8_000).trueKmh;
     expect(on(1)).toBeLessThan(on(5));
-    expect(moveOn(newStandIn(throttled, 7), atRest(newStandIn(throttled, 7)), set(OPEN, 0), RIDE, 8_000).currentA).toBe(0);
+    expect(moveOn(newStandIn(throttled, 7), atRest(newStandIn(throttled, 7)), set(OPEN, 0), RIDE, 8_000).currentA).toBe(
+      0,
+    );
   });
 
   it('is cut by each lever that has a switch, and by a stuck one for good', () => {
@@ -149,7 +166,8 @@ describe('its faults', () => {
 
   it('close the menu early', () => {
     const early = fittedMap(tallow, { ...NO_FAULTS, menuClosesEarly: true });
-    const waited = (map: DisplayMap) => simulateDisplay(map, press(map, []), { kind: 'wait', ms: tallow.menu!.idle.browseMs * 0.6 }).screen.kind;
+    const waited = (map: DisplayMap) =>
+      simulateDisplay(map, press(map, []), { kind: 'wait', ms: tallow.menu!.idle.browseMs * 0.6 }).screen.kind;
     expect([waited(tallow), waited(early)]).toEqual(['menu', 'riding']);
   });
 
@@ -163,9 +181,21 @@ describe('a scooter with ride modes', () => {
     const unit = newStandIn(petrel, 3);
     const modes = limpet.ride!.modes!.list.map(({ id }) => {
       const obeyed = obeyedCodes(petrel, limpet, {}, { level: 1, mode: id });
-      return { id, obeyed, top: moveOn(unit, atRest(unit, 100), { ...obeyed, driveMode: 'throttle', start: 'live' }, { ...HANDS_OFF, onStand: false, throttle: 1 }, 120_000).trueKmh };
+      return {
+        id,
+        obeyed,
+        top: moveOn(
+          unit,
+          atRest(unit, 100),
+          { ...obeyed, driveMode: 'throttle', start: 'live' },
+          { ...HANDS_OFF, onStand: false, throttle: 1 },
+          120_000,
+        ).trueKmh,
+      };
     });
-    for (const { obeyed, top } of modes) for (const end of obeyed.throttleEnds) if ('share' in end) expect(top).toBeLessThanOrEqual(end.share * petrel.attainableKmh + 0.01);
+    for (const { obeyed, top } of modes)
+      for (const end of obeyed.throttleEnds)
+        if ('share' in end) expect(top).toBeLessThanOrEqual(end.share * petrel.attainableKmh + 0.01);
     expect(modes.every(({ obeyed }) => obeyed.throttleEnds.length > 0)).toBe(true);
     expect(new Set(modes.map(({ top }) => Math.round(top))).size).toBeGreaterThan(1);
   });

@@ -1,5 +1,16 @@
 import { Key } from 'selenium-webdriver';
-import { displayAtRest, findCode, formatRaw, glassOf, restartActs, simulateDisplay, type DisplayMap, type DisplayState, type Gesture, type RawValues } from '@decurio/core';
+import {
+  displayAtRest,
+  findCode,
+  formatRaw,
+  glassOf,
+  restartActs,
+  simulateDisplay,
+  type DisplayMap,
+  type DisplayState,
+  type Gesture,
+  type RawValues,
+} from '@decurio/core';
 import { Page } from './page.js';
 
 /** Longer than any hold or time-out of a display. */
@@ -39,7 +50,11 @@ export class HandlebarDisplay {
     const repeat = this.map.menu?.repeat;
     if (!repeat) throw new Error('this display does not repeat');
     for (let steps = 2; steps < 500; steps++) {
-      const held = simulateDisplay(this.map, this.state, { kind: 'hold', keys: [key], ms: repeat.delayMs + (steps - 2) * repeat.everyMs + repeat.everyMs / 2 });
+      const held = simulateDisplay(this.map, this.state, {
+        kind: 'hold',
+        keys: [key],
+        ms: repeat.delayMs + (steps - 2) * repeat.everyMs + repeat.everyMs / 2,
+      });
       const glass = glassOf(this.map, held);
       if (glass.kind !== 'menu' || glass.text !== text) continue;
       this.state = held;
@@ -70,7 +85,11 @@ export class BenchPage extends Page {
   /** As a scanner types: the serial and Enter, wherever the focus is. */
   async scan(serial: string): Promise<void> {
     await this.press(serial, Key.ENTER);
-    await this.driver.wait(async () => (await this.path()).match(/^\/(bench|ledger)\/./) !== null, 10_000, `scanning ${serial} led nowhere`);
+    await this.driver.wait(
+      async () => (await this.path()).match(/^\/(bench|ledger)\/./) !== null,
+      10_000,
+      `scanning ${serial} led nowhere`,
+    );
     await this.says(serial);
   }
 
@@ -95,7 +114,11 @@ export class BenchPage extends Page {
     await this.says(/Before hands go on|Once more before hands go on/);
     const cautions = await this.texts('[aria-label="Cautions"] li');
     for (let i = 0; i <= cautions.length; i++) await this.press(' ');
-    await this.driver.wait(async () => (await this.findAll('[aria-label="Cautions"]')).length === 0, 10_000, 'the cautions are still asked');
+    await this.driver.wait(
+      async () => (await this.findAll('[aria-label="Cautions"]')).length === 0,
+      10_000,
+      'the cautions are still asked',
+    );
   }
 
   /** Reads what the display shows before anything is touched. */
@@ -132,7 +155,10 @@ export class BenchPage extends Page {
   }
 
   /** Presses what the screen orders until the menu is left, or until `stop` says so. */
-  async keyIn(display: HandlebarDisplay, stop: (order: string, pressed: number) => boolean = () => false): Promise<void> {
+  async keyIn(
+    display: HandlebarDisplay,
+    stop: (order: string, pressed: number) => boolean = () => false,
+  ): Promise<void> {
     await this.find('[aria-label="Next presses"]');
     for (let pressed = 0; ; pressed++) {
       const due = await this.due();
@@ -140,7 +166,11 @@ export class BenchPage extends Page {
       display.obey(due.order);
       // A long hold counts down; the second press says that the glass is there already.
       await this.press(' ', ...((await this.text()).includes('Holding now, count') ? [' '] : []));
-      await this.driver.wait(async () => (await this.due())?.count !== due.count, 10_000, `press ${due.count} did not pass`);
+      await this.driver.wait(
+        async () => (await this.due())?.count !== due.count,
+        10_000,
+        `press ${due.count} did not pass`,
+      );
     }
   }
 
@@ -159,7 +189,10 @@ export class BenchPage extends Page {
 
   /** The code that is asked for and whether for the first or second time, such as `L4.1 1`. */
   async asked(): Promise<string | null> {
-    const [label, reading] = await Promise.all([this.attribute('[data-code]', 'data-code'), this.attribute('[data-code]', 'data-reading')]);
+    const [label, reading] = await Promise.all([
+      this.attribute('[data-code]', 'data-code'),
+      this.attribute('[data-code]', 'data-reading'),
+    ]);
     return label === null ? null : `${label} ${reading}`;
   }
 

@@ -16,7 +16,10 @@ export class Page {
 
   /** Texts of all elements, read at one moment. */
   texts(css: string): Promise<string[]> {
-    return this.driver.executeScript('return [...document.querySelectorAll(arguments[0])].map((e) => e.innerText.trim())', css);
+    return this.driver.executeScript(
+      'return [...document.querySelectorAll(arguments[0])].map((e) => e.innerText.trim())',
+      css,
+    );
   }
 
   async text(): Promise<string> {
@@ -25,22 +28,32 @@ export class Page {
 
   /** An attribute of the first such element, or null. */
   attribute(css: string, name: string): Promise<string | null> {
-    return this.driver.executeScript('return document.querySelector(arguments[0])?.getAttribute(arguments[1]) ?? null', css, name);
+    return this.driver.executeScript(
+      'return document.querySelector(arguments[0])?.getAttribute(arguments[1]) ?? null',
+      css,
+      name,
+    );
   }
 
   /** Waits until the page says this. */
   async says(words: string | RegExp): Promise<void> {
     let seen = '';
-    await this.driver.wait(async () => {
-      seen = await this.text();
-      return typeof words === 'string' ? seen.includes(words) : words.test(seen);
-    }, PATIENCE_MS).catch(() => {
-      throw new Error(`the page never said ${String(words)}; it says:\n${seen}`);
-    });
+    await this.driver
+      .wait(async () => {
+        seen = await this.text();
+        return typeof words === 'string' ? seen.includes(words) : words.test(seen);
+      }, PATIENCE_MS)
+      .catch(() => {
+        throw new Error(`the page never said ${String(words)}; it says:\n${seen}`);
+      });
   }
 
   async saysNot(words: string): Promise<void> {
-    await this.driver.wait(async () => !(await this.text()).includes(words), PATIENCE_MS, `the page still says ${words}`);
+    await this.driver.wait(
+      async () => !(await this.text()).includes(words),
+      PATIENCE_MS,
+      `the page still says ${words}`,
+    );
   }
 
   /** A button or link by its words. */
@@ -50,7 +63,11 @@ export class Page {
   }
 
   async click(words: string): Promise<void> {
-    await this.driver.wait(async () => (await this.button(words)).click().then(() => true, isGoneMeanwhile), PATIENCE_MS, `"${words}" cannot be clicked`);
+    await this.driver.wait(
+      async () => (await this.button(words)).click().then(() => true, isGoneMeanwhile),
+      PATIENCE_MS,
+      `"${words}" cannot be clicked`,
+    );
   }
 
   /** The field under a label. */
@@ -69,10 +86,15 @@ export class Page {
     await (await this.field(label)).click();
     const path = `//*[@role="option"][starts-with(normalize-space(.), ${quoted(option)})]`;
     const shown = async (): Promise<WebElement | undefined> => {
-      for (const each of await this.driver.findElements(By.xpath(path))) if (await each.isDisplayed().catch(() => false)) return each;
+      for (const each of await this.driver.findElements(By.xpath(path)))
+        if (await each.isDisplayed().catch(() => false)) return each;
       return undefined;
     };
-    await this.driver.wait(async () => (await shown())?.click().then(() => true, isGoneMeanwhile) ?? false, PATIENCE_MS, `no option "${option}" under "${label}"`);
+    await this.driver.wait(
+      async () => (await shown())?.click().then(() => true, isGoneMeanwhile) ?? false,
+      PATIENCE_MS,
+      `no option "${option}" under "${label}"`,
+    );
   }
 
   async tick(label: string): Promise<void> {
@@ -82,7 +104,10 @@ export class Page {
 
   /** Keys wherever the focus is. */
   async press(...keys: string[]): Promise<void> {
-    await this.driver.actions().sendKeys(...keys).perform();
+    await this.driver
+      .actions()
+      .sendKeys(...keys)
+      .perform();
   }
 
   async path(): Promise<string> {

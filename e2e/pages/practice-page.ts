@@ -31,14 +31,20 @@ export class PracticePage extends Page {
 
   /** What is written under the glass, spoken: label and value. */
   async glass(): Promise<string> {
-    return (await this.driver.executeScript<string[]>('return [...document.querySelectorAll(\'[aria-label="The display shows"] .hidden-words\')].map((e) => e.textContent.trim())')).join(' ');
+    return (
+      await this.driver.executeScript<string[]>(
+        'return [...document.querySelectorAll(\'[aria-label="The display shows"] .hidden-words\')].map((e) => e.textContent.trim())',
+      )
+    ).join(' ');
   }
 
   async glassShows(words: string): Promise<void> {
     let seen = '';
-    await this.driver.wait(async () => (seen = await this.glass()) === words, 15_000).catch(() => {
-      throw new Error(`the glass never showed "${words}"; it shows "${seen}"`);
-    });
+    await this.driver
+      .wait(async () => (seen = await this.glass()) === words, 15_000)
+      .catch(() => {
+        throw new Error(`the glass never showed "${words}"; it shows "${seen}"`);
+      });
   }
 
   /** Holds keys until the glass is no longer what it was. */
@@ -46,7 +52,11 @@ export class PracticePage extends Page {
     const before = await this.glass();
     const digits = keys.map((key) => String(map.keys.findIndex((k) => k.id === key) + 1));
     for (const digit of digits) await this.driver.actions().keyDown(digit).perform();
-    await this.driver.wait(async () => (await this.glass()) !== before, 15_000, `holding ${keys.join(' and ')} changed nothing`);
+    await this.driver.wait(
+      async () => (await this.glass()) !== before,
+      15_000,
+      `holding ${keys.join(' and ')} changed nothing`,
+    );
     for (const digit of digits) await this.driver.actions().keyUp(digit).perform();
   }
 

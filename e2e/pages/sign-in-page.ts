@@ -14,6 +14,11 @@ export class SignInPage extends Page {
     await this.type('Where you work', bay);
     await this.press('\uE007');
     // Until the answer is there a page that is left takes the session with it.
-    await this.driver.wait(async () => !(await this.text()).includes('Sign in to your bay') || (await this.findAll('[role="alert"]')).length > 0, PATIENCE_MS, 'signing in has no answer');
+    await this.driver.wait(
+      async () =>
+        !(await this.text()).includes('Sign in to your bay') || (await this.findAll('[role="alert"]')).length > 0,
+      PATIENCE_MS,
+      'signing in has no answer',
+    );
   }
 }

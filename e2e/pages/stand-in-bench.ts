@@ -68,7 +68,7 @@ export class StandInBench {
     await bench.says(where);
     await bench.find('[data-code]');
     await (await bench.field('What does the glass show?')).click();
-    for (let asked = await bench.asked(); asked !== null; ) {
+    for (let asked = await bench.asked(); asked !== null;) {
       const [, label = '', reading] = /^(.*) (\d+)$/.exec(asked) ?? [];
       const value = await unit.goTo(label);
       await bench.press((reading === '1' ? misread[label] : undefined) ?? value, Key.ENTER);
@@ -94,14 +94,20 @@ export class StandInBench {
       if (now.expected.startsWith('L') && !now.glass.startsWith('L')) {
         // The menu closed meanwhile, as menus do: said so, and planned anew from there.
         await bench.press('t');
-        await bench.driver.wait(async () => !(now = await this.look()).expected.startsWith('L'), 10_000, 'the closed menu was not planned anew');
+        await bench.driver.wait(
+          async () => !(now = await this.look()).expected.startsWith('L'),
+          10_000,
+          'the closed menu was not planned anew',
+        );
       }
       await unit.obey(now.order);
       await bench.press(' ', ...(now.holds ? [' '] : []));
       const was = now.count;
       await bench.driver.wait(async () => (now = await this.look()).count !== was, 10_000, `press ${was} did not pass`);
-      const differs = (): boolean => now.expected.startsWith('L') && now.glass.startsWith('L') && now.expected !== now.glass;
-      if (differs()) await bench.driver.wait(async () => ((now = await this.look()), !differs()), SETTLES_MS).catch(() => undefined);
+      const differs = (): boolean =>
+        now.expected.startsWith('L') && now.glass.startsWith('L') && now.expected !== now.glass;
+      if (differs())
+        await bench.driver.wait(async () => ((now = await this.look()), !differs()), SETTLES_MS).catch(() => undefined);
       if (differs()) return now.glass.split(' ')[1] ?? '';
     }
     return null;

@@ -11,7 +11,8 @@ export class StandIn extends Page {
     if ((await this.findAll('[aria-label="Keys of the display"]')).length === 0) await this.click('Stand-in');
     await this.find('[aria-label="Keys of the display"]');
     this.keys.clear();
-    for (const key of await this.findAll('[aria-label="Keys of the display"] button')) this.keys.set((await key.getText()).trim(), key);
+    for (const key of await this.findAll('[aria-label="Keys of the display"] button'))
+      this.keys.set((await key.getText()).trim(), key);
   }
 
   /** What stands on the glass, one field after another: `L4.1 30`, or `0 1` while riding. */
@@ -49,7 +50,8 @@ export class StandIn extends Page {
     const keys = labels.map((label) => this.key(label));
     const last = keys.at(-1);
     if (!last) return;
-    for (const key of keys.slice(0, -1)) await this.driver.actions().keyDown(Key.SHIFT).move({ origin: key }).press().release().keyUp(Key.SHIFT).perform();
+    for (const key of keys.slice(0, -1))
+      await this.driver.actions().keyDown(Key.SHIFT).move({ origin: key }).press().release().keyUp(Key.SHIFT).perform();
     await this.driver.actions().move({ origin: last }).press().perform();
     await this.driver.wait(isThere, PATIENCE_MS, `holding ${labels.join(' and ')} did nothing`);
     await this.driver.actions().release().perform();
@@ -63,14 +65,19 @@ export class StandIn extends Page {
       if (shown.startsWith('L')) await this.key('set').click();
       else await this.hold(['set', '+']);
       const was = shown;
-      await this.driver.wait(async () => ([shown = '', value = ''] = (await this.glass()).split(' '))[0] !== was, PATIENCE_MS, `the glass stays at ${was}`);
+      await this.driver.wait(
+        async () => ([shown = '', value = ''] = (await this.glass()).split(' '))[0] !== was,
+        PATIENCE_MS,
+        `the glass stays at ${was}`,
+      );
     }
     throw new Error(`the glass never shows ${label}`);
   }
 
   async closeMenu(): Promise<void> {
     // It may close by itself meanwhile.
-    if ((await this.glass()).startsWith('L')) await this.holdUntil(['set'], async () => !(await this.glass()).startsWith('L'));
+    if ((await this.glass()).startsWith('L'))
+      await this.holdUntil(['set'], async () => !(await this.glass()).startsWith('L'));
   }
 
   /** Nobody presses: the menu closes by itself. */

@@ -13,7 +13,13 @@ export async function writeFrom(person: Client, serial: string, kind: string, da
   for (let attempt = 1; ; attempt++) {
     const { unit, evidence } = await viewOf(person, serial);
     try {
-      await person.post(`/api/units/${unit.id}/visits/${evidence[0]?.visitId}/evidence`, { id: crypto.randomUUID(), seq: evidence.length + 1, kind, at: new Date().toISOString(), data });
+      await person.post(`/api/units/${unit.id}/visits/${evidence[0]?.visitId}/evidence`, {
+        id: crypto.randomUUID(),
+        seq: evidence.length + 1,
+        kind,
+        at: new Date().toISOString(),
+        data,
+      });
       return;
     } catch (error) {
       if (attempt === TRIES || !String(error).includes('staleSeq')) throw error;

@@ -19,7 +19,10 @@ export async function startStage(options: { readonly demo: boolean; readonly dow
   const { applicationUrl: databaseUrl } = await freshDatabase(options.demo ? inject('demoDump') : undefined);
   const start = (port: number) => startServer({ databaseUrl, ownerUrl: null, cookieSecret: 'for tests only', port });
   const server = await start(18_080 + 40 * Number(process.env['VITEST_POOL_ID'] ?? 0));
-  const browser = await openBrowser({ motion: 'reduced', ...(options.downloads === undefined ? {} : { downloads: options.downloads }) });
+  const browser = await openBrowser({
+    motion: 'reduced',
+    ...(options.downloads === undefined ? {} : { downloads: options.downloads }),
+  });
   const stage: Stage = {
     server,
     browser,

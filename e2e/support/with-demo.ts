@@ -21,7 +21,12 @@ export async function setup(project: TestProject): Promise<void> {
   const home = join(STATE, `test-${project.name}`);
   database = await startDatabase(home);
   const demoDump = join(home, 'demo.sql');
-  const server = await startServer({ databaseUrl: database.databaseUrl, ownerUrl: database.ownerUrl, cookieSecret: 'for tests only', port: 18_070 });
+  const server = await startServer({
+    databaseUrl: database.databaseUrl,
+    ownerUrl: database.ownerUrl,
+    cookieSecret: 'for tests only',
+    port: 18_070,
+  });
   await loadDemo(server.address, database.databaseUrl);
   await server.stop();
   dump(database.ownerUrl, demoDump);
@@ -37,7 +42,19 @@ export async function teardown(): Promise<void> {
 function dump(ownerUrl: string, file: string): void {
   const { hostname, port, username, password, pathname } = new URL(ownerUrl);
   const out = openSync(file, 'w');
-  const done = spawnSync('mariadb-dump', ['--no-defaults', `--host=${hostname}`, `--port=${port}`, `--user=${username}`, '--single-transaction', '--hex-blob', pathname.slice(1)], { env: { ...process.env, MYSQL_PWD: password }, stdio: ['ignore', out, 'pipe'], encoding: 'utf8' });
+  const done = spawnSync(
+    'mariadb-dump',
+    [
+      '--no-defaults',
+      `--host=${hostname}`,
+      `--port=${port}`,
+      `--user=${username}`,
+      '--single-transaction',
+      '--hex-blob',
+      pathname.slice(1),
+    ],
+    { env: { ...process.env, MYSQL_PWD: password }, stdio: ['ignore', out, 'pipe'], encoding: 'utf8' },
+  );
   closeSync(out);
   if (done.status !== 0) throw new Error(`the demo could not be copied: ${done.stderr}`);
 }

@@ -17,14 +17,25 @@ export async function entriesPerSecond(office, connect) {
   const accepted = await rate(stands.map(({ write }) => write));
 
   const owner = await connect();
-  await owner.query('CREATE TABLE bare_entry (id CHAR(36) CHARACTER SET ascii COLLATE ascii_bin PRIMARY KEY, visitId CHAR(36) CHARACTER SET ascii COLLATE ascii_bin, seq INT, kind VARCHAR(20), body LONGTEXT, receivedAt DATETIME(3), UNIQUE KEY one (visitId, seq)) ENGINE=InnoDB');
+  await owner.query(
+    'CREATE TABLE bare_entry (id CHAR(36) CHARACTER SET ascii COLLATE ascii_bin PRIMARY KEY, visitId CHAR(36) CHARACTER SET ascii COLLATE ascii_bin, seq INT, kind VARCHAR(20), body LONGTEXT, receivedAt DATETIME(3), UNIQUE KEY one (visitId, seq)) ENGINE=InnoDB',
+  );
   await owner.end();
   const connections = await Promise.all(stands.map(connect));
   const body = JSON.stringify(stands[0]?.sample);
-  const inserted = await rate(connections.map((connection) => {
-    const visitId = randomUUID();
-    return (/** @type {number} */ seq) => connection.query('INSERT INTO bare_entry VALUES (?, ?, ?, ?, ?, UTC_TIMESTAMP(3))', [randomUUID(), visitId, seq, 'codeSeen', body]);
-  }));
+  const inserted = await rate(
+    connections.map((connection) => {
+      const visitId = randomUUID();
+      return (/** @type {number} */ seq) =>
+        connection.query('INSERT INTO bare_entry VALUES (?, ?, ?, ?, ?, UTC_TIMESTAMP(3))', [
+          randomUUID(),
+          visitId,
+          seq,
+          'codeSeen',
+          body,
+        ]);
+    }),
+  );
   await Promise.all(connections.map((connection) => connection.end()));
   return { accepted, inserted };
 }
@@ -54,7 +65,17 @@ async function opened(person, unitId) {
     return entry;
   };
   const { data } = await person.post(`/api/units/${unitId}/visits`, { visitId, entryId: randomUUID(), at: at() });
-  await post('checkedIn', { revisionConfirmed: true, odometerKm: 3, packV: 39.8, packCondition: 'sound', tyreBar: null, cablesFree: true, clampSound: true, accessories: '', damage: '' });
+  await post('checkedIn', {
+    revisionConfirmed: true,
+    odometerKm: 3,
+    packV: 39.8,
+    packCondition: 'sound',
+    tyreBar: null,
+    cablesFree: true,
+    clampSound: true,
+    accessories: '',
+    damage: '',
+  });
   await post('madeSafe', { cautions: data.bench.cautions });
   const shown = data.setup.targets.filter((/** @type {{ offGlass?: boolean }} */ target) => target.offGlass !== true);
   for (const { label } of shown) await post('asFoundRead', { label, raw: data.factory[label] });

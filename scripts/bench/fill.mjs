@@ -4,7 +4,11 @@ import { withDays } from '../lib/demo-files.mjs';
 /** An order file of `count` units.
  * @param {string} order @param {number} count */
 export function orderFile(order, count) {
-  const rows = Array.from({ length: count }, (_, i) => `${order},Causeway Holiday Park,${withDays('{Thu+1}', new Date())} 08:00,Port Isel,pedelec-25,Samphire 26,${order}-${String(i + 1).padStart(5, '0')}`);
+  const rows = Array.from(
+    { length: count },
+    (_, i) =>
+      `${order},Causeway Holiday Park,${withDays('{Thu+1}', new Date())} 08:00,Port Isel,pedelec-25,Samphire 26,${order}-${String(i + 1).padStart(5, '0')}`,
+  );
   return ['order,customer,due,place,class,type,serial', ...rows].join('\n');
 }
 

@@ -27,10 +27,20 @@ export async function firstPaint({ address, bareUrl, lineOrder, password }) {
       await driver.manage().deleteAllCookies();
       await driver.get(`${address}/line/${lineOrder}`);
       await driver.wait(until.elementLocated(By.css('form')), 10_000);
-      for (const [name, value] of [['name', 'teo'], ['password', password]]) await driver.findElement(By.css(`input[name=${name}]`)).sendKeys(value ?? '');
+      for (const [name, value] of [
+        ['name', 'teo'],
+        ['password', password],
+      ])
+        await driver.findElement(By.css(`input[name=${name}]`)).sendKeys(value ?? '');
       lines.push(Number(await driver.executeAsyncScript(SIGN_IN_AND_WAIT, 300)));
       await driver.get(bareUrl);
-      bares.push(Number(await driver.executeScript('const [n] = performance.getEntriesByType("navigation"); return n.loadEventEnd - n.startTime')));
+      bares.push(
+        Number(
+          await driver.executeScript(
+            'const [n] = performance.getEntriesByType("navigation"); return n.loadEventEnd - n.startTime',
+          ),
+        ),
+      );
     }
     return { lineMs: median(lines), bareMs: median(bares) };
   } finally {

@@ -12,7 +12,8 @@ const WORST = {
   'one row of commas': () => `${','.repeat(9_000_000)}a`,
   'pairs of quotes': () => HEADER + '"",'.repeat(3_000_000),
   'wide rows': () => HEADER + `${'x,'.repeat(31_000)}\n`.repeat(150),
-  'rows that are all wrong': () => HEADER + Array.from({ length: 50_000 }, (_, i) => `${i},c${i},x,y,z,q,S 1`).join('\n'),
+  'rows that are all wrong': () =>
+    HEADER + Array.from({ length: 50_000 }, (_, i) => `${i},c${i},x,y,z,q,S 1`).join('\n'),
 };
 
 /**
@@ -41,7 +42,9 @@ export async function healthUnderFiles(address, cookie) {
     await Promise.all(
       Object.entries(WORST).map(async ([name, make]) => {
         const url = `${address}/api/intakes?id=${randomUUID()}&fileName=${encodeURIComponent(name)}`;
-        await (await fetch(url, { method: 'POST', headers: { cookie, 'content-type': 'text/csv' }, body: make() })).arrayBuffer();
+        await (
+          await fetch(url, { method: 'POST', headers: { cookie, 'content-type': 'text/csv' }, body: make() })
+        ).arrayBuffer();
       }),
     );
   }

@@ -14,8 +14,13 @@ const CHANGES = 25;
  * @returns {PlanFigure[]} */
 export function planFigures() {
   const shelf = join(ROOT, 'demo', 'maps');
-  const maps = readdirSync(shelf).map((file) => /** @type {DisplayMap} */ (JSON.parse(readFileSync(join(shelf, file), 'utf8'))));
-  return [...maps.filter(isKeyed).flatMap(savedOn), ...largeMaps(/** @type {DisplayMap} */ (maps.find((map) => map.id === 'ember-three-key')))];
+  const maps = readdirSync(shelf).map(
+    (file) => /** @type {DisplayMap} */ (JSON.parse(readFileSync(join(shelf, file), 'utf8'))),
+  );
+  return [
+    ...maps.filter(isKeyed).flatMap(savedOn),
+    ...largeMaps(/** @type {DisplayMap} */ (maps.find((map) => map.id === 'ember-three-key'))),
+  ];
 }
 
 /** @param {DisplayMap} map @returns {PlanFigure[]} */
@@ -26,8 +31,22 @@ function savedOn(map) {
   if (!walk) return [];
   const count = Object.keys(targets).length;
   return [
-    { what: `${map.name} ${map.revision}, ${count} codes: presses`, value: pressCount(plan), unit: '', yardstick: 'every code in turn', yardstickValue: walk.presses, limit: 'fewer seconds' },
-    { what: `${map.name} ${map.revision}, ${count} codes: seconds`, value: plan.estimatedMs / 1000, unit: 's', yardstick: 'every code in turn', yardstickValue: walk.ms / 1000, limit: 'fewer seconds' },
+    {
+      what: `${map.name} ${map.revision}, ${count} codes: presses`,
+      value: pressCount(plan),
+      unit: '',
+      yardstick: 'every code in turn',
+      yardstickValue: walk.presses,
+      limit: 'fewer seconds',
+    },
+    {
+      what: `${map.name} ${map.revision}, ${count} codes: seconds`,
+      value: plan.estimatedMs / 1000,
+      unit: 's',
+      yardstick: 'every code in turn',
+      yardstickValue: walk.ms / 1000,
+      limit: 'fewer seconds',
+    },
   ];
 }
 
@@ -35,29 +54,82 @@ function savedOn(map) {
  * @param {DisplayMap} map @returns {Record<string, number>} */
 function everyThird(map) {
   const dragged = new Set(map.codes.flatMap((code) => (code.influences ?? []).map((i) => i.code)));
-  const movable = map.codes.filter((code) => (code.access === 'open' || code.access === 'pin') && !code.action && !code.shownIf && code.function !== 'accessPin' && !dragged.has(code.label));
-  return Object.fromEntries(movable.filter((_, i) => i % 3 === 1 || movable.length < 6).map((code) => {
-    const values = valuesInOrder(code);
-    const at = values.indexOf(code.factory);
-    const further = values[(at + 2) % values.length];
-    return [code.label, (further === code.factory ? values[(at + 1) % values.length] : further) ?? code.factory];
-  }));
+  const movable = map.codes.filter(
+    (code) =>
+      (code.access === 'open' || code.access === 'pin') &&
+      !code.action &&
+      !code.shownIf &&
+      code.function !== 'accessPin' &&
+      !dragged.has(code.label),
+  );
+  return Object.fromEntries(
+    movable
+      .filter((_, i) => i % 3 === 1 || movable.length < 6)
+      .map((code) => {
+        const values = valuesInOrder(code);
+        const at = values.indexOf(code.factory);
+        const further = values[(at + 2) % values.length];
+        return [code.label, (further === code.factory ? values[(at + 1) % values.length] : further) ?? code.factory];
+      }),
+  );
 }
 
 /** @param {DisplayMap} base @returns {PlanFigure[]} */
 function largeMaps(base) {
-  const codes = Array.from({ length: CODES }, (_, i) => /** @type {DisplayMap['codes'][number]} */ ({
-    label: `C${i}`, function: 'unknown', range: { min: 0, max: 20, step: 1 }, decimals: 0, factory: 10,
-    encoding: { kind: 'line', scale: 1, unit: '', sentinels: [] }, access: 'open', effect: 'acts', actsAfter: 'once', source: 'measured',
-  }));
-  const targets = Object.fromEntries(codes.filter((_, i) => (i * 7) % CODES < CHANGES).map((code, i) => [code.label, 10 + ((i % 9) - 4 || 5)]));
+  const codes = Array.from(
+    { length: CODES },
+    (_, i) =>
+      /** @type {DisplayMap['codes'][number]} */ ({
+        label: `C${i}`,
+        function: 'unknown',
+        range: { min: 0, max: 20, step: 1 },
+        decimals: 0,
+        factory: 10,
+        encoding: { kind: 'line', scale: 1, unit: '', sentinels: [] },
+        access: 'open',
+        effect: 'acts',
+        actsAfter: 'once',
+        source: 'measured',
+      }),
+  );
+  const targets = Object.fromEntries(
+    codes.filter((_, i) => (i * 7) % CODES < CHANGES).map((code, i) => [code.label, 10 + ((i % 9) - 4 || 5)]),
+  );
   /** @param {Partial<NonNullable<DisplayMap['menu']>>} menu */
-  const map = (menu) => /** @type {DisplayMap} */ ({ ...base, codes, menu: base.menu && { ...base.menu, idle: { ...base.menu.idle, reopensAt: 'first' }, pages: [{ id: 'main', title: 'Menu', items: codes.map(({ label }) => ({ code: label })) }], ...menu } });
-  const cases = /** @type {const} */ ([['both ways round a ring', {}], ['next only', { previous: null }], ['a list that closes at its end', { afterLast: 'leave' }]]);
+  const map = (menu) =>
+    /** @type {DisplayMap} */ ({
+      ...base,
+      codes,
+      menu: base.menu && {
+        ...base.menu,
+        idle: { ...base.menu.idle, reopensAt: 'first' },
+        pages: [{ id: 'main', title: 'Menu', items: codes.map(({ label }) => ({ code: label })) }],
+        ...menu,
+      },
+    });
+  const cases = /** @type {const} */ ([
+    ['both ways round a ring', {}],
+    ['next only', { previous: null }],
+    ['a list that closes at its end', { afterLast: 'leave' }],
+  ]);
   const yardstick = median(() => walkAll(map({})));
   return [
-    ...cases.map(([how, menu]) => ({ what: `Plan of ${CHANGES} changes among ${CODES} codes, ${how}`, value: median(() => planKeys(map(menu), targets, { values: {}, at: null })), unit: 'ms', yardstick: 'naive walk over the same', yardstickValue: yardstick, limit: 'under 50 ms' })),
-    { what: `Read-out plan of ${CODES} codes`, value: median(() => planReadout(map({}), { values: {}, at: null })), unit: 'ms', yardstick: 'naive walk over the same', yardstickValue: yardstick, limit: '' },
+    ...cases.map(([how, menu]) => ({
+      what: `Plan of ${CHANGES} changes among ${CODES} codes, ${how}`,
+      value: median(() => planKeys(map(menu), targets, { values: {}, at: null })),
+      unit: 'ms',
+      yardstick: 'naive walk over the same',
+      yardstickValue: yardstick,
+      limit: 'under 50 ms',
+    })),
+    {
+      what: `Read-out plan of ${CODES} codes`,
+      value: median(() => planReadout(map({}), { values: {}, at: null })),
+      unit: 'ms',
+      yardstick: 'naive walk over the same',
+      yardstickValue: yardstick,
+      limit: '',
+    },
   ];
   /** @param {DisplayMap} large */
   function walkAll(large) {

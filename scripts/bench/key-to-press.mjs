@@ -36,13 +36,18 @@ export async function keyToPress(address) {
   const teo = await signIn(address, 'teo', DEMO_PASSWORD, 'bay 9');
   const clock = { at: Date.now() - 3_600_000 };
   const serials = Array.from({ length: UNITS }, (_, i) => `K10-${String(i + 1).padStart(5, '0')}`);
-  for (const serial of serials) await playVisit(teo, serial, { serials: [], by: 'teo', station: 'bay 9', until: 'foundAll' }, clock);
+  for (const serial of serials)
+    await playVisit(teo, serial, { serials: [], by: 'teo', station: 'bay 9', until: 'foundAll' }, clock);
   const browser = await openBrowser();
   const { driver } = browser;
   try {
     await driver.get(address);
     await driver.wait(until.elementLocated(By.css('form')), 10_000);
-    for (const [name, value] of [['name', 'teo'], ['password', DEMO_PASSWORD], ['station', 'bay 9']]) {
+    for (const [name, value] of [
+      ['name', 'teo'],
+      ['password', DEMO_PASSWORD],
+      ['station', 'bay 9'],
+    ]) {
       const field = await driver.findElement(By.css(`input[name=${name}]`));
       await field.clear();
       await field.sendKeys(value ?? '');

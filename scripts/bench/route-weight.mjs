@@ -21,10 +21,12 @@ export function routeWeights() {
     return seen;
   };
   const routes = Object.keys(manifest).filter((key) => manifest[key]?.isDynamicEntry && /-(page|home)\.tsx$/.test(key));
-  return [['sign-in', entry], ...routes.map((key) => [key.replace(/\.tsx$/, ''), key])].map(([route = '', key = '']) => {
-    const files = [...new Set([...filesOf(entry), ...filesOf(key)])].filter((file) => file.endsWith('.js'));
-    /** @param {string} ending */
-    const sum = (ending) => files.reduce((total, file) => total + readFileSync(join(APP, file + ending)).length, 0);
-    return { route, gzipBytes: sum('.gz'), brotliBytes: sum('.br') };
-  });
+  return [['sign-in', entry], ...routes.map((key) => [key.replace(/\.tsx$/, ''), key])].map(
+    ([route = '', key = '']) => {
+      const files = [...new Set([...filesOf(entry), ...filesOf(key)])].filter((file) => file.endsWith('.js'));
+      /** @param {string} ending */
+      const sum = (ending) => files.reduce((total, file) => total + readFileSync(join(APP, file + ending)).length, 0);
+      return { route, gzipBytes: sum('.gz'), brotliBytes: sum('.br') };
+    },
+  );
 }

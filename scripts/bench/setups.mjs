@@ -28,7 +28,15 @@ export function setupFigures() {
   }));
   /** @param {number} i */
   const setupOf = (i) =>
-    compileSetup({ .../** @type {typeof orders[number]} */ (orders[i % orders.length]), unit: { asFound: { 'L1.2': i % 5 }, packV: 38 + (i % 40) / 20, ratio: { k: 0.95 + i / 100_000, low: 0.94 + i / 100_000, atWheelRaw: null }, override: null } });
+    compileSetup({
+      .../** @type {typeof orders[number]} */ (orders[i % orders.length]),
+      unit: {
+        asFound: { 'L1.2': i % 5 },
+        packV: 38 + (i % 40) / 20,
+        ratio: { k: 0.95 + i / 100_000, low: 0.94 + i / 100_000, atWheelRaw: null },
+        override: null,
+      },
+    });
   const rounds = Array.from({ length: 5 }, () => {
     const from = performance.now();
     for (let i = 0; i < UNITS; i++) setupOf(i);
@@ -40,7 +48,11 @@ export function setupFigures() {
   const yardstickValue = performance.now() - from;
   const texts = orders.map((order) => JSON.stringify(order));
   const asServer = performance.now();
-  for (let i = 0; i < READ_UNITS; i++) compileSetup({ ...JSON.parse(texts[i % texts.length] ?? ''), unit: { asFound: { 'L1.2': i % 5 }, packV: 38, ratio: null, override: null } });
+  for (let i = 0; i < READ_UNITS; i++)
+    compileSetup({
+      ...JSON.parse(texts[i % texts.length] ?? ''),
+      unit: { asFound: { 'L1.2': i % 5 }, packV: 38, ratio: null, override: null },
+    });
   const readMs = performance.now() - asServer;
   const parsing = performance.now();
   for (let i = 0; i < READ_UNITS; i++) JSON.parse(texts[i % texts.length] ?? '');
@@ -49,8 +61,29 @@ export function setupFigures() {
   const yardstick = 'the same setups written as JSON';
   const limit = 'under 1,000 ms';
   return [
-    { what: 'Setups of 10,000 units, first round of a process', value: first, unit: 'ms', yardstick, yardstickValue, limit },
-    { what: 'Setups of 1,000 units, their documents read for each as the server does', value: readMs, unit: 'ms', yardstick: 'the same documents read alone', yardstickValue: parseMs, limit: 'watched' },
-    { what: 'Setups of 10,000 units, later rounds', value: [...later].sort((a, b) => a - b)[2] ?? 0, unit: 'ms', yardstick, yardstickValue, limit },
+    {
+      what: 'Setups of 10,000 units, first round of a process',
+      value: first,
+      unit: 'ms',
+      yardstick,
+      yardstickValue,
+      limit,
+    },
+    {
+      what: 'Setups of 1,000 units, their documents read for each as the server does',
+      value: readMs,
+      unit: 'ms',
+      yardstick: 'the same documents read alone',
+      yardstickValue: parseMs,
+      limit: 'watched',
+    },
+    {
+      what: 'Setups of 10,000 units, later rounds',
+      value: [...later].sort((a, b) => a - b)[2] ?? 0,
+      unit: 'ms',
+      yardstick,
+      yardstickValue,
+      limit,
+    },
   ];
 }

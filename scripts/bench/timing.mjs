@@ -19,7 +19,9 @@ export async function spreadsOf(calls, rounds = 400) {
       if (round >= 0) times.get(name)?.push(ms);
     }
   }
-  return /** @type {Record<Name, Spread>} */ (Object.fromEntries(names.map((name) => [name, quantiles(times.get(name) ?? [])])));
+  return /** @type {Record<Name, Spread>} */ (
+    Object.fromEntries(names.map((name) => [name, quantiles(times.get(name) ?? [])]))
+  );
 }
 
 /** @param {number[]} times @returns {Spread} */
@@ -47,7 +49,9 @@ export const get = (url, headers = {}) =>
       let body = '';
       answer.setEncoding('utf8');
       answer.on('data', (chunk) => (body += chunk));
-      answer.on('end', () => (answer.statusCode === 200 ? resolve(body) : reject(new Error(`${answer.statusCode} ${url}`))));
+      answer.on('end', () =>
+        answer.statusCode === 200 ? resolve(body) : reject(new Error(`${answer.statusCode} ${url}`)),
+      );
     })
       .on('error', reject)
       .end();

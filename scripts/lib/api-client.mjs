@@ -34,6 +34,9 @@ export async function signIn(address, name, password, station) {
 async function read(answer) {
   /** @type {any} */
   const body = answer.status === 204 ? null : await answer.json();
-  if (!answer.ok) throw new Error(`${answer.status} ${body?.error?.code}: ${body?.error?.message} ${JSON.stringify(body?.error?.fields ?? {})}`);
+  if (!answer.ok)
+    throw new Error(
+      `${answer.status} ${body?.error?.code}: ${body?.error?.message} ${JSON.stringify(body?.error?.fields ?? {})}`,
+    );
   return body;
 }

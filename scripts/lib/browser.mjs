@@ -37,16 +37,29 @@ export async function openBrowser({ width = 1280, height = 800, downloads, motio
     `--user-data-dir=${profile}`,
     ...(motion === 'reduced' ? ['--force-prefers-reduced-motion'] : []),
   );
-  if (downloads) options.setUserPreferences({ 'download.default_directory': downloads, 'plugins.always_open_pdf_externally': true });
+  if (downloads)
+    options.setUserPreferences({ 'download.default_directory': downloads, 'plugins.always_open_pdf_externally': true });
   const driver = /** @type {import('selenium-webdriver/chrome.js').Driver} */ (
-    await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new ServiceBuilder('/usr/bin/chromedriver')).build()
+    await new Builder()
+      .forBrowser('chrome')
+      .setChromeOptions(options)
+      .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
+      .build()
   );
   // Asked often: what a page does next is mostly there within a frame or two.
   const { wait } = driver;
-  driver.wait = /** @type {typeof wait} */ ((/** @type {any} */ condition, /** @type {number} */ ms, /** @type {any} */ message) => wait.call(driver, condition, ms, message, ASK_MS));
+  driver.wait = /** @type {typeof wait} */ (
+    (/** @type {any} */ condition, /** @type {number} */ ms, /** @type {any} */ message) =>
+      wait.call(driver, condition, ms, message, ASK_MS)
+  );
   /** @param {number} w @param {number} h */
   const setViewport = async (w, h) => {
-    await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width: w, height: h, deviceScaleFactor: 1, mobile: false });
+    await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+      width: w,
+      height: h,
+      deviceScaleFactor: 1,
+      mobile: false,
+    });
   };
   await setViewport(width, height);
   return {

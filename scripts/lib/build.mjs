@@ -38,7 +38,10 @@ function sourceState() {
  * @returns {string[]} */
 function walk(path) {
   if (statSync(path).isFile()) return path.endsWith('.tsbuildinfo') ? [] : [path];
-  return readdirSync(path).sort().filter((name) => !SKIPPED.has(name)).flatMap((name) => walk(join(path, name)));
+  return readdirSync(path)
+    .sort()
+    .filter((name) => !SKIPPED.has(name))
+    .flatMap((name) => walk(join(path, name)));
 }
 
 /** Writes a .gz and a .br beside every text file, so that the server compresses nothing while it serves.
@@ -54,6 +57,10 @@ function compress(folder) {
 
 /** @param {string} command @param {string[]} args */
 function run(command, args) {
-  const done = spawnSync(command, args, { cwd: ROOT, env: { ...process.env, NODE_ENV: 'production' }, stdio: ['ignore', 'inherit', 'inherit'] });
+  const done = spawnSync(command, args, {
+    cwd: ROOT,
+    env: { ...process.env, NODE_ENV: 'production' },
+    stdio: ['ignore', 'inherit', 'inherit'],
+  });
   if (done.status !== 0) giveUp(`${command} ${args.join(' ')} did not work; see above.`);
 }

@@ -15,7 +15,8 @@ export function withDays(text, now) {
   const today = dayjs(now).startOf('day');
   const monday = today.subtract((today.day() + 6) % 7, 'day');
   return text.replace(DAY, (_, name, by) => {
-    const day = name === 'day' ? today.add(Number(by), 'day') : monday.add(WEEKDAYS.indexOf(name) + 7 * Number(by), 'day');
+    const day =
+      name === 'day' ? today.add(Number(by), 'day') : monday.add(WEEKDAYS.indexOf(name) + 7 * Number(by), 'day');
     return day.format('YYYY-MM-DD');
   });
 }
@@ -28,6 +29,7 @@ export const demoText = (path) => withDays(readFileSync(join(ROOT, 'demo', path)
  * @param {string} folder @returns {string} the folder */
 export function writeOrderFiles(folder) {
   mkdirSync(folder, { recursive: true });
-  for (const name of readdirSync(join(ROOT, 'demo', 'orders'))) writeFileSync(join(folder, name), demoText(join('orders', name)));
+  for (const name of readdirSync(join(ROOT, 'demo', 'orders')))
+    writeFileSync(join(folder, name), demoText(join('orders', name)));
   return folder;
 }

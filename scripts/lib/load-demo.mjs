@@ -21,12 +21,14 @@ export async function loadDemo(address, databaseUrl) {
   try {
     const [{ count }] = await source.query('SELECT COUNT(*) AS count FROM account');
     if (Number(count) > 0) return false;
-    for (const account of scenario.accounts) await addAccount(source, { ...account, password: DEMO_PASSWORD, isDemo: true });
+    for (const account of scenario.accounts)
+      await addAccount(source, { ...account, password: DEMO_PASSWORD, isDemo: true });
   } finally {
     await source.destroy();
   }
   const owner = await signIn(address, 'asta', DEMO_PASSWORD, 'office');
-  for (const { kind, file } of scenario.library) await owner.post('/api/library', { kind, document: JSON.parse(demoText(file)) });
+  for (const { kind, file } of scenario.library)
+    await owner.post('/api/library', { kind, document: JSON.parse(demoText(file)) });
   for (const check of scenario.checks) await confirmClass(address, check);
   for (const file of scenario.orders) await takeOrder(owner, file);
   await loadVisits(address, scenario.visits);
@@ -39,14 +41,25 @@ async function confirmClass(address, check) {
   const expires = new Date();
   expires.setMonth(expires.getMonth() + check.months);
   const { pack, class: classId, authority, source } = check;
-  const entry = (await lead.get('/api/library/rulePack')).find((/** @type {{ id: string }} */ each) => each.id === pack);
-  await lead.post(`/api/library/rulePack/${pack}/classes/${classId}/confirm`, { version: entry.version, authority, source, expiresOn: expires.toISOString().slice(0, 10) });
+  const entry = (await lead.get('/api/library/rulePack')).find(
+    (/** @type {{ id: string }} */ each) => each.id === pack,
+  );
+  await lead.post(`/api/library/rulePack/${pack}/classes/${classId}/confirm`, {
+    version: entry.version,
+    authority,
+    source,
+    expiresOn: expires.toISOString().slice(0, 10),
+  });
 }
 
 /** @param {Client} client @param {string} file */
 async function takeOrder(client, file) {
   const intakeId = randomUUID();
-  const report = await client.postText(`/api/intakes?id=${intakeId}&fileName=${encodeURIComponent(file)}`, demoText(file), 'text/csv');
+  const report = await client.postText(
+    `/api/intakes?id=${intakeId}&fileName=${encodeURIComponent(file)}`,
+    demoText(file),
+    'text/csv',
+  );
   if (report.problemsInAll > 0) throw new Error(`${file}: ${report.problems[0].message}`);
   await client.post(`/api/intakes/${intakeId}/take`, {});
 }
@@ -118,16 +131,32 @@ async function workCodes(script, state, act) {
   const misread = new Set();
   while (state().step !== 'calibrate' && !state().held) {
     for (const label of state().toKey) {
-      const { known, opened: { setup } } = state();
+      const {
+        known,
+        opened: { setup },
+      } = state();
       const stuck = script.stuck?.[label];
       const target = setup.targets.find((t) => t.label === label);
       if (stuck !== undefined) await act('codeStuck', { label, raw: stuck });
-      else await act('codeKeyed', { label, fromRaw: known[label], raw: target?.raw, presses: Math.abs((target?.raw ?? 0) - (known[label] ?? 0)) + 1 });
+      else
+        await act('codeKeyed', {
+          label,
+          fromRaw: known[label],
+          raw: target?.raw,
+          presses: Math.abs((target?.raw ?? 0) - (known[label] ?? 0)) + 1,
+        });
       if (script.until === 'keyIn') return true;
     }
     await act('keyInClosed', {});
     if (script.until === 'restart') return true;
-    await act('restarted', { acts: ['Glass dark', 'Pack off and on', 'Glass lit'], ...(state().opened.bench?.unplugCheck ? { unplugged: true } : {}) }, 20);
+    await act(
+      'restarted',
+      {
+        acts: ['Glass dark', 'Pack off and on', 'Glass lit'],
+        ...(state().opened.bench?.unplugCheck ? { unplugged: true } : {}),
+      },
+      20,
+    );
     for (const label of state().toRead) {
       const slip = misread.has(label) ? undefined : script.misreads?.[label];
       await act('codeRead', { label, raw: slip ?? script.stuck?.[label] ?? state().known[label] });
@@ -135,7 +164,8 @@ async function workCodes(script, state, act) {
       if (state().verdicts.some((v) => v.label === label && v.verdict === 'notRead')) {
         await act('codeRead', { label, raw: script.stuck?.[label] ?? state().known[label] });
       }
-      if (script.until === 'readBack' && state().verdicts.filter((v) => v.verdict !== 'notRead').length === 6) return true;
+      if (script.until === 'readBack' && state().verdicts.filter((v) => v.verdict !== 'notRead').length === 6)
+        return true;
     }
     await act('readBackClosed', {});
   }
@@ -143,7 +173,15 @@ async function workCodes(script, state, act) {
 }
 
 /** A roller bench whose readings the scenario's wheel would give. */
-const ROLLER = { reference: 'roller', instrument: '105 mm', uKmh: 0.08, uCommon: 0.0027, unit: 'km/h', offGround: false, words: 'roller 105 mm' };
+const ROLLER = {
+  reference: 'roller',
+  instrument: '105 mm',
+  uKmh: 0.08,
+  uCommon: 0.0027,
+  unit: 'km/h',
+  offGround: false,
+  words: 'roller 105 mm',
+};
 
 /** Reads speeds, chooses wheel and cap by them, keys those, and confirms them by a check run.
  * @param {DemoVisit & { wheelMm: number }} script @param {import('@decurio/core').DisplayMap} map @param {Now} state @param {Acts} act */
@@ -154,7 +192,12 @@ async function runWheel(script, map, state, act) {
     return all;
   };
   /** @param {number} trueKmh */
-  const read = (trueKmh) => act('speedRead', { ...ROLLER, trueKmh, shown: Math.round((10 * trueKmh * found().codes.wheelMm) / script.wheelMm) / 10 }, 20);
+  const read = (trueKmh) =>
+    act(
+      'speedRead',
+      { ...ROLLER, trueKmh, shown: Math.round((10 * trueKmh * found().codes.wheelMm) / script.wheelMm) / 10 },
+      20,
+    );
   for (const trueKmh of [9.8, 16.2, 24.4]) await read(trueKmh);
   const [pick] = found().candidates;
   if (pick && !isAsChosen(found())) {

@@ -10,7 +10,9 @@ export async function freePort(from, most = PORTS) {
   for (let port = from; port < from + most; port++) {
     if (await isFree(port)) return port;
   }
-  throw new StartProblem(`Every port from ${from} to ${from + most - 1} on this machine is taken. Stop what listens there, then start again.`);
+  throw new StartProblem(
+    `Every port from ${from} to ${from + most - 1} on this machine is taken. Stop what listens there, then start again.`,
+  );
 }
 
 /** @param {number} port

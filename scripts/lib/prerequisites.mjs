@@ -18,7 +18,8 @@ export function ensurePrograms(needed) {
   if (missing.length === 0) return;
   const line = `apt-get update && apt-get install -y --no-install-recommends ${missing.join(' ')}`;
   const prefix = process.getuid?.() === 0 ? [] : spawnSync('sudo', ['-n', 'true']).status === 0 ? ['sudo', '-n'] : null;
-  if (prefix === null) giveUp(`Missing: ${missing.join(', ')}. Install with this line, then start again:\n  sudo sh -c '${line}'`);
+  if (prefix === null)
+    giveUp(`Missing: ${missing.join(', ')}. Install with this line, then start again:\n  sudo sh -c '${line}'`);
   say(`Installing ${missing.join(', ')} ...`);
   const done = spawnSync([...prefix, 'sh', '-c', `'${line}'`].join(' '), {
     shell: true,
@@ -32,10 +33,15 @@ export function ensurePrograms(needed) {
  * @param {string} root */
 export function ensureModules(root) {
   const stampFile = join(root, 'node_modules', '.decurio-lock');
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === lock) return;
   say('Installing the npm packages of the lock file ...');
-  const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] });
+  const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: root,
+    stdio: ['ignore', 'inherit', 'inherit'],
+  });
   if (done.status !== 0) giveUp('npm ci did not work; see above.');
   mkdirSync(join(root, 'node_modules'), { recursive: true });
   writeFileSync(stampFile, lock);
@@ -44,5 +50,6 @@ export function ensureModules(root) {
 /** Stops with a clear line on a Node that is too old. */
 export function ensureNode() {
   const [major = 0, minor = 0] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 19)) giveUp(`Node ${process.versions.node} is too old; Decurio needs 20.19 or later.`);
+  if (major < 20 || (major === 20 && minor < 19))
+    giveUp(`Node ${process.versions.node} is too old; Decurio needs 20.19 or later.`);
 }

@@ -59,7 +59,7 @@ export async function startServer({ databaseUrl, ownerUrl, cookieSecret, port = 
 async function healthy(address, ended) {
   let gone = false;
   void ended.then(() => (gone = true));
-  for (const until = Date.now() + START_MS; Date.now() < until; ) {
+  for (const until = Date.now() + START_MS; Date.now() < until;) {
     if (gone) throw new StartProblem('The server ended while starting; why stands above.');
     const answer = await fetch(`${address}/api/health`).catch(() => null);
     if (answer?.ok) return;

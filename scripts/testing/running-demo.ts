@@ -21,7 +21,11 @@ export interface DemoStart {
 /** Starts the demo as a person does and waits for its address; with what it said where it ended instead. */
 export function startDemo({ state, as = [], env = {}, onSpawn }: DemoStart): Promise<Demo> {
   const [command = process.execPath, ...args] = [...as, process.execPath, join(ROOT, 'scripts/demo.mjs')];
-  const child = spawn(command, args, { cwd: ROOT, env: { ...process.env, DECURIO_STATE: state, ...env }, stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn(command, args, {
+    cwd: ROOT,
+    env: { ...process.env, DECURIO_STATE: state, ...env },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   onSpawn?.(child);
   const ended = new Promise<number | null>((resolve) => child.once('close', resolve));
   return new Promise((resolve, reject) => {

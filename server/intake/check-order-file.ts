@@ -16,7 +16,10 @@ dayjs.extend(customParseFormat);
 export interface IntakeLibrary {
   readonly types: readonly (Named & Pick<VehicleType, 'kind' | 'maps'>)[];
   readonly maps: readonly { readonly id: string; readonly family: string | null }[];
-  readonly rulePacks: readonly (Named & { readonly place: string; readonly classes: readonly Pick<VehicleClass, 'id' | 'title' | 'kind' | 'regime'>[] })[];
+  readonly rulePacks: readonly (Named & {
+    readonly place: string;
+    readonly classes: readonly Pick<VehicleClass, 'id' | 'title' | 'kind' | 'regime'>[];
+  })[];
   readonly houseRules: readonly { readonly id: string; readonly customer: string | null }[];
 }
 
@@ -35,7 +38,12 @@ interface Shelves {
 export const intakeLibrary = ({ types, maps, rulePacks, houseRules }: Shelves): IntakeLibrary => ({
   types: types.map(({ id, name, document: { kind, maps: fitted } }) => ({ id, name, kind, maps: fitted })),
   maps: maps.map(({ id, document }) => ({ id, family: document.family ?? null })),
-  rulePacks: rulePacks.map(({ id, name, document: { place, classes } }) => ({ id, name, place, classes: classes.map(({ id: classId, title, kind, regime }) => ({ id: classId, title, kind, regime })) })),
+  rulePacks: rulePacks.map(({ id, name, document: { place, classes } }) => ({
+    id,
+    name,
+    place,
+    classes: classes.map(({ id: classId, title, kind, regime }) => ({ id: classId, title, kind, regime })),
+  })),
   houseRules: houseRules.map(({ id, document: { customer } }) => ({ id, customer })),
 });
 
@@ -87,8 +95,20 @@ export function checkOrderFile(rows: readonly FileRow[], library: IntakeLibrary)
   const serialColumn = (header.at.get('serial') ?? -1) + 1;
   const [firstRow] = unitRows;
   if (header.problems.length > 0 || !firstRow) {
-    const noUnits = { line: headerRow.line + 1, column: 0, columnName: null, code: 'noUnits', message: 'The file has a header and no unit below it.' };
-    return { order: null, units, rowsRead: unitRows.length, problems: header.problems.length > 0 ? header.problems : [noUnits], serialColumn };
+    const noUnits = {
+      line: headerRow.line + 1,
+      column: 0,
+      columnName: null,
+      code: 'noUnits',
+      message: 'The file has a header and no unit below it.',
+    };
+    return {
+      order: null,
+      units,
+      rowsRead: unitRows.length,
+      problems: header.problems.length > 0 ? header.problems : [noUnits],
+      serialColumn,
+    };
   }
   const first = { ...rowTools(firstRow, header, problems), line: firstRow.line };
   const order = readOrder(first.cells, library, first.complain);
@@ -99,7 +119,11 @@ export function checkOrderFile(rows: readonly FileRow[], library: IntakeLibrary)
     const unit = readUnit(row, cells, library, order, complain);
     checkSerial(row, cells('serial'), firstLineOf, complain);
     if (row.cells.length > header.columns.length) {
-      complain(null, 'tooManyCells', `This line has ${row.cells.length} cells, the header ${header.columns.length}. A comma may stand in a cell without quotes.`);
+      complain(
+        null,
+        'tooManyCells',
+        `This line has ${row.cells.length} cells, the header ${header.columns.length}. A comma may stand in a cell without quotes.`,
+      );
     }
     if (unit && problems.length === before) units.push(unit);
   }
@@ -113,7 +137,12 @@ interface Header {
 }
 
 function readHeader(row: FileRow): Header {
-  const columns = row.cells.map((cell) => cell.toLowerCase().replace(/[_\s]+/g, ' ').trim());
+  const columns = row.cells.map((cell) =>
+    cell
+      .toLowerCase()
+      .replace(/[_\s]+/g, ' ')
+      .trim(),
+  );
   const at = new Map<OrderColumn, number>();
   const problems: IntakeProblem[] = [];
   const say = (column: number, code: string, message: string) =>
@@ -122,12 +151,17 @@ function readHeader(row: FileRow): Header {
     const index = columns.indexOf(name);
     if (index !== -1) at.set(name, index);
     else if (required) say(0, 'missingColumn', `The column "${name}" is missing (${says}). Add it to the header line.`);
-    if (index !== -1 && columns.indexOf(name, index + 1) !== -1) say(columns.indexOf(name, index + 1) + 1, 'columnTwice', `The column "${name}" stands in the header twice.`);
+    if (index !== -1 && columns.indexOf(name, index + 1) !== -1)
+      say(columns.indexOf(name, index + 1) + 1, 'columnTwice', `The column "${name}" stands in the header twice.`);
   }
   columns.forEach((name, i) => {
     if (name !== '' && !ORDER_COLUMNS.some((column) => column.name === name)) {
       const known = ORDER_COLUMNS.map((column) => column.name).join(', ');
-      say(i + 1, 'unknownColumn', `"${row.cells[i]}" is no column of an order file. Known are: ${known}. Rename it, or leave it out.`);
+      say(
+        i + 1,
+        'unknownColumn',
+        `"${row.cells[i]}" is no column of an order file. Known are: ${known}. Rename it, or leave it out.`,
+      );
     }
   });
   return { columns, at, problems };
@@ -168,17 +202,36 @@ function readOrder(cells: Cells, library: IntakeLibrary, complain: Complain): Or
   const rulePack = library.rulePacks.find((pack) => same(pack.place, place));
   if (place !== '' && !rulePack) {
     const known = library.rulePacks.map((pack) => pack.place).join(', ');
-    fail('place', 'unknownPlace', `There are no rules for "${place}", and none are guessed. Known: ${known || 'none yet'}.`);
+    fail(
+      'place',
+      'unknownPlace',
+      `There are no rules for "${place}", and none are guessed. Known: ${known || 'none yet'}.`,
+    );
   }
   const classId = need('class', 60);
   const vehicleClass = rulePack?.classes.find((c) => same(c.id, classId));
   if (rulePack && classId !== '' && !vehicleClass) {
-    fail('class', 'unknownClass', `${rulePack.name} has no class "${classId}". It has: ${rulePack.classes.map((c) => c.id).join(', ')}.`);
+    fail(
+      'class',
+      'unknownClass',
+      `${rulePack.name} has no class "${classId}". It has: ${rulePack.classes.map((c) => c.id).join(', ')}.`,
+    );
   }
   const houseRulesId = cells('house rules');
-  const houseRules = houseRulesId === '' ? customersOwn(library, customer) : library.houseRules.find((h) => same(h.id, houseRulesId));
-  if (!houseRules) fail('house rules', 'unknownHouseRules', houseRulesId === '' ? 'The library has no house rules yet.' : `There are no house rules "${houseRulesId}".`);
-  if (vehicleClass?.regime === 'privateLand') fail('class', 'needsAuthority', `"${vehicleClass.title}" is for private land and wants a lead's own authority: a lead takes this order in by hand.`);
+  const houseRules =
+    houseRulesId === '' ? customersOwn(library, customer) : library.houseRules.find((h) => same(h.id, houseRulesId));
+  if (!houseRules)
+    fail(
+      'house rules',
+      'unknownHouseRules',
+      houseRulesId === '' ? 'The library has no house rules yet.' : `There are no house rules "${houseRulesId}".`,
+    );
+  if (vehicleClass?.regime === 'privateLand')
+    fail(
+      'class',
+      'needsAuthority',
+      `"${vehicleClass.title}" is for private land and wants a lead's own authority: a lead takes this order in by hand.`,
+    );
   const orderLimit = readLimit(cells, 'limit', fail);
   const siteLimit = readLimit(cells, 'site limit', fail);
   const notes = cells('notes');
@@ -209,43 +262,93 @@ function readLimit(cells: Cells, name: 'limit' | 'site limit', complain: Complai
     return { value, unit };
   };
   const [metric, miles] = [read('km/h'), read('mph')];
-  if (metric && miles) complain(`${name} mph`, 'twoUnits', `The ${name} is given in km/h and in mph. Keep the one that was promised.`);
+  if (metric && miles)
+    complain(`${name} mph`, 'twoUnits', `The ${name} is given in km/h and in mph. Keep the one that was promised.`);
   return metric ?? miles;
 }
 
 /** The customer's own house rules, else the house's first. */
-const customersOwn = ({ houseRules }: IntakeLibrary, customer: string): IntakeLibrary['houseRules'][number] | undefined =>
-  houseRules.find((own) => own.customer !== null && same(own.customer, customer)) ?? houseRules.find((own) => own.customer === null) ?? houseRules[0];
+const customersOwn = (
+  { houseRules }: IntakeLibrary,
+  customer: string,
+): IntakeLibrary['houseRules'][number] | undefined =>
+  houseRules.find((own) => own.customer !== null && same(own.customer, customer)) ??
+  houseRules.find((own) => own.customer === null) ??
+  houseRules[0];
 
-const PER_ORDER = ['order', 'customer', 'due', 'place', 'class', 'house rules', 'limit km/h', 'limit mph', 'site limit km/h', 'site limit mph', 'notes'] as const;
+const PER_ORDER = [
+  'order',
+  'customer',
+  'due',
+  'place',
+  'class',
+  'house rules',
+  'limit km/h',
+  'limit mph',
+  'site limit km/h',
+  'site limit mph',
+  'notes',
+] as const;
 
-function checkSameOrder(cells: Cells, first: { readonly cells: Cells; readonly line: number }, complain: Complain): void {
+function checkSameOrder(
+  cells: Cells,
+  first: { readonly cells: Cells; readonly line: number },
+  complain: Complain,
+): void {
   for (const name of PER_ORDER) {
     if (cells(name) !== first.cells(name)) {
-      const what = name === 'order' ? 'A file holds one order; put the other one in its own file.' : 'All rows of an order must agree.';
+      const what =
+        name === 'order'
+          ? 'A file holds one order; put the other one in its own file.'
+          : 'All rows of an order must agree.';
       complain(name, 'otherThanFirst', `"${cells(name)}" here, "${first.cells(name)}" in line ${first.line}. ${what}`);
     }
   }
 }
 
-function readUnit(row: FileRow, cells: Cells, library: IntakeLibrary, order: OrderDraft | null, complain: Complain): UnitDraft | null {
+function readUnit(
+  row: FileRow,
+  cells: Cells,
+  library: IntakeLibrary,
+  order: OrderDraft | null,
+  complain: Complain,
+): UnitDraft | null {
   const typeText = cells('type');
   const type = library.types.find((t) => same(t.name, typeText) || same(t.id, typeText));
   if (!type) {
-    complain('type', 'unknownType', typeText === '' ? '"type" is empty.' : `The library has no type "${typeText}". It has: ${library.types.map((t) => t.name).join(', ') || 'none yet'}.`);
+    complain(
+      'type',
+      'unknownType',
+      typeText === ''
+        ? '"type" is empty.'
+        : `The library has no type "${typeText}". It has: ${library.types.map((t) => t.name).join(', ') || 'none yet'}.`,
+    );
     return null;
   }
-  const vehicleClass = library.rulePacks.find((p) => p.id === order?.rulePackId)?.classes.find((c) => c.id === order?.classId);
+  const vehicleClass = library.rulePacks
+    .find((p) => p.id === order?.rulePackId)
+    ?.classes.find((c) => c.id === order?.classId);
   if (vehicleClass && vehicleClass.kind !== 'any' && vehicleClass.kind !== type.kind) {
-    complain('type', 'otherKind', `${type.name} is a ${type.kind}; the class "${vehicleClass.title}" is for a ${vehicleClass.kind}.`);
+    complain(
+      'type',
+      'otherKind',
+      `${type.name} is a ${type.kind}; the class "${vehicleClass.title}" is for a ${vehicleClass.kind}.`,
+    );
     return null;
   }
   const displayText = cells('display');
   const fitted = type.maps.filter((id) => library.maps.some((map) => map.id === id));
-  const mapId = displayText === '' && lookAlike(library.maps, fitted) ? fitted[0] : fitted.find((id) => same(id, displayText));
+  const mapId =
+    displayText === '' && lookAlike(library.maps, fitted) ? fitted[0] : fitted.find((id) => same(id, displayText));
   if (mapId === undefined) {
     const choice = fitted.join(', ') || 'none in the library yet';
-    complain('display', 'unknownDisplay', displayText === '' ? `${type.name} may carry several displays. Name one: ${choice}.` : `${type.name} does not carry "${displayText}". It carries: ${choice}.`);
+    complain(
+      'display',
+      'unknownDisplay',
+      displayText === ''
+        ? `${type.name} may carry several displays. Name one: ${choice}.`
+        : `${type.name} does not carry "${displayText}". It carries: ${choice}.`,
+    );
     return null;
   }
   return { line: row.line, serial: cells('serial'), typeId: type.id, typeName: type.name, mapId };
@@ -254,11 +357,19 @@ function readUnit(row: FileRow, cells: Cells, library: IntakeLibrary, order: Ord
 function checkSerial(row: FileRow, serial: string, firstLineOf: Map<string, number>, complain: Complain): void {
   if (serial === '') return complain('serial', 'emptyCell', '"serial" is empty.');
   if (serial.length > INTAKE_LIMITS.serialLength) {
-    return complain('serial', 'tooLong', `A serial has at most ${INTAKE_LIMITS.serialLength} characters, this one ${[...serial].length}.`);
+    return complain(
+      'serial',
+      'tooLong',
+      `A serial has at most ${INTAKE_LIMITS.serialLength} characters, this one ${[...serial].length}.`,
+    );
   }
   if (!SERIAL.test(serial)) {
     const odd = [...serial].find((character) => !/[A-Za-z0-9._/-]/.test(character)) ?? serial.charAt(0);
-    return complain('serial', 'oddSerial', `"${odd}" cannot stand ${odd === serial.charAt(0) ? 'at the start of' : 'in'} a serial. Letters, digits, hyphen, point, slash and underscore can; type it as on the frame.`);
+    return complain(
+      'serial',
+      'oddSerial',
+      `"${odd}" cannot stand ${odd === serial.charAt(0) ? 'at the start of' : 'in'} a serial. Letters, digits, hyphen, point, slash and underscore can; type it as on the frame.`,
+    );
   }
   const earlier = firstLineOf.get(serial.toLowerCase());
   if (earlier !== undefined) return complain('serial', 'serialTwice', `${serial} stands in line ${earlier} already.`);

@@ -6,7 +6,8 @@ import { HttpProblem } from '../problems.js';
 import { Intakes, Orders, Units, type OrderRow, type UnitRow } from '../store/entities.js';
 import { noteOrderChange } from '../store/changes.js';
 import { getDocument, newestDocuments } from '../store/library.js';
-import { checkOf, limitOf, unitRows } from '../store/order-acts.js';
+import { checkOf, limitOf } from '../store/order-acts.js';
+import { unitRows } from '../store/take-units.js';
 import { classOf, today } from '../store/setups.js';
 import { inTransaction } from '../store/transaction.js';
 import dayjs from 'dayjs';
@@ -44,10 +45,14 @@ export async function checkIntake(
   if (!read.ok) return { ...NOTHING, intakeId, fileName, problems: [read.problem], problemsInAll: 1 };
   const { checked } = read;
   const known = await againstDatabase(manager, checked);
-  const problems = [...checked.problems, ...known.problems, ...(read.broken ? [read.broken] : [])].sort((a, b) => a.line - b.line || a.column - b.column);
+  const problems = [...checked.problems, ...known.problems, ...(read.broken ? [read.broken] : [])].sort(
+    (a, b) => a.line - b.line || a.column - b.column,
+  );
   const { order } = checked;
   const good = known.orderConflict ? [] : known.fresh;
-  const vehicleClass = library.rulePacks.find((pack) => pack.id === order?.rulePackId)?.document.classes.find((each) => each.id === order?.classId);
+  const vehicleClass = library.rulePacks
+    .find((pack) => pack.id === order?.rulePackId)
+    ?.document.classes.find((each) => each.id === order?.classId);
   if (order) {
     await manager.delete(Intakes, { createdAt: LessThan(new Date(Date.now() - DAY_MS)) });
     await keepIntake(manager, intakeId, accountId, { order, units: good });
@@ -75,16 +80,34 @@ export async function checkIntake(
   };
 }
 
-const NOTHING = { order: null, doubts: [], rowsRead: 0, rowsGood: 0, rowsAlreadyTaken: 0, rowsBad: 0, types: [] } as const;
+const NOTHING = {
+  order: null,
+  doubts: [],
+  rowsRead: 0,
+  rowsGood: 0,
+  rowsAlreadyTaken: 0,
+  rowsBad: 0,
+  types: [],
+} as const;
 
 const countTypes = (units: readonly UnitDraft[]) =>
-  [...new Set(units.map((unit) => unit.typeName))].map((name) => ({ name, count: units.filter((unit) => unit.typeName === name).length }));
+  [...new Set(units.map((unit) => unit.typeName))].map((name) => ({
+    name,
+    count: units.filter((unit) => unit.typeName === name).length,
+  }));
 
 /** A file sent again under the same id replaces what was kept, unless it was taken meanwhile. */
 async function keepIntake(manager: EntityManager, id: string, accountId: string, body: IntakeBody): Promise<void> {
   const earlier = await manager.findOneBy(Intakes, { id });
   if (earlier && (earlier.accountId !== accountId || earlier.takenOrderId !== null)) throw new HttpProblem('idReused');
-  await manager.save(Intakes, { id, accountId, createdAt: new Date(), body: JSON.stringify(body), takenOrderId: null, unitsTaken: 0 });
+  await manager.save(Intakes, {
+    id,
+    accountId,
+    createdAt: new Date(),
+    body: JSON.stringify(body),
+    takenOrderId: null,
+    unitsTaken: 0,
+  });
 }
 
 interface Known {
@@ -105,9 +128,11 @@ async function againstDatabase(manager: EntityManager, checked: CheckedFile): Pr
   const elsewhere = new Map<string, UnitRow>();
   for (let from = 0; from < units.length; from += CHUNK) {
     const serials = units.slice(from, from + CHUNK).map((unit) => unit.serial);
-    for (const row of await manager.findBy(Units, { openSerial: In(serials) })) elsewhere.set(row.serial.toLowerCase(), row);
+    for (const row of await manager.findBy(Units, { openSerial: In(serials) }))
+      elsewhere.set(row.serial.toLowerCase(), row);
     if (existingOrder) {
-      for (const row of await manager.findBy(Units, { orderId: existingOrder.id, serial: In(serials) })) here.set(row.serial.toLowerCase(), row);
+      for (const row of await manager.findBy(Units, { orderId: existingOrder.id, serial: In(serials) }))
+        here.set(row.serial.toLowerCase(), row);
     }
   }
   const orderNumbers = await numbersOf(manager, [...elsewhere.values()]);
@@ -161,7 +186,8 @@ export async function takeIntake(source: DataSource, intakeId: string, accountId
   try {
     return await inTransaction(source, (manager) => take(manager, intakeId, accountId));
   } catch (error) {
-    const duplicate = error instanceof QueryFailedError && (error.driverError as { code?: string }).code === 'ER_DUP_ENTRY';
+    const duplicate =
+      error instanceof QueryFailedError && (error.driverError as { code?: string }).code === 'ER_DUP_ENTRY';
     throw duplicate ? new HttpProblem('intakeStale') : error;
   }
 }
@@ -170,13 +196,23 @@ async function take(manager: EntityManager, intakeId: string, accountId: string)
   const intake = await manager.findOne(Intakes, { where: { id: intakeId }, lock: { mode: 'pessimistic_write' } });
   if (!intake || intake.accountId !== accountId) throw new HttpProblem('intakeGone');
   const { order: draft, units } = JSON.parse(intake.body) as IntakeBody;
-  if (intake.takenOrderId !== null) return { orderId: intake.takenOrderId, number: draft.number, unitsTaken: intake.unitsTaken };
+  if (intake.takenOrderId !== null)
+    return { orderId: intake.takenOrderId, number: draft.number, unitsTaken: intake.unitsTaken };
   if (units.length === 0) throw new HttpProblem('intakeEmpty');
-  const existing = await manager.findOne(Orders, { where: { number: draft.number }, lock: { mode: 'pessimistic_write' } });
+  const existing = await manager.findOne(Orders, {
+    where: { number: draft.number },
+    lock: { mode: 'pessimistic_write' },
+  });
   const order = existing ?? (await insertOrder(manager, draft, accountId));
   const rows = unitRows(order, units);
   for (let from = 0; from < rows.length; from += CHUNK) {
-    await manager.createQueryBuilder().insert().into(Units).values(rows.slice(from, from + CHUNK)).updateEntity(false).execute();
+    await manager
+      .createQueryBuilder()
+      .insert()
+      .into(Units)
+      .values(rows.slice(from, from + CHUNK))
+      .updateEntity(false)
+      .execute();
   }
   await manager.increment(Orders, { id: order.id }, 'units', rows.length);
   await noteOrderChange(manager, order.id);
@@ -186,7 +222,22 @@ async function take(manager: EntityManager, intakeId: string, accountId: string)
 
 async function insertOrder(manager: EntityManager, draft: OrderDraft, accountId: string): Promise<OrderRow> {
   const { terms, ...fields } = draft;
-  const row: OrderRow = { id: randomUUID(), ...fields, limitKmh: limitOf(terms), terms: JSON.stringify(terms), expected: '[]', isPrivateLand: false, classCheck: checkOf(classOf(await getDocument(manager, 'rulePack', draft.rulePackId), draft.classId)), takenAt: new Date(), takenBy: accountId, units: 0, sealed: 0, held: 0, revision: 0, revisionWords: null };
+  const row: OrderRow = {
+    id: randomUUID(),
+    ...fields,
+    limitKmh: limitOf(terms),
+    terms: JSON.stringify(terms),
+    expected: '[]',
+    isPrivateLand: false,
+    classCheck: checkOf(classOf(await getDocument(manager, 'rulePack', draft.rulePackId), draft.classId)),
+    takenAt: new Date(),
+    takenBy: accountId,
+    units: 0,
+    sealed: 0,
+    held: 0,
+    revision: 0,
+    revisionWords: null,
+  };
   await manager.insert(Orders, row);
   return row;
 }

@@ -12,8 +12,14 @@ export type FileRead =
   | { readonly ok: false; readonly problem: IntakeProblem };
 
 const SIGNATURES: readonly { readonly bytes: readonly number[]; readonly says: string }[] = [
-  { bytes: [0x50, 0x4b, 0x03, 0x04], says: 'This is a spreadsheet or an archive, not a CSV file, whatever its name says. In the spreadsheet choose "save as CSV (UTF-8)" and drop that.' },
-  { bytes: [0xd0, 0xcf, 0x11, 0xe0], says: 'This is an old spreadsheet, not a CSV file. In the spreadsheet choose "save as CSV (UTF-8)" and drop that.' },
+  {
+    bytes: [0x50, 0x4b, 0x03, 0x04],
+    says: 'This is a spreadsheet or an archive, not a CSV file, whatever its name says. In the spreadsheet choose "save as CSV (UTF-8)" and drop that.',
+  },
+  {
+    bytes: [0xd0, 0xcf, 0x11, 0xe0],
+    says: 'This is an old spreadsheet, not a CSV file. In the spreadsheet choose "save as CSV (UTF-8)" and drop that.',
+  },
   { bytes: [0x89, 0x50, 0x4e, 0x47], says: 'This is a picture (PNG), not a CSV file. Drop the order file instead.' },
   { bytes: [0xff, 0xd8, 0xff], says: 'This is a picture (JPEG), not a CSV file. Drop the order file instead.' },
   { bytes: [0x25, 0x50, 0x44, 0x46], says: 'This is a PDF, not a CSV file. Ask the sender for the order as CSV.' },
@@ -32,8 +38,13 @@ export function readOrderFile(bytes: Buffer): FileRead {
   const text = decoded.text;
   if (text.trim() === '') return whole('empty', 'The file is empty. It needs a header line and one line per unit.');
   const lines = linesIn(text);
-  if (lines > MOST_LINES) return whole('tooManyLines', `The file has ${lines.toLocaleString('en')} lines, and an order at most ${INTAKE_LIMITS.rows.toLocaleString('en')} units. Delete the empty lines at its end, or look whether it is the right file.`);
-  if (!/[^\s,;\t"]/.test(text)) return whole('empty', 'The file holds separators alone. It needs a header line and one line per unit.');
+  if (lines > MOST_LINES)
+    return whole(
+      'tooManyLines',
+      `The file has ${lines.toLocaleString('en')} lines, and an order at most ${INTAKE_LIMITS.rows.toLocaleString('en')} units. Delete the empty lines at its end, or look whether it is the right file.`,
+    );
+  if (!/[^\s,;\t"]/.test(text))
+    return whole('empty', 'The file holds separators alone. It needs a header line and one line per unit.');
   if (text.includes('\0')) return whole('notCsv', 'This is not a text file. Drop the order as CSV (UTF-8).');
   return { ok: true, ...rowsOf(text.trimEnd()) };
 }
@@ -56,12 +67,17 @@ const whole = (code: string, message: string, line = 0): { ok: false; problem: I
 });
 
 function decode(bytes: Buffer): { ok: true; text: string } | { ok: false; problem: IntakeProblem } {
-  const encoding = bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : 'utf-8';
+  const encoding =
+    bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : 'utf-8';
   try {
     return { ok: true, text: new TextDecoder(encoding, { fatal: true }).decode(bytes) };
   } catch {
     const line = firstBrokenLine(bytes);
-    return whole('notUtf8', `Line ${line} holds letters in an old encoding. Save the file as "CSV UTF-8" and drop it again.`, line);
+    return whole(
+      'notUtf8',
+      `Line ${line} holds letters in an old encoding. Save the file as "CSV UTF-8" and drop it again.`,
+      line,
+    );
   }
 }
 
@@ -89,7 +105,10 @@ function delimiterOf(text: string): string {
 
 function rowsOf(text: string): { rows: readonly FileRow[]; broken: IntakeProblem | null } {
   const rows: FileRow[] = [];
-  const breaks = (line: number, message: string) => ({ rows, broken: { line, column: 0, columnName: null, code: 'brokenRow', message } });
+  const breaks = (line: number, message: string) => ({
+    rows,
+    broken: { line, column: 0, columnName: null, code: 'brokenRow', message },
+  });
   try {
     parse(text, {
       delimiter: delimiterOf(text),
@@ -110,11 +129,15 @@ function rowsOf(text: string): { rows: readonly FileRow[]; broken: IntakeProblem
     return breaks(Number((error as { lines?: number }).lines ?? 0), rowErrorSays(error.code));
   }
   const first = rows[INTAKE_LIMITS.rows + 1];
-  return first ? breaks(first.line, `The file has more than ${INTAKE_LIMITS.rows} units. Split it into several orders.`) : { rows, broken: null };
+  return first
+    ? breaks(first.line, `The file has more than ${INTAKE_LIMITS.rows} units. Split it into several orders.`)
+    : { rows, broken: null };
 }
 
 function rowErrorSays(code: string): string {
-  if (code === 'CSV_QUOTE_NOT_CLOSED') return 'A quotation mark is opened and never closed, so everything after it runs together. Close it, then drop the file again.';
-  if (code === 'CSV_MAX_RECORD_SIZE') return 'This line is far too long for a unit. A quotation mark may be missing above.';
+  if (code === 'CSV_QUOTE_NOT_CLOSED')
+    return 'A quotation mark is opened and never closed, so everything after it runs together. Close it, then drop the file again.';
+  if (code === 'CSV_MAX_RECORD_SIZE')
+    return 'This line is far too long for a unit. A quotation mark may be missing above.';
   return 'A quotation mark stands inside a cell. Put the whole cell in quotes and double the one inside, or leave it out.';
 }

@@ -16,13 +16,28 @@ export async function checkSeal({ manager }: DataSource, visitId: string): Promi
 
 /** Holds a record file that was read and checked by itself against the ledger, entry by entry, and the ledger against its seal. */
 export async function checkRecordFile({ manager }: DataSource, read: RecordRead): Promise<SealCheck> {
-  if (!read.ok) return { holds: false, says: read.says, findings: [], visitId: null, serial: null, entries: 0, seal: null };
+  if (!read.ok)
+    return { holds: false, says: read.says, findings: [], visitId: null, serial: null, entries: 0, seal: null };
   const { visitId, serial, entries, seal, bodyHashes } = read;
   const check = isUuid(visitId) ? await verifyVisit(manager, visitId) : null;
-  if (!check?.visit.sealedAt) return { holds: false, says: 'The file is whole, but this ledger knows no such sealed visit.', findings: [], visitId: null, serial, entries, seal };
+  if (!check?.visit.sealedAt)
+    return {
+      holds: false,
+      says: 'The file is whole, but this ledger knows no such sealed visit.',
+      findings: [],
+      visitId: null,
+      serial,
+      entries,
+      seal,
+    };
   const rows = await manager.find(EvidenceLog, { where: { visitId }, order: { seq: 'ASC' } });
   const differs = bodyHashes.findIndex((hash, i) => hash !== sha256(rows[i]?.body ?? ''));
-  const against = differs >= 0 ? [`Entry ${differs + 1} of the file is not as it stands in this ledger.`] : rows.length > bodyHashes.length ? [`The ledger has ${rows.length} entries, the file ${bodyHashes.length}.`] : [];
+  const against =
+    differs >= 0
+      ? [`Entry ${differs + 1} of the file is not as it stands in this ledger.`]
+      : rows.length > bodyHashes.length
+        ? [`The ledger has ${rows.length} entries, the file ${bodyHashes.length}.`]
+        : [];
   return sealCheck(check, [...against, ...check.findings]);
 }
 
@@ -34,7 +49,10 @@ function sealCheck({ visit, entries, photographs }: VisitCheck, findings: readon
   const photos = photographs === 0 ? '' : ` and ${photographs} ${photographs === 1 ? 'photograph' : 'photographs'}`;
   return {
     holds: first === undefined,
-    says: first === undefined ? `All ${entries} entries${photos} are as they were written, and all that is shown of them follows from them. Seal ${shortSeal(visit.headHash)}.` : first,
+    says:
+      first === undefined
+        ? `All ${entries} entries${photos} are as they were written, and all that is shown of them follows from them. Seal ${shortSeal(visit.headHash)}.`
+        : first,
     findings,
     visitId: visit.id,
     serial: visit.serial,

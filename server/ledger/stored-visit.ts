@@ -22,7 +22,8 @@ export async function readStored(manager: EntityManager, visitId: string): Promi
   const chain = chainOf(evidence);
   const findings = [...(chain === null ? [] : [chain]), ...rows.flatMap((row, i) => columnFindings(row, evidence[i]))];
   const fold = findings.length === 0 ? foldVisit(evidence) : null;
-  if (fold && !fold.ok) return { rows, evidence, state: null, findings: [`The entries contradict one another: ${fold.problem.message}`] };
+  if (fold && !fold.ok)
+    return { rows, evidence, state: null, findings: [`The entries contradict one another: ${fold.problem.message}`] };
   return { rows, evidence, state: fold?.ok === true ? fold.value : null, findings };
 }
 
@@ -52,8 +53,12 @@ function columnFindings(row: EvidenceRow, entry: Evidence | undefined): readonly
     ['visit', row.visitId, entry.visitId],
     ['number', row.seq, entry.seq],
     ['kind', row.kind, entry.kind],
-    ...(entry.receivedAt === undefined ? [] : [['time of arrival', row.receivedAt.toISOString(), entry.receivedAt] as const]),
+    ...(entry.receivedAt === undefined
+      ? []
+      : [['time of arrival', row.receivedAt.toISOString(), entry.receivedAt] as const]),
   ];
-  const moved = columns.filter(([, column, sealed]) => column !== sealed).map(([name]) => `Entry ${row.seq}: its ${name} beside it is not the one that was sealed.`);
+  const moved = columns
+    .filter(([, column, sealed]) => column !== sealed)
+    .map(([name]) => `Entry ${row.seq}: its ${name} beside it is not the one that was sealed.`);
   return row.body === canonicalJson(entry) ? moved : [...moved, `Entry ${row.seq} is not written as it was sealed.`];
 }

@@ -25,15 +25,23 @@ const PAGE = 200;
  * and what orders count. Reads alone; the application's rights are enough.
  * @param tell hears every finding as it is made
  */
-export async function verifyLedger({ manager }: DataSource, tell: (finding: LedgerFinding) => void): Promise<LedgerChecked> {
+export async function verifyLedger(
+  { manager }: DataSource,
+  tell: (finding: LedgerFinding) => void,
+): Promise<LedgerChecked> {
   let [visits, entries, photographs, findings] = [0, 0, 0, 0];
   const found = (of: string, says: string) => {
     findings += 1;
     tell({ of, says });
   };
   const marks = await checkMarks(manager, found);
-  for (let after = ''; ; ) {
-    const page = await manager.find(Visits, { where: { id: MoreThan(after) }, order: { id: 'ASC' }, take: PAGE, select: { id: true } });
+  for (let after = ''; ;) {
+    const page = await manager.find(Visits, {
+      where: { id: MoreThan(after) },
+      order: { id: 'ASC' },
+      take: PAGE,
+      select: { id: true },
+    });
     for (const { id } of page) {
       const check = await verifyVisit(manager, id);
       if (!check) continue;
@@ -60,7 +68,8 @@ async function checkMarks(manager: EntityManager, found: Found): Promise<number>
       const number = Number(mark.n);
       if (number !== n + 1) found('the marks', `Between mark ${n} and mark ${number} some are missing.`);
       else if (mark.prevHash !== prevHash) found('the marks', `Mark ${number} does not follow the one before it.`);
-      if (markHash({ ...mark, n: number }) !== mark.rowHash) found('the marks', `Mark ${number} was changed after it was set.`);
+      if (markHash({ ...mark, n: number }) !== mark.rowHash)
+        found('the marks', `Mark ${number} was changed after it was set.`);
       [n, prevHash] = [number, mark.rowHash];
     }
     if (page.length < PAGE) return n;
@@ -69,19 +78,39 @@ async function checkMarks(manager: EntityManager, found: Found): Promise<number>
 
 /** Visits that were marked and are not there, and units that point to none. */
 async function checkGone(manager: EntityManager, found: Found): Promise<void> {
-  const gone = await manager.query<{ visitId: string; seq: number; at: Date }[]>('SELECT h.visitId, MAX(h.seq) AS seq, MAX(h.at) AS at FROM seal_head h LEFT JOIN visit v ON v.id = h.visitId WHERE v.id IS NULL GROUP BY h.visitId ORDER BY at');
-  for (const { visitId, seq, at } of gone) found(`visit ${visitId}`, `This visit is gone. It had ${seq} entries on ${at.toISOString()}.`);
-  const lost = await manager.query<{ serial: string; visitId: string }[]>('SELECT u.serial, u.visitId FROM unit u LEFT JOIN visit v ON v.id = u.visitId WHERE u.visitId IS NOT NULL AND v.id IS NULL');
+  const gone = await manager.query<{ visitId: string; seq: number; at: Date }[]>(
+    'SELECT h.visitId, MAX(h.seq) AS seq, MAX(h.at) AS at FROM seal_head h LEFT JOIN visit v ON v.id = h.visitId WHERE v.id IS NULL GROUP BY h.visitId ORDER BY at',
+  );
+  for (const { visitId, seq, at } of gone)
+    found(`visit ${visitId}`, `This visit is gone. It had ${seq} entries on ${at.toISOString()}.`);
+  const lost = await manager.query<{ serial: string; visitId: string }[]>(
+    'SELECT u.serial, u.visitId FROM unit u LEFT JOIN visit v ON v.id = u.visitId WHERE u.visitId IS NOT NULL AND v.id IS NULL',
+  );
   for (const { serial, visitId } of lost) found(serial, `Its visit ${visitId} is gone.`);
 }
 
 async function checkCounts(manager: EntityManager, found: Found): Promise<void> {
-  const rows = await manager.query<{ number: string; units: number; sealed: number; held: number; hasUnits: string; hasSealed: string; hasHeld: string }[]>(
+  const rows = await manager.query<
+    {
+      number: string;
+      units: number;
+      sealed: number;
+      held: number;
+      hasUnits: string;
+      hasSealed: string;
+      hasHeld: string;
+    }[]
+  >(
     `SELECT o.number, o.units, o.sealed, o.held, COUNT(u.id) AS hasUnits, COALESCE(SUM(u.status = 'sealed'), 0) AS hasSealed, COALESCE(SUM(u.status = 'held'), 0) AS hasHeld
      FROM customer_order o LEFT JOIN unit u ON u.orderId = o.id AND u.status <> 'withdrawn' GROUP BY o.id`,
   );
   for (const row of rows) {
-    const pairs = [['units', row.units, row.hasUnits], ['sealed units', row.sealed, row.hasSealed], ['held units', row.held, row.hasHeld]] as const;
-    for (const [what, shown, has] of pairs) if (shown !== Number(has)) found(`order ${row.number}`, `It shows ${shown} ${what} and has ${has}.`);
+    const pairs = [
+      ['units', row.units, row.hasUnits],
+      ['sealed units', row.sealed, row.hasSealed],
+      ['held units', row.held, row.hasHeld],
+    ] as const;
+    for (const [what, shown, has] of pairs)
+      if (shown !== Number(has)) found(`order ${row.number}`, `It shows ${shown} ${what} and has ${has}.`);
   }
 }

@@ -58,27 +58,43 @@ function visitFindings(visit: VisitRow, evidence: readonly Evidence[], state: Vi
   const [first] = evidence;
   // Releases that did not note when an entry arrived wrote some of these once, at the opening.
   const isOld = first?.receivedAt === undefined;
-  const atOpening: Partial<Record<keyof typeof sealed, unknown>> = isOld && first?.kind === 'opened' ? { customer: first.data.order.customer, openedAt: visit.openedAt } : {};
+  const atOpening: Partial<Record<keyof typeof sealed, unknown>> =
+    isOld && first?.kind === 'opened' ? { customer: first.data.order.customer, openedAt: visit.openedAt } : {};
   return (Object.keys(sealed) as (keyof typeof sealed)[])
     .filter((key) => !isSame(visit[key], sealed[key]) && !(key in atOpening && isSame(visit[key], atOpening[key])))
-    .map((key) => sentence(`${TITLES[key]}: the ledger shows ${wordsOf(visit[key])}, the entries say ${wordsOf(sealed[key])}`));
+    .map((key) =>
+      sentence(`${TITLES[key]}: the ledger shows ${wordsOf(visit[key])}, the entries say ${wordsOf(sealed[key])}`),
+    );
 }
 
-const isSame = (a: unknown, b: unknown): boolean => (a instanceof Date && b instanceof Date ? a.getTime() === b.getTime() : a === b);
+const isSame = (a: unknown, b: unknown): boolean =>
+  a instanceof Date && b instanceof Date ? a.getTime() === b.getTime() : a === b;
 /** Names may end in a point of their own. */
 const sentence = (words: string): string => (words.endsWith('.') ? words : `${words}.`);
-const wordsOf = (value: unknown): string => (value instanceof Date ? value.toISOString() : value === null ? 'none' : String(value));
+const wordsOf = (value: unknown): string =>
+  value instanceof Date ? value.toISOString() : value === null ? 'none' : String(value);
 
 /** A unit shows the visit it is in; one that came back to the line, or was begun anew, shows that instead. */
 async function unitFindings(manager: EntityManager, visit: VisitRow, state: VisitState): Promise<readonly string[]> {
   const unit = await manager.findOneBy(Units, { id: visit.unitId });
   if (!unit) return ['The unit of this visit is gone.'];
-  if (unit.serial !== state.opened.serial) return [`The unit bears another serial (${unit.serial}) than was sealed (${state.opened.serial}).`];
-  if (unit.visitId !== visit.id) return unit.lastVisitId === visit.id || unit.visitId !== null ? [] : ['The unit does not know of this visit.'];
+  if (unit.serial !== state.opened.serial)
+    return [`The unit bears another serial (${unit.serial}) than was sealed (${state.opened.serial}).`];
+  if (unit.visitId !== visit.id)
+    return unit.lastVisitId === visit.id || unit.visitId !== null ? [] : ['The unit does not know of this visit.'];
   const now = projectVisit(state);
   const left = now.status === 'sealed' || now.status === 'withdrawn';
-  const shown: Partial<UnitRow> = { ...now, openSerial: left ? null : unit.serial, surprises: state.surprises.length, mapId: state.opened.versions.map.id };
-  return (Object.keys(shown) as (keyof UnitRow)[]).filter((key) => unit[key] !== shown[key]).map((key) => sentence(`${UNIT_TITLES[key] ?? key}: Line shows ${wordsOf(unit[key])}, the entries say ${wordsOf(shown[key])}`));
+  const shown: Partial<UnitRow> = {
+    ...now,
+    openSerial: left ? null : unit.serial,
+    surprises: state.surprises.length,
+    mapId: state.opened.versions.map.id,
+  };
+  return (Object.keys(shown) as (keyof UnitRow)[])
+    .filter((key) => unit[key] !== shown[key])
+    .map((key) =>
+      sentence(`${UNIT_TITLES[key] ?? key}: Line shows ${wordsOf(unit[key])}, the entries say ${wordsOf(shown[key])}`),
+    );
 }
 
 const UNIT_TITLES: Partial<Record<keyof UnitRow, string>> = {
@@ -94,24 +110,43 @@ const UNIT_TITLES: Partial<Record<keyof UnitRow, string>> = {
   surprises: 'Number of surprises',
 };
 
-async function photoFindings(manager: EntityManager, visitId: string, named: readonly { readonly photoId: string; readonly sha256: string }[]): Promise<readonly string[]> {
+async function photoFindings(
+  manager: EntityManager,
+  visitId: string,
+  named: readonly { readonly photoId: string; readonly sha256: string }[],
+): Promise<readonly string[]> {
   const findings: string[] = [];
   // One at a time: each may be some megabytes.
   for (const { photoId, sha256 } of named) {
     const photo = await manager.findOneBy(Photos, { id: photoId });
     if (!photo) findings.push(`The photograph ${photoId} is gone.`);
-    else if (photo.visitId !== visitId || photo.sha256 !== sha256 || createHash('sha256').update(photo.body).digest('hex') !== sha256) findings.push(`The photograph ${photoId} is not the one that was sealed.`);
+    else if (
+      photo.visitId !== visitId ||
+      photo.sha256 !== sha256 ||
+      createHash('sha256').update(photo.body).digest('hex') !== sha256
+    )
+      findings.push(`The photograph ${photoId} is not the one that was sealed.`);
   }
   return findings;
 }
 
 /** Marks were set when the visit had come so far: every one must still be met by the entry it names. */
-function markFindings(visit: VisitRow, evidence: readonly Evidence[], marks: readonly SealHeadRow[]): readonly string[] {
+function markFindings(
+  visit: VisitRow,
+  evidence: readonly Evidence[],
+  marks: readonly SealHeadRow[],
+): readonly string[] {
   const findings = marks.flatMap((mark) => {
-    if (markHash({ ...mark, n: Number(mark.n) }) !== mark.rowHash) return [`The mark ${mark.n} of how far this visit had come was changed.`];
+    if (markHash({ ...mark, n: Number(mark.n) }) !== mark.rowHash)
+      return [`The mark ${mark.n} of how far this visit had come was changed.`];
     const met = evidence.find(({ seq }) => seq === mark.seq);
-    if (!met) return [`Entries are missing: it had come to entry ${mark.seq} on ${mark.at.toISOString()}, and ends at ${evidence.at(-1)?.seq ?? 0}.`];
-    return met.hash === mark.hash ? [] : [`Entry ${mark.seq} is another one than was marked on ${mark.at.toISOString()}: the chain was written anew.`];
+    if (!met)
+      return [
+        `Entries are missing: it had come to entry ${mark.seq} on ${mark.at.toISOString()}, and ends at ${evidence.at(-1)?.seq ?? 0}.`,
+      ];
+    return met.hash === mark.hash
+      ? []
+      : [`Entry ${mark.seq} is another one than was marked on ${mark.at.toISOString()}: the chain was written anew.`];
   });
   const isMarked = visit.sealedAt === null || marks.some(({ why, seq }) => why !== 'open' && seq === visit.lastSeq);
   return isMarked ? findings : [...findings, 'Nothing marks that it was sealed.'];

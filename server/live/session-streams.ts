@@ -27,9 +27,12 @@ export function sessionStreams(source: DataSource, onError: (error: unknown) => 
     if (timer === undefined && open.size > 0 && !closed) timer = setTimeout(() => void ask(), ASK_MS);
   };
   const ask = async () => {
-    await endedOf(source, [...open.keys()]).then((ended) => ended.forEach(end), (error: unknown) => {
-      if (!closed) onError(error);
-    });
+    await endedOf(source, [...open.keys()]).then(
+      (ended) => ended.forEach(end),
+      (error: unknown) => {
+        if (!closed) onError(error);
+      },
+    );
     timer = undefined;
     watch();
   };

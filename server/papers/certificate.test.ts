@@ -22,7 +22,11 @@ const record = (serial?: string) => {
 async function openFont(path: string): Promise<{ readonly hasGlyphForCodePoint: (point: number) => boolean }> {
   const doc = new PDFDocument();
   doc.font(path);
-  return (doc as unknown as { readonly _font: { readonly font: { readonly hasGlyphForCodePoint: (point: number) => boolean } } })._font.font;
+  return (
+    doc as unknown as {
+      readonly _font: { readonly font: { readonly hasGlyphForCodePoint: (point: number) => boolean } };
+    }
+  )._font.font;
 }
 const pagesOf = (pdf: Buffer): number => (pdf.toString('latin1').match(/\/Type \/Page\b/g) ?? []).length;
 
@@ -33,13 +37,18 @@ describe('a certificate', () => {
     expect(pdf.length).toBeGreaterThan(10_000);
   });
 
-  it.each([['Жанна Петрова'], ['Ελένη Παπά'], ['Nguyễn Văn Ếch'], ['ज़ारा'], ['Łódź Öngün']])('prints %s in a font that has every letter', async (name) => {
-    expect(legible(name)).toBe(name.normalize('NFC'));
-    const pdf = await makeCertificate(record(name.slice(0, 20)), fourKey);
-    expect(fontFor('text', name) === 'text' || pdf.includes('NotoSans')).toBe(true);
-    const font = await openFont(PAPER_FONTS[fontFor('text', name)]);
-    expect([...name.normalize('NFC')].filter((letter) => !font.hasGlyphForCodePoint(letter.codePointAt(0) ?? 0))).toEqual([]);
-  });
+  it.each([['Жанна Петрова'], ['Ελένη Παπά'], ['Nguyễn Văn Ếch'], ['ज़ारा'], ['Łódź Öngün']])(
+    'prints %s in a font that has every letter',
+    async (name) => {
+      expect(legible(name)).toBe(name.normalize('NFC'));
+      const pdf = await makeCertificate(record(name.slice(0, 20)), fourKey);
+      expect(fontFor('text', name) === 'text' || pdf.includes('NotoSans')).toBe(true);
+      const font = await openFont(PAPER_FONTS[fontFor('text', name)]);
+      expect(
+        [...name.normalize('NFC')].filter((letter) => !font.hasGlyphForCodePoint(letter.codePointAt(0) ?? 0)),
+      ).toEqual([]);
+    },
+  );
 
   it('is said to print question marks where no font has the letters, and which words', () => {
     const { evidence } = record('山田 26');
@@ -55,18 +64,42 @@ describe('a certificate', () => {
 
   it('says loudly where a vehicle must never go, and what a lead decided', async () => {
     const entries: Evidence[] = [];
-    const decided = { level: 'decide' as const, id: 'x:unit', label: null, says: 'The cap cannot be shown to work.', decided: { words: 'measured instead', by: 'Ines M.', on: '2026-11-25' } };
+    const decided = {
+      level: 'decide' as const,
+      id: 'x:unit',
+      label: null,
+      says: 'The cap cannot be shown to work.',
+      decided: { words: 'measured instead', by: 'Ines M.', on: '2026-11-25' },
+    };
     for (const deed of deedsOf(cleanVisit)) {
-      const land = deed.kind === 'opened' ? { ...deed, data: { ...deed.data, order: { ...deed.data.order, privateLand: { label: 'Yard only', endsOn: '2027-01-01', authorityBy: 'Ines M.' } }, setup: { ...deed.data.setup, findings: [decided] } } } : deed;
+      const land =
+        deed.kind === 'opened'
+          ? {
+              ...deed,
+              data: {
+                ...deed.data,
+                order: {
+                  ...deed.data.order,
+                  privateLand: { label: 'Yard only', endsOn: '2027-01-01', authorityBy: 'Ines M.' },
+                },
+                setup: { ...deed.data.setup, findings: [decided] },
+              },
+            }
+          : deed;
       entries.push(sealEvidence(land, entries.at(-1)?.hash ?? CHAIN_START));
     }
-    const [plain, loud] = [await makeCertificate(record(), fourKey), await makeCertificate(makeRecord(entries), fourKey)];
+    const [plain, loud] = [
+      await makeCertificate(record(), fourKey),
+      await makeCertificate(makeRecord(entries), fourKey),
+    ];
     expect(loud.length).toBeGreaterThan(plain.length);
   });
 
   it('is refused for entries that contradict one another', async () => {
     const whole = record();
-    await expect(makeCertificate({ ...whole, evidence: whole.evidence.slice(1) }, fourKey)).rejects.toThrow('does not fold');
+    await expect(makeCertificate({ ...whole, evidence: whole.evidence.slice(1) }, fourKey)).rejects.toThrow(
+      'does not fold',
+    );
   });
 });
 

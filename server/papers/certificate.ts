@@ -8,7 +8,8 @@ import {
   judgeReadback,
   mapTitle,
   meaningOf,
-  stepsLeftOut, trueSpeedSays,
+  stepsLeftOut,
+  trueSpeedSays,
   stepTitle,
   type CodeVerdict,
   type DisplayMap,
@@ -40,7 +41,11 @@ export async function makeCertificate(record: VisitRecord, map: DisplayMap): Pro
     size: 'A4',
     margin: MARGIN,
     bufferPages: true,
-    info: { Title: `Configuration certificate ${record.serial}`, Creator: 'Decurio', CreationDate: new Date(record.sealedAt) },
+    info: {
+      Title: `Configuration certificate ${record.serial}`,
+      Creator: 'Decurio',
+      CreationDate: new Date(record.sealedAt),
+    },
   });
   for (const [name, path] of Object.entries(PAPER_FONTS)) doc.registerFont(name, path);
   heading(doc, record, state);
@@ -86,7 +91,12 @@ function room(doc: Doc, height: number): void {
 
 function caption(doc: Doc, text: string): void {
   room(doc, 60);
-  doc.moveDown(0.9).font('label').fontSize(9).fillColor(SOFT).text(text.toUpperCase(), MARGIN, doc.y, { characterSpacing: 0.6 });
+  doc
+    .moveDown(0.9)
+    .font('label')
+    .fontSize(9)
+    .fillColor(SOFT)
+    .text(text.toUpperCase(), MARGIN, doc.y, { characterSpacing: 0.6 });
   doc.moveDown(0.3);
 }
 
@@ -94,10 +104,23 @@ function heading(doc: Doc, record: VisitRecord, { opened }: VisitState): void {
   for (let i = 0; i < 10; i++) {
     doc.rect(MARGIN + (i % 5) * 6, MARGIN + Math.floor(i / 5) * 10, 4, 8).fill(i === 0 ? '#B4780A' : VERDIGRIS);
   }
-  doc.font('label').fontSize(11).fillColor(INK).text('DECURIO', MARGIN + 38, MARGIN + 3, { characterSpacing: 1.6 });
-  doc.font('label').fontSize(24).text('Configuration certificate', MARGIN, MARGIN + 34);
-  doc.fontSize(18).fillColor(VERDIGRIS).text(inFont(doc, 'codeStrong', record.serial), MARGIN, doc.y + 2);
-  doc.fontSize(10).fillColor(SOFT).text(inFont(doc, 'text', `${opened.versions.type.name}, for ${opened.order.customer}`), MARGIN, doc.y + 2);
+  doc
+    .font('label')
+    .fontSize(11)
+    .fillColor(INK)
+    .text('DECURIO', MARGIN + 38, MARGIN + 3, { characterSpacing: 1.6 });
+  doc
+    .font('label')
+    .fontSize(24)
+    .text('Configuration certificate', MARGIN, MARGIN + 34);
+  doc
+    .fontSize(18)
+    .fillColor(VERDIGRIS)
+    .text(inFont(doc, 'codeStrong', record.serial), MARGIN, doc.y + 2);
+  doc
+    .fontSize(10)
+    .fillColor(SOFT)
+    .text(inFont(doc, 'text', `${opened.versions.type.name}, for ${opened.order.customer}`), MARGIN, doc.y + 2);
 }
 
 /** Loud: a vehicle that never goes on a public road. */
@@ -106,8 +129,23 @@ function privateLand(doc: Doc, { opened }: VisitState): void {
   if (!land) return;
   const y = doc.y + 8;
   doc.rect(MARGIN, y, 499, 40).lineWidth(2).strokeColor(MADDER).stroke();
-  doc.fontSize(14).fillColor(MADDER).text(inFont(doc, 'label', land.label.toUpperCase()), MARGIN + 10, y + 6, { width: 479 });
-  doc.fontSize(9).fillColor(INK).text(inFont(doc, 'text', `Until ${land.endsOn}, by written authority of ${land.authorityBy}. Never on a public road, tests included.`), MARGIN + 10, y + 24, { width: 479 });
+  doc
+    .fontSize(14)
+    .fillColor(MADDER)
+    .text(inFont(doc, 'label', land.label.toUpperCase()), MARGIN + 10, y + 6, { width: 479 });
+  doc
+    .fontSize(9)
+    .fillColor(INK)
+    .text(
+      inFont(
+        doc,
+        'text',
+        `Until ${land.endsOn}, by written authority of ${land.authorityBy}. Never on a public road, tests included.`,
+      ),
+      MARGIN + 10,
+      y + 24,
+      { width: 479 },
+    );
   doc.y = y + 46;
 }
 
@@ -118,7 +156,10 @@ function facts(doc: Doc, record: VisitRecord, { opened, checkedIn }: VisitState)
     ['Class', `${order.className} (legal values ${order.classChecked})`],
     ['Type', `${versions.type.name}, version ${versions.type.version} of its description`],
     ['Display', `${mapTitle(versions.map)}, version ${versions.map.version} of its map`],
-    ['Rules', `${versions.rulePack.name} version ${versions.rulePack.version}; house rules "${versions.houseRules.name}" version ${versions.houseRules.version}`],
+    [
+      'Rules',
+      `${versions.rulePack.name} version ${versions.rulePack.version}; house rules "${versions.houseRules.name}" version ${versions.houseRules.version}`,
+    ],
     ['Checked in', checkedIn ? checkInLine(checkedIn) : 'no entry'],
     ['Signed off', `${paperTime(record.sealedAt)} by ${record.evidence.at(-1)?.by.name ?? ''}`],
   ];
@@ -126,7 +167,10 @@ function facts(doc: Doc, record: VisitRecord, { opened, checkedIn }: VisitState)
   for (const [name, value] of rows) {
     const y = doc.y;
     doc.font('label').fontSize(9.5).fillColor(SOFT).text(name, MARGIN, y, { width: 80 });
-    doc.fontSize(9.5).fillColor(INK).text(inFont(doc, 'text', value), MARGIN + 84, y, { width: 415 });
+    doc
+      .fontSize(9.5)
+      .fillColor(INK)
+      .text(inFont(doc, 'text', value), MARGIN + 84, y, { width: 415 });
     doc.y += 2;
   }
 }
@@ -172,7 +216,12 @@ function tableHead(doc: Doc): void {
 }
 
 function line(doc: Doc, y: number): void {
-  doc.moveTo(MARGIN, y).lineTo(MARGIN + 499, y).lineWidth(0.5).strokeColor(RULE).stroke();
+  doc
+    .moveTo(MARGIN, y)
+    .lineTo(MARGIN + 499, y)
+    .lineWidth(0.5)
+    .strokeColor(RULE)
+    .stroke();
   doc.y = y + 3;
 }
 
@@ -184,7 +233,8 @@ function codeRow(doc: Doc, { label, target, readings }: CodeVerdict, state: Visi
   const code = findCode(map, label);
   const wanted = state.opened.setup.targets.find((t) => t.label === label);
   const raw = readings.at(-1);
-  const show = (value: number | null | undefined) => (value === null || value === undefined ? '–' : code ? formatRaw(code, value) : String(value));
+  const show = (value: number | null | undefined) =>
+    value === null || value === undefined ? '–' : code ? formatRaw(code, value) : String(value);
   const cells: [keyof typeof PAPER_FONTS, string][] = [
     ['codeStrong', label],
     ['text', wanted ? functionTitle(wanted.function) : ''],
@@ -198,7 +248,10 @@ function codeRow(doc: Doc, { label, target, readings }: CodeVerdict, state: Visi
   cells.forEach(([font, text], i) => {
     const column = COLUMNS[i];
     if (!column) return;
-    doc.fontSize(8.5).fillColor(INK).text(inFont(doc, font, text), MARGIN + column.x, y, { width: column.width });
+    doc
+      .fontSize(8.5)
+      .fillColor(INK)
+      .text(inFont(doc, font, text), MARGIN + column.x, y, { width: column.width });
     low = Math.max(low, doc.y);
   });
   line(doc, low + 1);
@@ -217,7 +270,9 @@ function limits(doc: Doc, state: VisitState): void {
     trueSpeedSays(state),
     ...(left.length > 0 ? [`Left out of this visit: ${left.join(', ')}.`] : []),
     `Legal values are starting points that a shop checks with its own authority. For this class: ${opened.order.classChecked}.`,
-    ...opened.setup.findings.map(({ says, decided }) => (decided ? `${says} Decided by ${decided.by} on ${decided.on}: ${decided.words}` : says)),
+    ...opened.setup.findings.map(({ says, decided }) =>
+      decided ? `${says} Decided by ${decided.by} on ${decided.on}: ${decided.words}` : says,
+    ),
   ];
   sentencesOf(doc, sentences);
 }
@@ -225,7 +280,10 @@ function limits(doc: Doc, state: VisitState): void {
 function sentencesOf(doc: Doc, sentences: readonly string[]): void {
   for (const sentence of sentences) {
     room(doc, 26);
-    doc.fontSize(9).fillColor(INK).text(inFont(doc, 'text', sentence), MARGIN, doc.y, { width: 499 });
+    doc
+      .fontSize(9)
+      .fillColor(INK)
+      .text(inFont(doc, 'text', sentence), MARGIN, doc.y, { width: 499 });
     doc.y += 2;
   }
 }
@@ -233,7 +291,10 @@ function sentencesOf(doc: Doc, sentences: readonly string[]): void {
 function signatures(doc: Doc, record: VisitRecord, state: VisitState): void {
   caption(doc, 'Who did what');
   const people = state.done.map(({ step, at, by }) => `${stepTitle(step)} ${by.name}, ${paperTime(at)}`);
-  doc.fontSize(9).fillColor(INK).text(inFont(doc, 'text', people.join('   ·   ')), MARGIN, doc.y, { width: 499 });
+  doc
+    .fontSize(9)
+    .fillColor(INK)
+    .text(inFont(doc, 'text', people.join('   ·   ')), MARGIN, doc.y, { width: 499 });
   const last = record.evidence.at(-1);
   if (last?.kind === 'signedOff' && last.data.words !== '') {
     doc.y += 2;
@@ -245,16 +306,28 @@ async function seal(doc: Doc, record: VisitRecord): Promise<void> {
   room(doc, 120);
   caption(doc, `Seal over ${record.evidence.length} entries`);
   const y = doc.y;
-  const qr = await QRCode.toBuffer(`decurio-seal:${record.visitId}:${record.seal}`, { margin: 0, width: 300, errorCorrectionLevel: 'M' });
+  const qr = await QRCode.toBuffer(`decurio-seal:${record.visitId}:${record.seal}`, {
+    margin: 0,
+    width: 300,
+    errorCorrectionLevel: 'M',
+  });
   doc.image(qr, MARGIN, y, { width: 72 });
-  doc.font('code').fontSize(9).fillColor(INK).text((record.seal.match(/.{8}/g) ?? []).slice(0, 4).join(' '), MARGIN + 86, y + 4);
+  doc
+    .font('code')
+    .fontSize(9)
+    .fillColor(INK)
+    .text((record.seal.match(/.{8}/g) ?? []).slice(0, 4).join(' '), MARGIN + 86, y + 4);
   doc.text((record.seal.match(/.{8}/g) ?? []).slice(4).join(' '), MARGIN + 86, doc.y + 1);
-  doc.font('text').fontSize(9).fillColor(SOFT).text(
-    `Visit ${record.visitId}. The seal is the SHA-256 hash in which the chain of all entries ends; the ledger, or the exported record alone, shows whether one of them was changed.`,
-    MARGIN + 86,
-    doc.y + 4,
-    { width: 410 },
-  );
+  doc
+    .font('text')
+    .fontSize(9)
+    .fillColor(SOFT)
+    .text(
+      `Visit ${record.visitId}. The seal is the SHA-256 hash in which the chain of all entries ends; the ledger, or the exported record alone, shows whether one of them was changed.`,
+      MARGIN + 86,
+      doc.y + 4,
+      { width: 410 },
+    );
 }
 
 function footers(doc: Doc, record: VisitRecord): void {
@@ -262,6 +335,14 @@ function footers(doc: Doc, record: VisitRecord): void {
   for (let page = start; page < start + count; page++) {
     doc.switchToPage(page);
     doc.page.margins.bottom = 0;
-    doc.fontSize(8).fillColor(SOFT).text(inFont(doc, 'text', `${record.serial} · seal ${record.seal.slice(0, 16)} · page ${page + 1} of ${count}`), MARGIN, 812, { width: 499, align: 'right', lineBreak: false });
+    doc
+      .fontSize(8)
+      .fillColor(SOFT)
+      .text(
+        inFont(doc, 'text', `${record.serial} · seal ${record.seal.slice(0, 16)} · page ${page + 1} of ${count}`),
+        MARGIN,
+        812,
+        { width: 499, align: 'right', lineBreak: false },
+      );
   }
 }

@@ -12,7 +12,8 @@ it.each([
 ])('%s nests %i deep', (text, depth) => expect(jsonDepth(text)).toBe(depth));
 
 it('is the depth of whatever was written', () => {
-  const depthOf = (value: unknown): number => (typeof value === 'object' && value !== null ? 1 + Math.max(0, ...Object.values(value).map(depthOf)) : 0);
+  const depthOf = (value: unknown): number =>
+    typeof value === 'object' && value !== null ? 1 + Math.max(0, ...Object.values(value).map(depthOf)) : 0;
   fc.assert(
     fc.property(fc.jsonValue({ maxDepth: 6 }), (value) => {
       expect(jsonDepth(JSON.stringify(value))).toBe(depthOf(value));

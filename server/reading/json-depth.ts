@@ -1,7 +1,9 @@
 /** Deeper than any document or entry of ours nests; what nests deeper is made to break whoever reads it. */
 export const DEEPEST_JSON = 40;
 
-const [QUOTE, BACKSLASH, OPEN_ARRAY, CLOSE_ARRAY, OPEN_OBJECT, CLOSE_OBJECT] = [...'"\\[]{}'].map((letter) => letter.charCodeAt(0));
+const [QUOTE, BACKSLASH, OPEN_ARRAY, CLOSE_ARRAY, OPEN_OBJECT, CLOSE_OBJECT] = [...'"\\[]{}'].map((letter) =>
+  letter.charCodeAt(0),
+);
 
 /** How deep a JSON text nests, counted without reading it; stops counting once it is deeper than `most`. */
 export function jsonDepth(text: string, most = DEEPEST_JSON): number {

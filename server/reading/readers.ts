@@ -26,7 +26,11 @@ export interface ReaderLimits {
 }
 
 /** Threads that begin with the first file and end when idle; each is bounded in time and memory, and can be stopped. */
-export function makeReaders({ longestMs = LONGEST_MS, mostMb = MOST_MB, onError = () => undefined }: ReaderLimits = {}): Readers {
+export function makeReaders({
+  longestMs = LONGEST_MS,
+  mostMb = MOST_MB,
+  onError = () => undefined,
+}: ReaderLimits = {}): Readers {
   const pool = new Piscina({
     filename: workerFile(),
     minThreads: 0,

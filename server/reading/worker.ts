@@ -11,48 +11,97 @@ import { DEEPEST_JSON, jsonDepth } from './json-depth.js';
  * reader that takes too long or too much is ended.
  */
 
-export type OrderFileRead = Exclude<FileRead, { readonly ok: true }> | { readonly ok: true; readonly broken: Extract<FileRead, { readonly ok: true }>['broken']; readonly checked: CheckedFile };
+export type OrderFileRead =
+  | Exclude<FileRead, { readonly ok: true }>
+  | {
+      readonly ok: true;
+      readonly broken: Extract<FileRead, { readonly ok: true }>['broken'];
+      readonly checked: CheckedFile;
+    };
 
 /** Reads an order file and checks it against the library. */
-export function orderFile({ bytes, library }: { readonly bytes: Uint8Array; readonly library: IntakeLibrary }): OrderFileRead {
+export function orderFile({
+  bytes,
+  library,
+}: {
+  readonly bytes: Uint8Array;
+  readonly library: IntakeLibrary;
+}): OrderFileRead {
   const read = readOrderFile(Buffer.from(bytes));
   return read.ok ? { ok: true, broken: read.broken, checked: checkOrderFile(read.rows, library) } : read;
 }
 
-export type RecordRead = { readonly ok: false; readonly says: string } | { readonly ok: true; readonly visitId: string; readonly serial: string; readonly entries: number; readonly seal: string; readonly bodyHashes: readonly string[] };
+export type RecordRead =
+  | { readonly ok: false; readonly says: string }
+  | {
+      readonly ok: true;
+      readonly visitId: string;
+      readonly serial: string;
+      readonly entries: number;
+      readonly seal: string;
+      readonly bodyHashes: readonly string[];
+    };
 
 /** Reads a record file and checks it by itself; `bodyHashes` are the SHA-256 of each entry as canonical JSON. */
 export function record({ bytes }: { readonly bytes: Uint8Array }): RecordRead {
   const parsed = parse(bytes);
-  if (!parsed.ok) return { ok: false, says: 'This is not a JSON file. Choose the record that was exported from a ledger.' };
+  if (!parsed.ok)
+    return { ok: false, says: 'This is not a JSON file. Choose the record that was exported from a ledger.' };
   const own = checkRecord(parsed.value);
   if (!own.ok) return own;
   const { visitId, serial, evidence } = parsed.value as VisitRecord;
-  return { ok: true, visitId, serial, entries: own.entries, seal: own.seal, bodyHashes: evidence.map((entry) => sha256(canonicalJson(entry))) };
+  return {
+    ok: true,
+    visitId,
+    serial,
+    entries: own.entries,
+    seal: own.seal,
+    bodyHashes: evidence.map((entry) => sha256(canonicalJson(entry))),
+  };
 }
 
 export type DocumentRead =
   | { readonly ok: true; readonly kind: LibraryKind; readonly document: LibraryDocuments[LibraryKind] }
-  | { readonly ok: false; readonly code: 'badJson' | 'badFields' | 'badDocument'; readonly fields: Readonly<Record<string, string>> };
+  | {
+      readonly ok: false;
+      readonly code: 'badJson' | 'badFields' | 'badDocument';
+      readonly fields: Readonly<Record<string, string>>;
+    };
 
 /** Reads a document for the library and holds it against the schema of its kind. */
 export function document({ bytes }: { readonly bytes: Uint8Array }): DocumentRead {
   const parsed = parse(bytes);
   if (!parsed.ok) return { ok: false, code: 'badJson', fields: {} };
-  const request = validated(() => newDocumentRequest.required('A JSON object is wanted.').validateSync(parsed.value, { abortEarly: false, strict: true }), 'badFields');
+  const request = validated(
+    () =>
+      newDocumentRequest
+        .required('A JSON object is wanted.')
+        .validateSync(parsed.value, { abortEarly: false, strict: true }),
+    'badFields',
+  );
   if (!request.ok) return request;
   const { kind } = request.value;
-  const found = validated(() => documentSchemas[kind].validateSync(request.value.document, { abortEarly: false, strict: true }), 'badDocument');
+  const found = validated(
+    () => documentSchemas[kind].validateSync(request.value.document, { abortEarly: false, strict: true }),
+    'badDocument',
+  );
   return found.ok ? { ok: true, kind, document: found.value as LibraryDocuments[LibraryKind] } : found;
 }
 
-function validated<T>(validate: () => T, code: 'badFields' | 'badDocument'): { readonly ok: true; readonly value: T } | Extract<DocumentRead, { readonly ok: false }> {
+function validated<T>(
+  validate: () => T,
+  code: 'badFields' | 'badDocument',
+): { readonly ok: true; readonly value: T } | Extract<DocumentRead, { readonly ok: false }> {
   try {
     return { ok: true, value: validate() };
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
     const all = error.inner.length > 0 ? error.inner : [error];
-    return { ok: false, code, fields: Object.fromEntries(all.slice(0, 200).map((each) => [each.path ?? '', each.message])) };
+    return {
+      ok: false,
+      code,
+      fields: Object.fromEntries(all.slice(0, 200).map((each) => [each.path ?? '', each.message])),
+    };
   }
 }
 

@@ -21,15 +21,26 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 /** Asks with the address exactly as written; no client between that tidies it. */
-const ask = (method: string, path: string, headers: Record<string, string> = {}): Promise<{ readonly status: number; readonly body: string }> =>
+const ask = (
+  method: string,
+  path: string,
+  headers: Record<string, string> = {},
+): Promise<{ readonly status: number; readonly body: string }> =>
   new Promise((resolve, reject) => {
-    const call = httpRequest({ host: '127.0.0.1', port, method, path, headers: { 'content-type': 'application/json', ...headers } }, (answer) => {
-      let body = '';
-      const done = () => resolve({ status: answer.statusCode ?? 0, body });
-      answer.setEncoding('utf8').on('data', (chunk: string) => (body += chunk)).once('end', done).once('close', done);
-      // A stream of changes does not end by itself.
-      if (answer.headers['content-type']?.includes('event-stream') === true) answer.destroy();
-    });
+    const call = httpRequest(
+      { host: '127.0.0.1', port, method, path, headers: { 'content-type': 'application/json', ...headers } },
+      (answer) => {
+        let body = '';
+        const done = () => resolve({ status: answer.statusCode ?? 0, body });
+        answer
+          .setEncoding('utf8')
+          .on('data', (chunk: string) => (body += chunk))
+          .once('end', done)
+          .once('close', done);
+        // A stream of changes does not end by itself.
+        if (answer.headers['content-type']?.includes('event-stream') === true) answer.destroy();
+      },
+    );
     call.once('error', reject).end(['GET', 'HEAD', 'DELETE'].includes(method) ? undefined : '{}');
   });
 
@@ -55,7 +66,12 @@ const spellings = (path: string): readonly string[] => [
   `http://elsewhere.example${path.replace('/api/', '/%61pi/')}`,
 ];
 
-const filled = (url: string): string => url.replace(/:kind/g, 'displayMap').replace(/:version/g, '1').replace(/:classId/g, 'a-class').replace(/:(\w+)/g, () => randomUUID());
+const filled = (url: string): string =>
+  url
+    .replace(/:kind/g, 'displayMap')
+    .replace(/:version/g, '1')
+    .replace(/:classId/g, 'a-class')
+    .replace(/:(\w+)/g, () => randomUUID());
 
 /** Every route that asks for an act; without declared routes a walk over none would pass. */
 const guarded = () => {
@@ -71,7 +87,8 @@ describe('whoever is signed out', () => {
       for (const path of spellings(filled(url))) {
         const { status, body } = await ask(method, path);
         // Another spelling leads nowhere, or to the same closed door.
-        if (status !== 401 && status !== 404 && status !== 400) open.push(`${method} ${path}: ${status} ${body.slice(0, 80)}`);
+        if (status !== 401 && status !== 404 && status !== 400)
+          open.push(`${method} ${path}: ${status} ${body.slice(0, 80)}`);
       }
       expect((await ask(method, filled(url))).status, `${method} ${url}`).toBe(401);
     }
@@ -79,8 +96,17 @@ describe('whoever is signed out', () => {
   });
 
   it('is let through to the few routes that are for anyone, and to no other', () => {
-    const free = server.app.declaredRoutes.filter(({ access: needed }) => needed === 'anyone').map(({ method, url }) => `${method} ${url}`);
-    expect(free).toEqual(['GET /api/health', 'HEAD /api/health', 'GET /api/welcome', 'HEAD /api/welcome', 'POST /api/session', 'DELETE /api/session']);
+    const free = server.app.declaredRoutes
+      .filter(({ access: needed }) => needed === 'anyone')
+      .map(({ method, url }) => `${method} ${url}`);
+    expect(free).toEqual([
+      'GET /api/health',
+      'HEAD /api/health',
+      'GET /api/welcome',
+      'HEAD /api/welcome',
+      'POST /api/session',
+      'DELETE /api/session',
+    ]);
   });
 });
 
@@ -106,31 +132,59 @@ describe('a route that does not say who may call it', () => {
 });
 
 describe('a change from the page of another site', () => {
-  const change = (headers: Record<string, string>, app = server.app) => app.inject({ method: 'POST', url: '/api/starters/none', headers: { cookie: cookies.get('lead') ?? '', host: 'depot.example', ...headers } });
+  const change = (headers: Record<string, string>, app = server.app) =>
+    app.inject({
+      method: 'POST',
+      url: '/api/starters/none',
+      headers: { cookie: cookies.get('lead') ?? '', host: 'depot.example', ...headers },
+    });
 
-  it.each([{ origin: 'https://elsewhere.example' }, { origin: 'null' }, { origin: 'nonsense' }, { 'sec-fetch-site': 'cross-site' }, { 'sec-fetch-site': 'same-site' }, { origin: 'https://depot.example.elsewhere.example' }] as Record<string, string>[])('is refused: %j', async (headers) => {
+  it.each([
+    { origin: 'https://elsewhere.example' },
+    { origin: 'null' },
+    { origin: 'nonsense' },
+    { 'sec-fetch-site': 'cross-site' },
+    { 'sec-fetch-site': 'same-site' },
+    { origin: 'https://depot.example.elsewhere.example' },
+  ] as Record<string, string>[])('is refused: %j', async (headers) => {
     const answer = await change(headers);
     expect([answer.statusCode, errorOf(answer).code]).toEqual([403, 'otherSite']);
   });
 
   it('is refused on signing in and out too', async () => {
     for (const method of ['POST', 'DELETE'] as const) {
-      const answer = await server.app.inject({ method, url: '/api/session', headers: { origin: 'https://elsewhere.example' }, ...(method === 'POST' ? { payload: { name: 'lead', password: 'x', station: 'y' } } : {}) });
+      const answer = await server.app.inject({
+        method,
+        url: '/api/session',
+        headers: { origin: 'https://elsewhere.example' },
+        ...(method === 'POST' ? { payload: { name: 'lead', password: 'x', station: 'y' } } : {}),
+      });
       expect(errorOf(answer).code).toBe('otherSite');
     }
   });
 
   it('is no such thing where the page is its own, or no browser asks', async () => {
-    for (const headers of [{ origin: 'https://depot.example', 'sec-fetch-site': 'same-origin' }, { origin: 'http://DEPOT.example' }, {}] as Record<string, string>[]) expect((await change(headers)).statusCode).toBe(404);
+    for (const headers of [
+      { origin: 'https://depot.example', 'sec-fetch-site': 'same-origin' },
+      { origin: 'http://DEPOT.example' },
+      {},
+    ] as Record<string, string>[])
+      expect((await change(headers)).statusCode).toBe(404);
   });
 });
 
 describe('who may do what', () => {
   it('stands in the docs as the code has it', async () => {
     const roleOf = (needed: Access): string => (needed === 'anyone' ? 'anyone' : needs(needed));
-    const rows = server.app.declaredRoutes.filter(({ method }) => method !== 'HEAD').map(({ method, url, access: needed, summary }) => [roleOf(needed), needed, `${method} ${url}`, summary] as const);
+    const rows = server.app.declaredRoutes
+      .filter(({ method }) => method !== 'HEAD')
+      .map(
+        ({ method, url, access: needed, summary }) => [roleOf(needed), needed, `${method} ${url}`, summary] as const,
+      );
     const ranks = ['anyone', ...ROLES];
-    const sorted = rows.toSorted((a, b) => ranks.indexOf(a[0]) - ranks.indexOf(b[0]) || a[1].localeCompare(b[1]) || a[2].localeCompare(b[2]));
+    const sorted = rows.toSorted(
+      (a, b) => ranks.indexOf(a[0]) - ranks.indexOf(b[0]) || a[1].localeCompare(b[1]) || a[2].localeCompare(b[2]),
+    );
     const inside = ACTS.filter((act) => !rows.some(([, needed]) => needed === act));
     const table = [
       '# Who may do what',

@@ -5,7 +5,19 @@ import { verifyChain, type Evidence } from '@decurio/core';
 import type { BenchView, EntryTaken, LineUnit, LineView, PhotoKept, UnitFound } from '@decurio/contract';
 import { buildApp } from '../app.js';
 import { PHOTO_LIMITS } from '../store/photos.js';
-import { Bench, CHECK_IN, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, testConfig, type Person, type TestServer } from '../testing/test-server.js';
+import {
+  Bench,
+  CHECK_IN,
+  errorOf,
+  fillLibrary,
+  orderFile,
+  signInAs,
+  startTestServer,
+  takeOrder,
+  testConfig,
+  type Person,
+  type TestServer,
+} from '../testing/test-server.js';
 
 let server: TestServer;
 let teo: Person;
@@ -18,7 +30,10 @@ beforeAll(async () => {
   ines = await signInAs(server, 'lead');
   await fillLibrary(await signInAs(server, 'owner'));
   teo = await signInAs(server, 'technician');
-  const order = await takeOrder(teo, orderFile(Array.from({ length: 30 }, (_, i) => `S26-${String(i + 1).padStart(4, '0')}`)));
+  const order = await takeOrder(
+    teo,
+    orderFile(Array.from({ length: 30 }, (_, i) => `S26-${String(i + 1).padStart(4, '0')}`)),
+  );
   ({ units } = order);
   orderId = order.taken.orderId;
 });
@@ -26,14 +41,18 @@ afterAll(() => server.close());
 
 const nextUnit = (): LineUnit => units[taken++]!;
 const newBench = () => new Bench(teo, nextUnit().id).open();
-const onLine = async (unitId: string) => (await teo.get(`/api/orders/${orderId}/line`)).json<LineView>().units.find((u) => u.id === unitId)!;
+const onLine = async (unitId: string) =>
+  (await teo.get(`/api/orders/${orderId}/line`)).json<LineView>().units.find((u) => u.id === unitId)!;
 
 describe('a visit', () => {
   it('opens with a setup compiled from the library, and names the versions it used', async () => {
     const bench = await newBench();
     const { opened } = bench.state;
     expect(opened.versions.map).toMatchObject({ id: 'tallow-four-key', version: 1, revision: 'C' });
-    expect(opened.setup.targets.find((t) => t.label === 'L4.1')).toMatchObject({ raw: 24, because: '25 km/h: the class. Drive acts 0.3 km/h beyond the cap, so 24.' });
+    expect(opened.setup.targets.find((t) => t.label === 'L4.1')).toMatchObject({
+      raw: 24,
+      because: '25 km/h: the class. Drive acts 0.3 km/h beyond the cap, so 24.',
+    });
     expect(bench.state.toKey).toEqual(['L1.1', 'L1.2', 'L2.1', 'L2.4', 'L4.1', 'L4.3', 'L5.2', 'L6.1']);
   });
 
@@ -52,13 +71,22 @@ describe('a visit', () => {
   it('goes from check-in to the seal, and Line and the serial follow it', async () => {
     const bench = await newBench();
     await bench.toSignOff();
-    expect(await onLine(bench.unitId)).toMatchObject({ status: 'open', step: 'signOff', ladder: 'ddddddddnx', worker: 'The technician', station: 'bay 7' });
+    expect(await onLine(bench.unitId)).toMatchObject({
+      status: 'open',
+      step: 'signOff',
+      ladder: 'ddddddddnx',
+      worker: 'The technician',
+      station: 'bay 7',
+    });
     const sealedBefore = (await teo.get(`/api/orders/${orderId}/line`)).json<LineView>().order.sealed;
     expect((await bench.sign('ready')).statusCode).toBe(201);
     const line = (await teo.get(`/api/orders/${orderId}/line`)).json<LineView>();
     expect(line.order.sealed).toBe(sealedBefore + 1);
     const { serial } = await onLine(bench.unitId);
-    expect((await teo.get(`/api/units?serial=${serial.toLowerCase()}`)).json<UnitFound>()).toMatchObject({ status: 'sealed', visitId: bench.visitId });
+    expect((await teo.get(`/api/units?serial=${serial.toLowerCase()}`)).json<UnitFound>()).toMatchObject({
+      status: 'sealed',
+      visitId: bench.visitId,
+    });
     expect(errorOf(await bench.send(bench.draft('held', { reason: 'other', words: 'too late' }))).code).toBe('sealed');
   });
 
@@ -78,7 +106,11 @@ describe('a visit', () => {
     const one = await teo.post(`/api/units/${unit.id}/visits`, body);
     const two = await teo.post(`/api/units/${unit.id}/visits`, body);
     expect(two.json<Evidence>().hash).toBe(one.json<Evidence>().hash);
-    expect(errorOf(await ines.post(`/api/units/${unit.id}/visits`, { ...body, visitId: randomUUID(), entryId: randomUUID() })).code).toBe('visitOpen');
+    expect(
+      errorOf(
+        await ines.post(`/api/units/${unit.id}/visits`, { ...body, visitId: randomUUID(), entryId: randomUUID() }),
+      ).code,
+    ).toBe('visitOpen');
   });
 });
 
@@ -110,15 +142,24 @@ describe('an entry', () => {
     const theirs = bench.draft('codeSeen', { label: 'L1.2', raw: 4 });
     const answers = await Promise.all([bench.send(mine), bench.send(theirs, ines)]);
     expect(answers.map((a) => a.statusCode).sort()).toEqual([201, 409]);
-    expect(errorOf(answers.find((a) => a.statusCode === 409)!)).toMatchObject({ code: 'staleSeq', message: expect.stringContaining('newer state') });
+    expect(errorOf(answers.find((a) => a.statusCode === 409)!)).toMatchObject({
+      code: 'staleSeq',
+      message: expect.stringContaining('newer state'),
+    });
   });
 
   it('for a visit of another unit or order is refused', async () => {
     const [a, b] = [await newBench(), await newBench()];
-    const answer = await teo.post(`/api/units/${a.unitId}/visits/${b.visitId}/evidence`, b.draft('checkedIn', CHECK_IN));
+    const answer = await teo.post(
+      `/api/units/${a.unitId}/visits/${b.visitId}/evidence`,
+      b.draft('checkedIn', CHECK_IN),
+    );
     expect(answer.statusCode).toBe(409);
     expect(errorOf(answer).code).toBe('otherVisit');
-    const nowhere = await teo.post(`/api/units/${a.unitId}/visits/${randomUUID()}/evidence`, a.draft('checkedIn', CHECK_IN));
+    const nowhere = await teo.post(
+      `/api/units/${a.unitId}/visits/${randomUUID()}/evidence`,
+      a.draft('checkedIn', CHECK_IN),
+    );
     expect(errorOf(nowhere).code).toBe('visitNotFound');
   });
 
@@ -131,9 +172,13 @@ describe('an entry', () => {
 
   it('with fields that make no sense names each of them', async () => {
     const bench = await newBench();
-    const answer = await bench.send(bench.draft('checkedIn', { ...CHECK_IN, packV: -1, revisionConfirmed: false, colour: 'red' }));
+    const answer = await bench.send(
+      bench.draft('checkedIn', { ...CHECK_IN, packV: -1, revisionConfirmed: false, colour: 'red' }),
+    );
     expect(answer.statusCode).toBe(400);
-    expect(Object.keys(errorOf(answer).fields ?? {})).toEqual(expect.arrayContaining(['data.packV', 'data.revisionConfirmed']));
+    expect(Object.keys(errorOf(answer).fields ?? {})).toEqual(
+      expect.arrayContaining(['data.packV', 'data.revisionConfirmed']),
+    );
   });
 
   it('from a clock far ahead is refused', async () => {
@@ -150,9 +195,19 @@ describe('an entry', () => {
     const headers = { cookie: teo.cookie, 'content-type': 'application/json' };
     const broken = await server.app.inject({ method: 'POST', url, headers, payload: '{"id": ' });
     expect([broken.statusCode, errorOf(broken).code]).toEqual([400, 'badJson']);
-    const large = await server.app.inject({ method: 'POST', url, headers, payload: JSON.stringify({ x: 'x'.repeat(300_000) }) });
+    const large = await server.app.inject({
+      method: 'POST',
+      url,
+      headers,
+      payload: JSON.stringify({ x: 'x'.repeat(300_000) }),
+    });
     expect([large.statusCode, errorOf(large).code]).toEqual([413, 'tooLarge']);
-    const media = await server.app.inject({ method: 'POST', url, headers: { ...headers, 'content-type': 'text/plain' }, payload: 'x' });
+    const media = await server.app.inject({
+      method: 'POST',
+      url,
+      headers: { ...headers, 'content-type': 'text/plain' },
+      payload: 'x',
+    });
     expect([media.statusCode, errorOf(media).code]).toEqual([415, 'wrongMedia']);
   });
 
@@ -182,7 +237,9 @@ describe('what was found', () => {
     expect(taken.followed[0]?.data).toMatchObject({ cause: draft.id, why: 'Held against what was found' });
     bench.keep(first);
     expect(bench.state.opened.setup.findings).toContainEqual(expect.objectContaining({ label: 'L7.1' }));
-    expect((await teo.get(`/api/units/${bench.unitId}/bench`)).json<BenchView>().evidence).toHaveLength(bench.evidence.length);
+    expect((await teo.get(`/api/units/${bench.unitId}/bench`)).json<BenchView>().evidence).toHaveLength(
+      bench.evidence.length,
+    );
   });
 
   it('of the first three of a batch is read in full, then by sample until something surprises', async () => {
@@ -208,11 +265,19 @@ describe('a code that does not change', () => {
     for (const label of bench.state.toKey) {
       const { known, opened } = bench.state;
       if (label === stuck) await bench.act('codeStuck', { label, raw: shows });
-      else await bench.act('codeKeyed', { label, fromRaw: known[label], raw: opened.setup.targets.find((t) => t.label === label)?.raw, presses: 2 });
+      else
+        await bench.act('codeKeyed', {
+          label,
+          fromRaw: known[label],
+          raw: opened.setup.targets.find((t) => t.label === label)?.raw,
+          presses: 2,
+        });
     }
     await bench.act('keyInClosed');
     await bench.act('restarted', { acts: ['Off and on.'] });
-    for (const label of bench.state.toRead) for (let n = 0; n < (label === stuck ? 2 : 1); n++) await bench.act('codeRead', { label, raw: label === stuck ? shows : bench.state.known[label] });
+    for (const label of bench.state.toRead)
+      for (let n = 0; n < (label === stuck ? 2 : 1); n++)
+        await bench.act('codeRead', { label, raw: label === stuck ? shows : bench.state.known[label] });
     await bench.act('readBackClosed');
     return bench;
   };
@@ -221,7 +286,10 @@ describe('a code that does not change', () => {
     const bench = await heldWith(30);
     const view = (await ines.get(`/api/units/${bench.unitId}/bench`)).json<BenchView>();
     expect(view.ifAccepted).toContainEqual(expect.objectContaining({ level: 'stop', label: 'L4.1' }));
-    const refused = await bench.send(bench.draft('released', { words: 'let it be', decision: { way: 'accept', labels: ['L4.1'] } }), ines);
+    const refused = await bench.send(
+      bench.draft('released', { words: 'let it be', decision: { way: 'accept', labels: ['L4.1'] } }),
+      ines,
+    );
     expect(errorOf(refused)).toMatchObject({ code: 'cannotAccept', message: expect.stringContaining('30') });
     const open = await bench.send(bench.draft('released', { words: 'let it be', decision: { way: 'accept' } }), ines);
     expect(errorOf(open).fields).toMatchObject({ 'data.decision.labels': 'Say which codes are accepted.' });
@@ -231,16 +299,36 @@ describe('a code that does not change', () => {
     const bench = await heldWith(20, 'L3.2');
     const capOf = () => bench.state.opened.setup.targets.find(({ label }) => label === 'L4.1')?.raw;
     expect([bench.state.step, capOf()]).toEqual(['readBack', 24]);
-    bench.keep(await bench.send(bench.draft('released', { words: 'The wheel code is locked on these.', decision: { way: 'accept', labels: ['L3.2'] } }), ines));
-    expect(bench.evidence.at(-1)).toMatchObject({ kind: 'setupRevised', data: { why: 'Codes let stand as they show' } });
+    bench.keep(
+      await bench.send(
+        bench.draft('released', {
+          words: 'The wheel code is locked on these.',
+          decision: { way: 'accept', labels: ['L3.2'] },
+        }),
+        ines,
+      ),
+    );
+    expect(bench.evidence.at(-1)).toMatchObject({
+      kind: 'setupRevised',
+      data: { why: 'Codes let stand as they show' },
+    });
     // 47-559 rolls 2,092 mm at most, 20 in count 1,596: (V + 0.3) / 0.763 within 25.
-    expect(bench.state).toMatchObject({ step: 'keyIn', toKey: ['L4.1'], accepted: { 'L3.2': { raw: 20, by: 'The lead' } } });
+    expect(bench.state).toMatchObject({
+      step: 'keyIn',
+      toKey: ['L4.1'],
+      accepted: { 'L3.2': { raw: 20, by: 'The lead' } },
+    });
     expect(capOf()).toBe(18);
   });
 
   it('below it can: the record says who let it stand, and why', async () => {
     const bench = await heldWith(22);
-    bench.keep(await bench.send(bench.draft('released', { words: 'Slower is fine for them.', decision: { way: 'accept', labels: ['L4.1'] } }), ines));
+    bench.keep(
+      await bench.send(
+        bench.draft('released', { words: 'Slower is fine for them.', decision: { way: 'accept', labels: ['L4.1'] } }),
+        ines,
+      ),
+    );
     await bench.makeSafe();
     await bench.act('readBackClosed');
     expect(bench.state).toMatchObject({ step: 'calibrate', accepted: { 'L4.1': { raw: 22, by: 'The lead' } } });
@@ -248,12 +336,27 @@ describe('a code that does not change', () => {
 });
 
 describe('a photograph', () => {
-  const jpeg = (size = 800) => sharp({ create: { width: size, height: 400, channels: 3, background: '#386' } }).jpeg().toBuffer();
-  const keep = (bench: Bench, id: string, body: Buffer, type = 'image/jpeg') => server.app.inject({ method: 'PUT', url: `/api/units/${bench.unitId}/visits/${bench.visitId}/photos/${id}`, headers: { cookie: teo.cookie, 'content-type': type }, payload: body });
+  const jpeg = (size = 800) =>
+    sharp({ create: { width: size, height: 400, channels: 3, background: '#386' } })
+      .jpeg()
+      .toBuffer();
+  const keep = (bench: Bench, id: string, body: Buffer, type = 'image/jpeg') =>
+    server.app.inject({
+      method: 'PUT',
+      url: `/api/units/${bench.unitId}/visits/${bench.visitId}/photos/${id}`,
+      headers: { cookie: teo.cookie, 'content-type': type },
+      payload: body,
+    });
 
   it('is drawn anew and kept, and the hash of what is kept stands in the evidence', async () => {
     const bench = await newBench();
-    const [id, body] = [randomUUID(), await sharp(await jpeg()).withExif({ IFD3: { GPSLatitudeRef: 'N' } }).jpeg().toBuffer()];
+    const [id, body] = [
+      randomUUID(),
+      await sharp(await jpeg())
+        .withExif({ IFD3: { GPSLatitudeRef: 'N' } })
+        .jpeg()
+        .toBuffer(),
+    ];
     const kept = (await keep(bench, id, body)).json<PhotoKept>();
     expect(kept).toMatchObject({ id, widthPx: 800, heightPx: 400 });
     expect((await keep(bench, id, body)).json()).toEqual(kept);
@@ -265,7 +368,18 @@ describe('a photograph', () => {
 
   it('that is none is refused in words, and one that is too large is made small', async () => {
     const bench = await newBench();
-    const answers = [await keep(bench, randomUUID(), Buffer.from('no picture')), await keep(bench, randomUUID(), Buffer.alloc(0)), await keep(bench, randomUUID(), await sharp(await jpeg()).png().toBuffer()), await keep(bench, randomUUID(), Buffer.from('{}'), 'application/json')];
+    const answers = [
+      await keep(bench, randomUUID(), Buffer.from('no picture')),
+      await keep(bench, randomUUID(), Buffer.alloc(0)),
+      await keep(
+        bench,
+        randomUUID(),
+        await sharp(await jpeg())
+          .png()
+          .toBuffer(),
+      ),
+      await keep(bench, randomUUID(), Buffer.from('{}'), 'application/json'),
+    ];
     expect(answers.map((answer) => answer.statusCode)).toEqual([400, 400, 400, 415]);
     expect((await keep(bench, randomUUID(), await jpeg(1700))).json<PhotoKept>().widthPx).toBe(1600);
   });
@@ -274,14 +388,16 @@ describe('a photograph', () => {
     const bench = await newBench();
     const body = await jpeg(64);
     const codes = [];
-    for (let i = 0; i <= PHOTO_LIMITS.perVisit.photos; i++) codes.push((await keep(bench, randomUUID(), body)).statusCode);
+    for (let i = 0; i <= PHOTO_LIMITS.perVisit.photos; i++)
+      codes.push((await keep(bench, randomUUID(), body)).statusCode);
     expect(codes.slice(0, -1).every((code) => code === 200)).toBe(true);
     expect(codes.at(-1)).toBe(409);
   });
 
   it('must have arrived before an entry names it, with its own hash', async () => {
     const bench = await newBench();
-    const entry = (photoId: string, sha256: string) => bench.send(bench.draft('photographed', { photoId, subject: 'display', sha256, words: '' }));
+    const entry = (photoId: string, sha256: string) =>
+      bench.send(bench.draft('photographed', { photoId, subject: 'display', sha256, words: '' }));
     expect(errorOf(await entry(randomUUID(), 'a'.repeat(64))).code).toBe('photoMissing');
     const id = randomUUID();
     await keep(bench, id, await jpeg());
@@ -296,11 +412,21 @@ describe('two servers on one database', () => {
       const bench = await newBench();
       await bench.toKeyIn();
       const before = bench.evidence.length;
-      const drafts = Array.from({ length: 12 }, (_, i) => ({ id: randomUUID(), kind: 'codeSeen', at: new Date().toISOString(), data: { label: 'L1.2', raw: (i % 5) + 1 } }));
+      const drafts = Array.from({ length: 12 }, (_, i) => ({
+        id: randomUUID(),
+        kind: 'codeSeen',
+        at: new Date().toISOString(),
+        data: { label: 'L1.2', raw: (i % 5) + 1 },
+      }));
       const url = `/api/units/${bench.unitId}/visits/${bench.visitId}/evidence`;
       const write = async (draft: (typeof drafts)[number], app: typeof second) => {
         for (let seq = before + 1; ; seq++) {
-          const answer = await app.inject({ method: 'POST', url, headers: { cookie: teo.cookie }, payload: { ...draft, seq } });
+          const answer = await app.inject({
+            method: 'POST',
+            url,
+            headers: { cookie: teo.cookie },
+            payload: { ...draft, seq },
+          });
           if (answer.statusCode === 201) return;
           expect(errorOf(answer).code).toBe('staleSeq');
           if (seq > before + 40) seq = before;

@@ -1,6 +1,15 @@
 import type { FastifyInstance } from 'fastify';
 import { object, string, ValidationError, type InferType } from 'yup';
-import { displayFoundRequest, evidenceSchemas, newEvidenceRequest, openVisitRequest, type DisplayFoundRequest, type EntryTaken, type NewEvidence, type OpenVisitRequest } from '@decurio/contract';
+import {
+  displayFoundRequest,
+  evidenceSchemas,
+  newEvidenceRequest,
+  openVisitRequest,
+  type DisplayFoundRequest,
+  type EntryTaken,
+  type NewEvidence,
+  type OpenVisitRequest,
+} from '@decurio/contract';
 import { HttpProblem } from '../problems.js';
 import { findDisplay } from '../store/find-display.js';
 import { readBench } from '../store/units.js';
@@ -29,7 +38,10 @@ export async function benchRoutes(app: FastifyInstance): Promise<void> {
 
   app.post<{ Params: InferType<typeof visitParams>; Body: NewEvidence }>(
     '/units/:unitId/visits/:visitId/evidence',
-    { schema: { summary: 'Add an entry to a visit', params: visitParams, body: newEvidenceRequest }, config: { act: 'work' } },
+    {
+      schema: { summary: 'Add an entry to a visit', params: visitParams, body: newEvidenceRequest },
+      config: { act: 'work' },
+    },
     async (request, reply) => {
       const draft = request.body;
       checkData(draft);
@@ -43,7 +55,14 @@ export async function benchRoutes(app: FastifyInstance): Promise<void> {
 
   app.post<{ Params: InferType<typeof visitParams>; Body: DisplayFoundRequest }>(
     '/units/:unitId/visits/:visitId/display',
-    { schema: { summary: 'Say which display the unit turned out to carry', params: visitParams, body: displayFoundRequest }, config: { act: 'work' } },
+    {
+      schema: {
+        summary: 'Say which display the unit turned out to carry',
+        params: visitParams,
+        body: displayFoundRequest,
+      },
+      config: { act: 'work' },
+    },
     async (request, reply) => {
       const { unitId, visitId } = request.params;
       const entry = await findDisplay(app.source, unitId, visitId, request.body, writerOf(request, 'work'));
@@ -58,6 +77,8 @@ function checkData(draft: NewEvidence): void {
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
     const inner = error.inner.length > 0 ? error.inner : [error];
-    throw new HttpProblem('badFields', { fields: Object.fromEntries(inner.map((e) => [`data.${e.path ?? ''}`, e.message])) });
+    throw new HttpProblem('badFields', {
+      fields: Object.fromEntries(inner.map((e) => [`data.${e.path ?? ''}`, e.message])),
+    });
   }
 }

@@ -4,7 +4,18 @@ import type { FastifyInstance } from 'fastify';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import type { ChangeSeen, LineUnit } from '@decurio/contract';
 import { buildApp } from '../app.js';
-import { Bench, CHECK_IN, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, testConfig, type Person, type TestServer } from '../testing/test-server.js';
+import {
+  Bench,
+  CHECK_IN,
+  fillLibrary,
+  orderFile,
+  signInAs,
+  startTestServer,
+  takeOrder,
+  testConfig,
+  type Person,
+  type TestServer,
+} from '../testing/test-server.js';
 
 let server: TestServer;
 let second: FastifyInstance;
@@ -33,9 +44,15 @@ interface Heard {
 /** Listens to one server's changes as a browser would. */
 async function listen(app: FastifyInstance, lastSeen?: string): Promise<Heard> {
   const { port } = app.server.address() as AddressInfo;
-  const headers = { cookie: teo.cookie, accept: 'text/event-stream', ...(lastSeen === undefined ? {} : { 'last-event-id': lastSeen }) };
+  const headers = {
+    cookie: teo.cookie,
+    accept: 'text/event-stream',
+    ...(lastSeen === undefined ? {} : { 'last-event-id': lastSeen }),
+  };
   const call = httpRequest({ host: '127.0.0.1', port, path: '/api/changes', headers });
-  const answer = await new Promise<IncomingMessage>((resolve, reject) => call.once('response', resolve).once('error', reject).end());
+  const answer = await new Promise<IncomingMessage>((resolve, reject) =>
+    call.once('response', resolve).once('error', reject).end(),
+  );
   expect(answer.headers['content-type']).toContain('text/event-stream');
   const heard = { moved: [] as ChangeSeen[], events: [] as string[] };
   let [rest, id] = ['', ''];
@@ -43,7 +60,11 @@ async function listen(app: FastifyInstance, lastSeen?: string): Promise<Heard> {
     const blocks = (rest + text).split('\n\n');
     rest = blocks.pop() ?? '';
     for (const block of blocks) {
-      const field = (name: string) => block.split('\n').find((line) => line.startsWith(`${name}: `))?.slice(name.length + 2);
+      const field = (name: string) =>
+        block
+          .split('\n')
+          .find((line) => line.startsWith(`${name}: `))
+          ?.slice(name.length + 2);
       id = field('id') ?? id;
       const event = field('event');
       if (event === undefined) continue;
@@ -61,7 +82,15 @@ describe('live changes', () => {
     const heard = await Promise.all([listen(server.app), listen(second)]);
     const bench = await new Bench(teo, units[0]!.id).open();
     await bench.act('checkedIn', CHECK_IN);
-    for (const { moved } of heard) await vi.waitFor(() => expect(moved.map(({ unitId, seq }) => [unitId, seq])).toEqual([[bench.unitId, 1], [bench.unitId, 2]]), { timeout: 5000 });
+    for (const { moved } of heard)
+      await vi.waitFor(
+        () =>
+          expect(moved.map(({ unitId, seq }) => [unitId, seq])).toEqual([
+            [bench.unitId, 1],
+            [bench.unitId, 2],
+          ]),
+        { timeout: 5000 },
+      );
     for (const { stop } of heard) stop();
   });
 
@@ -80,7 +109,10 @@ describe('live changes', () => {
   it('tell of orders, and are for whoever is signed in', async () => {
     const heard = await listen(server.app);
     const { taken } = await takeOrder(teo, orderFile(['S26-0009'], '2633'));
-    await vi.waitFor(() => expect(heard.moved).toContainEqual(expect.objectContaining({ orderId: taken.orderId, unitId: null })), { timeout: 5000 });
+    await vi.waitFor(
+      () => expect(heard.moved).toContainEqual(expect.objectContaining({ orderId: taken.orderId, unitId: null })),
+      { timeout: 5000 },
+    );
     heard.stop();
     expect((await server.app.inject({ method: 'GET', url: '/api/changes' })).statusCode).toBe(401);
   });

@@ -16,26 +16,31 @@ export async function changeRoutes(app: FastifyInstance): Promise<void> {
   const feed = changeFeed(app.source, (error) => app.log.warn({ err: error }, 'changes could not be read'));
   app.addHook('preClose', async () => feed.close());
 
-  app.get('/changes', { sse: 'only', schema: { summary: 'Units and orders that move, as server-sent events' }, config: { act: 'look' } }, async (request, reply) => {
-    const { sse: stream } = reply;
-    const { id: sessionId } = permit(request.session, 'look');
-    stream.keepAlive();
-    const send = (id: number, event: string, data: unknown) => {
-      if (stream.isConnected) void stream.send({ id: String(id), event, data }).catch(() => undefined);
-    };
-    const stop = await feed.listen((change) => send(change.id, 'moved', change));
-    const longest = setTimeout(() => stream.close(), LONGEST_MS);
-    const forget = app.streams.add(sessionId, () => stream.close());
-    stream.onClose(() => {
-      stop();
-      forget();
-      clearTimeout(longest);
-    });
-    const lastSeen = Number(stream.lastEventId);
-    if (stream.lastEventId === null || !Number.isInteger(lastSeen)) return send(await newestChange(app.source), 'listening', {});
-    const missed = await changesAfter(app.source, lastSeen, REPLAYED_AT_MOST + 1);
-    if (missed.length > REPLAYED_AT_MOST) send(missed.at(-1)?.id ?? lastSeen, 'missed', {});
-    else for (const change of missed) send(change.id, 'moved', change);
-    send(await newestChange(app.source), 'listening', {});
-  });
+  app.get(
+    '/changes',
+    { sse: 'only', schema: { summary: 'Units and orders that move, as server-sent events' }, config: { act: 'look' } },
+    async (request, reply) => {
+      const { sse: stream } = reply;
+      const { id: sessionId } = permit(request.session, 'look');
+      stream.keepAlive();
+      const send = (id: number, event: string, data: unknown) => {
+        if (stream.isConnected) void stream.send({ id: String(id), event, data }).catch(() => undefined);
+      };
+      const stop = await feed.listen((change) => send(change.id, 'moved', change));
+      const longest = setTimeout(() => stream.close(), LONGEST_MS);
+      const forget = app.streams.add(sessionId, () => stream.close());
+      stream.onClose(() => {
+        stop();
+        forget();
+        clearTimeout(longest);
+      });
+      const lastSeen = Number(stream.lastEventId);
+      if (stream.lastEventId === null || !Number.isInteger(lastSeen))
+        return send(await newestChange(app.source), 'listening', {});
+      const missed = await changesAfter(app.source, lastSeen, REPLAYED_AT_MOST + 1);
+      if (missed.length > REPLAYED_AT_MOST) send(missed.at(-1)?.id ?? lastSeen, 'missed', {});
+      else for (const change of missed) send(change.id, 'moved', change);
+      send(await newestChange(app.source), 'listening', {});
+    },
+  );
 }

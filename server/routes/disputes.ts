@@ -6,13 +6,20 @@ import { listDisputes, raiseDispute, settleDispute } from '../store/disputes.js'
 import { getDocument } from '../store/library.js';
 import { inTransaction } from '../store/transaction.js';
 
-const listQuery = object({ mapId: string().strict().matches(/^[a-z0-9-]{1,60}$/, 'No display map has such an id.') }).noUnknown();
+const listQuery = object({
+  mapId: string()
+    .strict()
+    .matches(/^[a-z0-9-]{1,60}$/, 'No display map has such an id.'),
+}).noUnknown();
 const idParams = object({ id: string().uuid().required() });
 
 export async function disputeRoutes(app: FastifyInstance): Promise<void> {
   app.get<{ Querystring: { mapId?: string } }>(
     '/disputes',
-    { schema: { summary: 'Disputes on display maps, open ones first', querystring: listQuery }, config: { act: 'look' } },
+    {
+      schema: { summary: 'Disputes on display maps, open ones first', querystring: listQuery },
+      config: { act: 'look' },
+    },
     async (request) => listDisputes(app.source, request.query.mapId),
   );
 
@@ -31,7 +38,11 @@ export async function disputeRoutes(app: FastifyInstance): Promise<void> {
 
   app.post<{ Params: { id: string }; Body: SettleDispute }>(
     '/disputes/:id/settle',
-    { schema: { summary: 'Settle a dispute in writing', params: idParams, body: settleDisputeRequest }, config: { act: 'editLibrary' } },
-    async (request) => settleDispute(app.source, request.params.id, request.body.words, permit(request.session, 'editLibrary').name),
+    {
+      schema: { summary: 'Settle a dispute in writing', params: idParams, body: settleDisputeRequest },
+      config: { act: 'editLibrary' },
+    },
+    async (request) =>
+      settleDispute(app.source, request.params.id, request.body.words, permit(request.session, 'editLibrary').name),
   );
 }

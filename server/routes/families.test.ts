@@ -1,8 +1,28 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { calibratedBy, calibrationOf, fittedBy, learntBy, PLAIN_TERMS, type CalibrationOf, type DisplayMap, type EvidenceData } from '@decurio/core';
+import {
+  calibratedBy,
+  calibrationOf,
+  fittedBy,
+  learntBy,
+  PLAIN_TERMS,
+  type CalibrationOf,
+  type DisplayMap,
+  type EvidenceData,
+} from '@decurio/core';
 import type { BenchView, LearntFamily, LineUnit, OrderActed } from '@decurio/contract';
-import { Bench, DUE, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
+import {
+  Bench,
+  DUE,
+  errorOf,
+  fillLibrary,
+  orderFile,
+  signInAs,
+  startTestServer,
+  takeOrder,
+  type Person,
+  type TestServer,
+} from '../testing/test-server.js';
 
 let server: TestServer;
 let teo: Person;
@@ -14,7 +34,10 @@ beforeAll(async () => {
   ines = await signInAs(server, 'lead');
   await fillLibrary(await signInAs(server, 'owner'));
   teo = await signInAs(server, 'technician');
-  ({ units } = await takeOrder(teo, orderFile(Array.from({ length: 14 }, (_, i) => `S26-${String(i + 1).padStart(4, '0')}`))));
+  ({ units } = await takeOrder(
+    teo,
+    orderFile(Array.from({ length: 14 }, (_, i) => `S26-${String(i + 1).padStart(4, '0')}`)),
+  ));
   map = (await teo.get(`/api/units/${units[0]!.id}/bench`)).json<BenchView>().map;
 });
 afterAll(() => server.close());
@@ -26,11 +49,24 @@ describe('a unit that left calibrated', () => {
     await bench.act('stepByHand', { step: 'prove', done: false, words: '' });
     expect((await bench.sign()).statusCode).toBe(201);
     const { orderLimit, throttle } = PLAIN_TERMS;
-    const amended = await ines.post(`/api/orders/${one.taken.orderId}/amendments`, { id: randomUUID(), reason: 'the site said so', customer: 'Causeway Holiday Park', rulePackId: 'port-isel', classId: 'pedelec-25', houseRulesId: 'hire-default', dueAt: DUE.replace(' ', 'T'), notes: '', terms: { siteLimit: { value: 18, unit: 'km/h' }, orderLimit, throttle, privateLand: null } });
+    const amended = await ines.post(`/api/orders/${one.taken.orderId}/amendments`, {
+      id: randomUUID(),
+      reason: 'the site said so',
+      customer: 'Causeway Holiday Park',
+      rulePackId: 'port-isel',
+      classId: 'pedelec-25',
+      houseRulesId: 'hire-default',
+      dueAt: DUE.replace(' ', 'T'),
+      notes: '',
+      terms: { siteLimit: { value: 18, unit: 'km/h' }, orderLimit, throttle, privateLand: null },
+    });
     expect(amended.json<OrderActed>().returned).toEqual([{ serial: 'S26-0901', says: 'L4.1 left at 25, must be 18.' }]);
     const again = await new Bench(teo, one.units[0]!.id).open();
     expect(again.state.opened.bench?.calibrate?.own?.ratio?.taken).toMatchObject({ wheelRaw: 28 });
-    expect(again.state.opened.setup.targets.find(({ label }) => label === 'L3.2')).toMatchObject({ raw: 28, because: expect.stringContaining('Fitted to 3 readings') });
+    expect(again.state.opened.setup.targets.find(({ label }) => label === 'L3.2')).toMatchObject({
+      raw: 28,
+      because: expect.stringContaining('Fitted to 3 readings'),
+    });
     expect(again.state.toKey).toEqual(['L4.1']);
   });
 });
@@ -55,7 +91,17 @@ const found = (bench: Bench): CalibrationOf => calibrationOf(bench.state, map)!;
 async function run(bench: Bench, rolledMm: number, speeds: readonly number[]): Promise<void> {
   for (const trueKmh of speeds) {
     const shown = Math.round((10 * trueKmh * found(bench).codes.wheelMm) / rolledMm) / 10;
-    const data: EvidenceData['speedRead'] = { reference: 'roller', instrument: '105 mm', trueKmh, uKmh: 0.05, uCommon: 0.002, shown, unit: 'km/h', offGround: false, words: '' };
+    const data: EvidenceData['speedRead'] = {
+      reference: 'roller',
+      instrument: '105 mm',
+      trueKmh,
+      uKmh: 0.05,
+      uCommon: 0.002,
+      shown,
+      unit: 'km/h',
+      offGround: false,
+      words: '',
+    };
     await bench.act('speedRead', data);
   }
 }
@@ -81,24 +127,36 @@ describe('choosing wheel and cap', () => {
     await run(bench, 2150, [10.1, 17.3, 24.2]);
     const pick = fittedBy(found(bench), found(bench).candidates[0]!);
     expect([pick.wheelRaw, pick.capRaw]).toEqual([28, 25]);
-    expect(errorOf(await bench.send(bench.draft('wheelFitted', { ...pick, ratio: { ...pick.ratio, low: 1.2 } }))).code).toBe('otherFigures');
-    expect(errorOf(await bench.send(bench.draft('wheelFitted', { ...pick, capRaw: 30 }))).message).toContain('the cap is 25, not 30');
+    expect(
+      errorOf(await bench.send(bench.draft('wheelFitted', { ...pick, ratio: { ...pick.ratio, low: 1.2 } }))).code,
+    ).toBe('otherFigures');
+    expect(errorOf(await bench.send(bench.draft('wheelFitted', { ...pick, capRaw: 30 }))).message).toContain(
+      'the cap is 25, not 30',
+    );
     await bench.act('wheelFitted', pick);
     expect([bench.state.step, bench.state.toKey]).toEqual(['keyIn', ['L3.2', 'L4.1']]);
-    expect(bench.evidence.at(-1)).toMatchObject({ kind: 'setupRevised', data: { why: 'Wheel and cap chosen by runs' } });
+    expect(bench.evidence.at(-1)).toMatchObject({
+      kind: 'setupRevised',
+      data: { why: 'Wheel and cap chosen by runs' },
+    });
   });
 
   it('is not closed while drive may run beyond the limit', async () => {
     const bench = await atCalibrate();
     await run(bench, 2200, [10.1, 17.3, 24.2]);
-    expect(errorOf(await bench.send(bench.draft('calibrated', calibratedBy(found(bench))))).message).toContain('drive may run to');
+    expect(errorOf(await bench.send(bench.draft('calibrated', calibratedBy(found(bench))))).message).toContain(
+      'drive may run to',
+    );
   });
 
   it('follows a wheel that was rolled out, before anything is ridden', async () => {
     const bench = await new Bench(teo, units[taken++]!.id).open();
     await bench.toKeyIn();
     await bench.act('wheelMeasured', { how: 'rollOut', mm: 2160, fromMm: 2150, toMm: 2170, words: '10800 mm over 5' });
-    expect(bench.state.opened.setup.targets.find(({ label }) => label === 'L3.2')).toMatchObject({ raw: 28, because: expect.stringContaining('Rolled out on this unit: 2160 mm') });
+    expect(bench.state.opened.setup.targets.find(({ label }) => label === 'L3.2')).toMatchObject({
+      raw: 28,
+      because: expect.stringContaining('Rolled out on this unit: 2160 mm'),
+    });
     expect(bench.state.toKey).toContain('L3.2');
   });
 });
@@ -107,7 +165,14 @@ describe('a family', () => {
   it('is learnt from eight units; the ninth opens with its codes and need not be run', async () => {
     for (let i = 0; i < 7; i++) await calibrated(2146 + ((i * 3) % 8));
     const [family] = (await teo.get('/api/families')).json<LearntFamily[]>();
-    expect(family).toMatchObject({ typeId: 'samphire-26', mapId: 'tallow-four-key', tyre: '47-559', wheelRaw: 28, since: null, advice: { next: 'sample', why: 'learnt' } });
+    expect(family).toMatchObject({
+      typeId: 'samphire-26',
+      mapId: 'tallow-four-key',
+      tyre: '47-559',
+      wheelRaw: 28,
+      since: null,
+      advice: { next: 'sample', why: 'learnt' },
+    });
     expect(family?.runs).toHaveLength(8);
     const ninth = await atCalibrate();
     const { bench: terms, setup } = ninth.state.opened;
@@ -117,7 +182,13 @@ describe('a family', () => {
     const { map } = (await teo.get(`/api/units/${ninth.unitId}/bench`)).json<BenchView>();
     const learnt = learntBy(ninth.state, map);
     if (!learnt) throw new Error('the family tells nothing');
-    expect(learnt).toMatchObject({ how: 'learnt', ratio: { k, u, low, high }, atWheelRaw: wheelRaw, atPulsesRaw: pulsesRaw, count });
+    expect(learnt).toMatchObject({
+      how: 'learnt',
+      ratio: { k, u, low, high },
+      atWheelRaw: wheelRaw,
+      atPulsesRaw: pulsesRaw,
+      count,
+    });
     expect(learnt.ends?.worst).toBeLessThanOrEqual(25);
     expect(errorOf(await ninth.send(ninth.draft('calibrated', { ...learnt, ends: null }))).code).toBe('otherFigures');
     expect(errorOf(await ninth.send(ninth.draft('calibrated', { ...learnt, count: 30 }))).code).toBe('otherFigures');
@@ -126,9 +197,21 @@ describe('a family', () => {
   });
 
   it('begins anew with a tyre batch, which a lead declares', async () => {
-    expect(errorOf(await teo.post('/api/families/batches', { typeId: 'samphire-26', tyre: '47-559', words: 'another maker' })).code).toBe('notAllowed');
-    expect(errorOf(await ines.post('/api/families/batches', { typeId: 'samphire-26', tyre: '47-559', words: ' ' })).code).toBe('badFields');
-    const [family] = (await ines.post('/api/families/batches', { typeId: 'samphire-26', tyre: '47-559', words: 'another maker' })).json<LearntFamily[]>();
-    expect(family).toMatchObject({ runs: [], since: { words: 'another maker' }, advice: { next: 'full', why: 'tooFew', family: null } });
+    expect(
+      errorOf(
+        await teo.post('/api/families/batches', { typeId: 'samphire-26', tyre: '47-559', words: 'another maker' }),
+      ).code,
+    ).toBe('notAllowed');
+    expect(
+      errorOf(await ines.post('/api/families/batches', { typeId: 'samphire-26', tyre: '47-559', words: ' ' })).code,
+    ).toBe('badFields');
+    const [family] = (
+      await ines.post('/api/families/batches', { typeId: 'samphire-26', tyre: '47-559', words: 'another maker' })
+    ).json<LearntFamily[]>();
+    expect(family).toMatchObject({
+      runs: [],
+      since: { words: 'another maker' },
+      advice: { next: 'full', why: 'tooFew', family: null },
+    });
   });
 });

@@ -2,7 +2,16 @@ import { randomUUID } from 'node:crypto';
 import type { LightMyRequestResponse } from 'fastify';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { LineUnit } from '@decurio/contract';
-import { Bench, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
+import {
+  Bench,
+  fillLibrary,
+  orderFile,
+  signInAs,
+  startTestServer,
+  takeOrder,
+  type Person,
+  type TestServer,
+} from '../testing/test-server.js';
 
 interface Operation {
   readonly method: 'GET' | 'POST' | 'PUT' | 'DELETE';
@@ -33,12 +42,28 @@ beforeAll(async () => {
   bench = await new Bench(asta, units[0]!.id).open();
   operations = described((await asta.get('/api/openapi.json')).json());
   // Signing out would end the walk.
-  operations = operations.filter(({ method, path }) => !(method === 'DELETE' && path === '/api/session') && path !== '/api/changes');
+  operations = operations.filter(
+    ({ method, path }) => !(method === 'DELETE' && path === '/api/session') && path !== '/api/changes',
+  );
   expect(operations.length).toBeGreaterThan(40);
 });
 afterAll(() => server.close());
 
-function described({ paths }: { readonly paths: Readonly<Record<string, Readonly<Record<string, { parameters?: Operation['parameters']; requestBody?: { content?: Record<string, { schema?: JsonSchema }> } }>>>> }): readonly Operation[] {
+function described({
+  paths,
+}: {
+  readonly paths: Readonly<
+    Record<
+      string,
+      Readonly<
+        Record<
+          string,
+          { parameters?: Operation['parameters']; requestBody?: { content?: Record<string, { schema?: JsonSchema }> } }
+        >
+      >
+    >
+  >;
+}): readonly Operation[] {
   return Object.entries(paths).flatMap(([path, methods]) =>
     Object.entries(methods).map(([method, { parameters = [], requestBody }]) => ({
       method: method.toUpperCase() as Operation['method'],
@@ -53,15 +78,42 @@ function described({ paths }: { readonly paths: Readonly<Record<string, Readonly
 const known = (path: string): Readonly<Record<string, string>> => ({
   unitId: bench.unitId,
   visitId: bench.visitId,
-  id: path.startsWith('/api/orders') ? orderId : path.startsWith('/api/units') ? units[1]!.id : path.startsWith('/api/visits') ? bench.visitId : path.includes('rulePack') ? 'port-isel' : path.includes('library') ? 'tallow-four-key' : randomUUID(),
+  id: path.startsWith('/api/orders')
+    ? orderId
+    : path.startsWith('/api/units')
+      ? units[1]!.id
+      : path.startsWith('/api/visits')
+        ? bench.visitId
+        : path.includes('rulePack')
+          ? 'port-isel'
+          : path.includes('library')
+            ? 'tallow-four-key'
+            : randomUUID(),
   kind: 'displayMap',
   version: '1',
   classId: 'pedelec-25',
 });
 
-const address = ({ path }: Operation, over: Readonly<Record<string, string>> = {}): string => path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(over[name] ?? known(path)[name] ?? 'x'));
+const address = ({ path }: Operation, over: Readonly<Record<string, string>> = {}): string =>
+  path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(over[name] ?? known(path)[name] ?? 'x'));
 
-const ODD_TEXTS = ['', ' ', 'ä', '\u{1f6b2}', '\u0000', "' OR 1=1 --", '%', '%00', '../../etc/passwd', 'x'.repeat(5_000), '-1', '1e999', 'null', '__proto__', '\ud800'];
+const ODD_TEXTS = [
+  '',
+  ' ',
+  'ä',
+  '\u{1f6b2}',
+  '\u0000',
+  "' OR 1=1 --",
+  '%',
+  '%00',
+  '../../etc/passwd',
+  'x'.repeat(5_000),
+  '-1',
+  '1e999',
+  'null',
+  '__proto__',
+  '\ud800',
+];
 const encoded = (text: string): string => {
   try {
     return encodeURIComponent(text);
@@ -70,20 +122,40 @@ const encoded = (text: string): string => {
   }
 };
 
-const ODD_VALUES: readonly unknown[] = [null, true, -1, 1.5, 1e308, '', 'ä\u{1f6b2}\u0000', 'x'.repeat(20_000), [], [null], {}, { a: { b: {} } }];
+const ODD_VALUES: readonly unknown[] = [
+  null,
+  true,
+  -1,
+  1.5,
+  1e308,
+  '',
+  'ä\u{1f6b2}\u0000',
+  'x'.repeat(20_000),
+  [],
+  [null],
+  {},
+  { a: { b: {} } },
+];
 
 /** One body for each field and each thing that it is not. */
 function spoiltBodies(schema: JsonSchema): readonly unknown[] {
   const fields = Object.keys(schema.properties ?? {});
-  const whole = Object.fromEntries(Object.entries(schema.properties ?? {}).map(([name, field]) => [name, plausible(name, field)]));
-  return [whole, ...fields.flatMap((name) => ODD_VALUES.map((value) => ({ ...whole, [name]: value }))), ...fields.map((name) => Object.fromEntries(Object.entries(whole).filter(([other]) => other !== name)))];
+  const whole = Object.fromEntries(
+    Object.entries(schema.properties ?? {}).map(([name, field]) => [name, plausible(name, field)]),
+  );
+  return [
+    whole,
+    ...fields.flatMap((name) => ODD_VALUES.map((value) => ({ ...whole, [name]: value }))),
+    ...fields.map((name) => Object.fromEntries(Object.entries(whole).filter(([other]) => other !== name))),
+  ];
 }
 
 function plausible(name: string, { type, properties, items }: JsonSchema): unknown {
   const kind = [type].flat()[0];
   if (name === 'at') return new Date().toISOString();
   if (/id$/i.test(name) || name === 'id') return randomUUID();
-  if (kind === 'object') return Object.fromEntries(Object.entries(properties ?? {}).map(([key, field]) => [key, plausible(key, field)]));
+  if (kind === 'object')
+    return Object.fromEntries(Object.entries(properties ?? {}).map(([key, field]) => [key, plausible(key, field)]));
   if (kind === 'array') return items ? [plausible('item', items)] : [];
   if (kind === 'number' || kind === 'integer') return 2;
   if (kind === 'boolean') return true;
@@ -93,11 +165,22 @@ function plausible(name: string, { type, properties, items }: JsonSchema): unkno
 const faults: string[] = [];
 function keep(what: string, { statusCode, body }: LightMyRequestResponse): void {
   if (statusCode >= 500 && statusCode !== 503) faults.push(`${what}: ${statusCode} ${body.slice(0, 120)}`);
-  if (statusCode >= 400 && !/"error":\{"code":"\w+","message":"/.test(body)) faults.push(`${what}: ${statusCode} without the one error shape: ${body.slice(0, 120)}`);
+  if (statusCode >= 400 && !/"error":\{"code":"\w+","message":"/.test(body))
+    faults.push(`${what}: ${statusCode} without the one error shape: ${body.slice(0, 120)}`);
 }
 
-async function ask(operation: Operation, url: string, payload?: string, type = 'application/json'): Promise<LightMyRequestResponse> {
-  const answer = await server.app.inject({ method: operation.method, url, headers: { cookie: asta.cookie, ...(payload === undefined ? {} : { 'content-type': type }) }, ...(payload === undefined ? {} : { payload }) });
+async function ask(
+  operation: Operation,
+  url: string,
+  payload?: string,
+  type = 'application/json',
+): Promise<LightMyRequestResponse> {
+  const answer = await server.app.inject({
+    method: operation.method,
+    url,
+    headers: { cookie: asta.cookie, ...(payload === undefined ? {} : { 'content-type': type }) },
+    ...(payload === undefined ? {} : { payload }),
+  });
   keep(`${operation.method} ${url.slice(0, 120)} ${payload?.slice(0, 60) ?? ''}`, answer);
   return answer;
 }
@@ -108,11 +191,37 @@ describe('nothing that anybody sends is a fault of the server', () => {
   };
 
   it('bodies that are not there, or are something else', async () => {
-    const bodies = ['null', '[]', '"x"', '4', 'true', '{}', '{', '', 'undefined', '['.repeat(10_000), '{"a":'.repeat(5_000), '{"__proto__":{"x":1}}', '{"constructor":{"prototype":{"x":1}}}', `{"x":"${'y'.repeat(300_000)}"}`, '\ufeff{}', '{"\\ud800":1}'];
+    const bodies = [
+      'null',
+      '[]',
+      '"x"',
+      '4',
+      'true',
+      '{}',
+      '{',
+      '',
+      'undefined',
+      '['.repeat(10_000),
+      '{"a":'.repeat(5_000),
+      '{"__proto__":{"x":1}}',
+      '{"constructor":{"prototype":{"x":1}}}',
+      `{"x":"${'y'.repeat(300_000)}"}`,
+      '\ufeff{}',
+      '{"\\ud800":1}',
+    ];
     for (const operation of operations.filter(({ method }) => method !== 'GET')) {
       await ask(operation, address(operation));
       for (const body of bodies) await ask(operation, address(operation), body);
-      for (const type of ['text/plain', 'application/xml', 'multipart/form-data; boundary=x', 'image/jpeg', 'text/csv', 'application/json; charset=utf-16', 'x']) await ask(operation, address(operation), '{}', type);
+      for (const type of [
+        'text/plain',
+        'application/xml',
+        'multipart/form-data; boundary=x',
+        'image/jpeg',
+        'text/csv',
+        'application/json; charset=utf-16',
+        'x',
+      ])
+        await ask(operation, address(operation), '{}', type);
     }
     none();
   });
@@ -132,9 +241,19 @@ describe('nothing that anybody sends is a fault of the server', () => {
   it('odd words in paths and questions', async () => {
     for (const operation of operations) {
       for (const text of ODD_TEXTS) {
-        for (const { name } of operation.parameters.filter((parameter) => parameter.in === 'path')) await ask(operation, address(operation).replace(encodeURIComponent(known(operation.path)[name] ?? 'x'), encoded(text)), operation.method === 'GET' ? undefined : '{}');
-        for (const { name } of operation.parameters.filter((parameter) => parameter.in === 'query')) await ask(operation, `${address(operation)}?${name}=${encoded(text)}`);
-        await ask(operation, `${address(operation)}?${encoded(text)}=${encoded(text)}`, operation.method === 'GET' ? undefined : '{}');
+        for (const { name } of operation.parameters.filter((parameter) => parameter.in === 'path'))
+          await ask(
+            operation,
+            address(operation).replace(encodeURIComponent(known(operation.path)[name] ?? 'x'), encoded(text)),
+            operation.method === 'GET' ? undefined : '{}',
+          );
+        for (const { name } of operation.parameters.filter((parameter) => parameter.in === 'query'))
+          await ask(operation, `${address(operation)}?${name}=${encoded(text)}`);
+        await ask(
+          operation,
+          `${address(operation)}?${encoded(text)}=${encoded(text)}`,
+          operation.method === 'GET' ? undefined : '{}',
+        );
       }
     }
     none();
@@ -145,15 +264,35 @@ describe('nothing that anybody sends is a fault of the server', () => {
     expect(schema).toBeTruthy();
     const { evidenceSchemas } = await import('@decurio/contract');
     for (const kind of Object.keys(evidenceSchemas)) {
-      for (const data of [...ODD_VALUES, { label: 'ä', raw: 1 }, { label: 'L1.2', raw: Number.MAX_SAFE_INTEGER }, { labels: Array.from({ length: 200 }, () => 'L1.2') }, { voids: randomUUID() }, { words: '\u0000' }]) {
-        await ask({ method: 'POST', path: '', parameters: [], body: null }, `/api/units/${bench.unitId}/visits/${bench.visitId}/evidence`, JSON.stringify({ id: randomUUID(), seq: 2, kind, at: new Date().toISOString(), data }));
+      for (const data of [
+        ...ODD_VALUES,
+        { label: 'ä', raw: 1 },
+        { label: 'L1.2', raw: Number.MAX_SAFE_INTEGER },
+        { labels: Array.from({ length: 200 }, () => 'L1.2') },
+        { voids: randomUUID() },
+        { words: '\u0000' },
+      ]) {
+        await ask(
+          { method: 'POST', path: '', parameters: [], body: null },
+          `/api/units/${bench.unitId}/visits/${bench.visitId}/evidence`,
+          JSON.stringify({ id: randomUUID(), seq: 2, kind, at: new Date().toISOString(), data }),
+        );
       }
     }
     none();
   });
 
   it('headers and cookies of all sorts', async () => {
-    for (const headers of [{ cookie: 'decurio-session=%' }, { cookie: `decurio-session=${'x'.repeat(3_000)}` }, { cookie: '=;;=' }, { 'last-event-id': 'ä' }, { 'x-stand-clock': '9'.repeat(400) }, { 'x-forwarded-for': '\u00e4, ::::' }, { 'accept-encoding': 'x'.repeat(2_000) }, { 'content-length': '5' }] as Record<string, string>[]) {
+    for (const headers of [
+      { cookie: 'decurio-session=%' },
+      { cookie: `decurio-session=${'x'.repeat(3_000)}` },
+      { cookie: '=;;=' },
+      { 'last-event-id': 'ä' },
+      { 'x-stand-clock': '9'.repeat(400) },
+      { 'x-forwarded-for': '\u00e4, ::::' },
+      { 'accept-encoding': 'x'.repeat(2_000) },
+      { 'content-length': '5' },
+    ] as Record<string, string>[]) {
       keep(JSON.stringify(headers).slice(0, 60), await server.app.inject({ url: '/api/orders', headers }));
     }
     none();

@@ -2,7 +2,21 @@ import { randomUUID } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { INTAKE_LIMITS, type IntakeReport, type LineView } from '@decurio/contract';
-import { checkFile, demoFile, DUE, errorOf, fillLibrary, ORDER_HEADER, orderFile, orderRow, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
+import {
+  checkFile,
+  demoFile,
+  DUE,
+  errorOf,
+  fillLibrary,
+  ORDER_HEADER,
+  orderFile,
+  orderRow,
+  signInAs,
+  startTestServer,
+  takeOrder,
+  type Person,
+  type TestServer,
+} from '../testing/test-server.js';
 
 let server: TestServer;
 let teo: Person;
@@ -38,7 +52,10 @@ describe('an order file', () => {
     ['with semicolons', (text: string) => text.replace(/,/g, ';')],
     ['with tabs', (text: string) => text.replace(/,/g, '\t')],
     ['with blank lines', (text: string) => `\n${text.replace(/\n/g, '\n\n , , ,\n')}\n\n`],
-    ['with odd capitals in the header', (text: string) => text.replace(ORDER_HEADER, ' Order,CUSTOMER,Due,Place,Class,Type,Serial')],
+    [
+      'with odd capitals in the header',
+      (text: string) => text.replace(ORDER_HEADER, ' Order,CUSTOMER,Due,Place,Class,Type,Serial'),
+    ],
   ])('%s is read the same', async (_how, change) => {
     const result = await report(change(orderFile([serial(1), serial(2)], order)));
     expect(result).toMatchObject({ rowsGood: 2, problemsInAll: 0, order: { number: order } });
@@ -49,7 +66,7 @@ describe('an order file', () => {
     expect(result).toMatchObject({ rowsGood: 1, problemsInAll: 0 });
   });
 
-  it('may have commas in quotes, and emoji in a customer\'s name', async () => {
+  it("may have commas in quotes, and emoji in a customer's name", async () => {
     const text = orderFile([serial(1)], order).replace('Causeway Holiday Park', '"Causeway, Park & Söhne 🚲"');
     expect(await report(text)).toMatchObject({ rowsGood: 1, order: { customer: 'Causeway, Park & Söhne 🚲' } });
   });
@@ -96,7 +113,9 @@ describe('an order file', () => {
     expect(await bad('Port Isel', 'Elsewhere')).toEqual([[2, 4, 'unknownPlace']]);
     expect(await bad('pedelec-25', 'moped')).toEqual([[2, 5, 'unknownClass']]);
     expect(await bad(DUE, '26/11/26')).toEqual([[2, 3, 'badDate']]);
-    expect(await problems(`${ORDER_HEADER},limit km/h\n${orderRow(serial(1), order)},fast`)).toEqual([[2, 8, 'badLimit']]);
+    expect(await problems(`${ORDER_HEADER},limit km/h\n${orderRow(serial(1), order)},fast`)).toEqual([
+      [2, 8, 'badLimit'],
+    ]);
   });
 
   it('is refused by what it is, whatever its name', async () => {
@@ -125,25 +144,41 @@ describe('an order file', () => {
 
 describe('an order file with limits', () => {
   const header = 'order,customer,due,place,class,type,serial,limit km/h,limit mph,site limit mph,notes';
-  const row = (limits: string, due = '2099-12-01 08:00') => `${header}\nL${limits.length}${due.length},Causeway Holiday Park,${due},Port Isel,pedelec-25,Samphire 26,LIM-${limits.replace(/\W/g, '')},${limits}`;
+  const row = (limits: string, due = '2099-12-01 08:00') =>
+    `${header}\nL${limits.length}${due.length},Causeway Holiday Park,${due},Port Isel,pedelec-25,Samphire 26,LIM-${limits.replace(/\W/g, '')},${limits}`;
 
   it('keeps each in the unit of its column', async () => {
     const result = await report(row(',12,10,Baskets last'));
     expect(result).toMatchObject({ rowsGood: 1, problemsInAll: 0 });
     const { orderId } = (await take(result.intakeId)).json<{ orderId: string }>();
-    const order = (await teo.get(`/api/orders/${orderId}`)).json<{ terms: object; notes: string; order: { limitKmh: number } }>();
-    expect(order).toMatchObject({ terms: { orderLimit: { value: 12, unit: 'mph' }, siteLimit: { value: 10, unit: 'mph' } }, notes: 'Baskets last', order: { limitKmh: expect.closeTo(16.093, 3) } });
+    const order = (await teo.get(`/api/orders/${orderId}`)).json<{
+      terms: object;
+      notes: string;
+      order: { limitKmh: number };
+    }>();
+    expect(order).toMatchObject({
+      terms: { orderLimit: { value: 12, unit: 'mph' }, siteLimit: { value: 10, unit: 'mph' } },
+      notes: 'Baskets last',
+      order: { limitKmh: expect.closeTo(16.093, 3) },
+    });
   });
 
   it('is asked once about what may be meant, and taken as it stands', async () => {
     const result = await report(row('15.5,,,', '2020-01-01 08:00'));
     expect(result.rowsGood).toBe(1);
-    expect(result.doubts).toEqual([expect.stringContaining('which is past'), expect.stringContaining('If 15.5 mph (24.945 km/h) was meant, give it in mph')]);
+    expect(result.doubts).toEqual([
+      expect.stringContaining('which is past'),
+      expect.stringContaining('If 15.5 mph (24.945 km/h) was meant, give it in mph'),
+    ]);
   });
 
   it('given twice, or no speed at all, is told by its column', async () => {
-    expect((await report(row('20,12,,'))).problems).toEqual([expect.objectContaining({ code: 'twoUnits', columnName: 'limit mph' })]);
-    expect((await report(row('-5,,,'))).problems).toEqual([expect.objectContaining({ code: 'badLimit', columnName: 'limit km/h' })]);
+    expect((await report(row('20,12,,'))).problems).toEqual([
+      expect.objectContaining({ code: 'twoUnits', columnName: 'limit mph' }),
+    ]);
+    expect((await report(row('-5,,,'))).problems).toEqual([
+      expect.objectContaining({ code: 'badLimit', columnName: 'limit km/h' }),
+    ]);
   });
 });
 
@@ -160,7 +195,13 @@ describe('taking', () => {
   it('of a mended file adds only what is new', async () => {
     await takeOrder(teo, orderFile([serial(1), serial(2)], order));
     const mended = await report(orderFile([serial(1), serial(2), serial(3)], order));
-    expect(mended).toMatchObject({ rowsGood: 1, rowsAlreadyTaken: 2, rowsBad: 0, problemsInAll: 0, order: { isNew: false } });
+    expect(mended).toMatchObject({
+      rowsGood: 1,
+      rowsAlreadyTaken: 2,
+      rowsBad: 0,
+      problemsInAll: 0,
+      order: { isNew: false },
+    });
     const again = (await take(mended.intakeId)).json<{ orderId: string; unitsTaken: number }>();
     expect(again.unitsTaken).toBe(1);
     const line = (await teo.get(`/api/orders/${again.orderId}/line`)).json<LineView>();
@@ -170,12 +211,22 @@ describe('taking', () => {
   it('refuses a serial that stands in another open order, in any case of its letters', async () => {
     await takeOrder(teo, orderFile([serial(1)], order));
     const other = await report(orderFile([serial(1).toLowerCase(), serial(2)], `${order}-b`));
-    expect(other.problems).toEqual([expect.objectContaining({ line: 2, column: 7, code: 'inOtherOrder', message: expect.stringContaining(`order ${order} `) })]);
+    expect(other.problems).toEqual([
+      expect.objectContaining({
+        line: 2,
+        column: 7,
+        code: 'inOtherOrder',
+        message: expect.stringContaining(`order ${order} `),
+      }),
+    ]);
     expect(other.rowsGood).toBe(1);
   });
 
   it('of two files with one serial at the same time takes it into one order alone', async () => {
-    const [a, b] = await Promise.all([report(orderFile([serial(1)], order)), report(orderFile([serial(1)], `${order}-b`))]);
+    const [a, b] = await Promise.all([
+      report(orderFile([serial(1)], order)),
+      report(orderFile([serial(1)], `${order}-b`)),
+    ]);
     const answers = await Promise.all([take(a.intakeId), take(b.intakeId)]);
     expect(answers.map((answer) => answer.statusCode).sort()).toEqual([200, 409]);
     expect(errorOf(answers.find((answer) => answer.statusCode === 409)!).code).toBe('intakeStale');

@@ -15,7 +15,14 @@ export async function intakeRoutes(app: FastifyInstance): Promise<void> {
     takeRaw(files, { contentType: 'text/csv', mostBytes: INTAKE_LIMITS.bytes, tooLarge: TOO_LARGE });
     files.post<{ Querystring: IntakeQuery }>(
       '/intakes',
-      { schema: { summary: 'Check an order file (CSV as body); nothing is taken yet', querystring: intakeQuery, consumes: ['text/csv'] }, config: { act: 'takeOrders' } },
+      {
+        schema: {
+          summary: 'Check an order file (CSV as body); nothing is taken yet',
+          querystring: intakeQuery,
+          consumes: ['text/csv'],
+        },
+        config: { act: 'takeOrders' },
+      },
       async (request, reply) => {
         const { userId } = permit(request.session, 'takeOrders');
         const file = { intakeId: request.query.id, fileName: request.query.fileName, bytes: rawBody(request) };
@@ -26,7 +33,10 @@ export async function intakeRoutes(app: FastifyInstance): Promise<void> {
 
   app.post<{ Params: { id: string } }>(
     '/intakes/:id/take',
-    { schema: { summary: 'Take the good rows of a checked file into their order', params: idParams }, config: { act: 'takeOrders' } },
+    {
+      schema: { summary: 'Take the good rows of a checked file into their order', params: idParams },
+      config: { act: 'takeOrders' },
+    },
     async (request) => takeIntake(app.source, request.params.id, permit(request.session, 'takeOrders').userId),
   );
 }

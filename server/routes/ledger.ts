@@ -53,16 +53,30 @@ export async function ledgerRoutes(app: FastifyInstance): Promise<void> {
 
   app.post<{ Params: { id: string } }>(
     '/visits/:id/seal-check',
-    { schema: { summary: 'Recompute a visit and hold it against its seal', params: idParams }, config: { act: 'look' } },
+    {
+      schema: { summary: 'Recompute a visit and hold it against its seal', params: idParams },
+      config: { act: 'look' },
+    },
     async (request) => checkSeal(app.source, request.params.id),
   );
 
   await app.register(async (files) => {
-    takeRaw(files, { contentType: 'application/json', mostBytes: RECORD_LIMIT_BYTES, tooLarge: 'A record file has at most 8 MB. Look whether it is the right file.' });
+    takeRaw(files, {
+      contentType: 'application/json',
+      mostBytes: RECORD_LIMIT_BYTES,
+      tooLarge: 'A record file has at most 8 MB. Look whether it is the right file.',
+    });
     files.post(
       '/record-checks',
-      { schema: { summary: 'Hold an exported record (JSON as body) against the ledger', consumes: ['application/json'] }, config: { act: 'look' } },
-      async (request, reply) => checkRecordFile(app.source, await app.readers.record(rawBody(request), goneSignal(reply))),
+      {
+        schema: {
+          summary: 'Hold an exported record (JSON as body) against the ledger',
+          consumes: ['application/json'],
+        },
+        config: { act: 'look' },
+      },
+      async (request, reply) =>
+        checkRecordFile(app.source, await app.readers.record(rawBody(request), goneSignal(reply))),
     );
   });
 }

@@ -19,12 +19,28 @@ import { goneSignal } from '../time-limit.js';
 import { bringStarter, listStarters } from '../store/starters.js';
 
 const DOCUMENT_LIMIT_BYTES = 256 * 1024;
-const id = () => string().matches(/^[a-z0-9-]{1,60}$/).required();
+const id = () =>
+  string()
+    .matches(/^[a-z0-9-]{1,60}$/)
+    .required();
 const mapParams = object({ id: id() });
 const classParams = object({ id: id(), classId: id() });
-const documentParams = object({ kind: string().oneOf(LIBRARY_KINDS as LibraryKind[]).required(), id: id() });
-const versionParams = documentParams.shape({ version: string().matches(/^\d{1,6}$/).required() });
-const kindParams = object({ kind: string().oneOf(LIBRARY_KINDS as LibraryKind[]).required() });
+const documentParams = object({
+  kind: string()
+    .oneOf(LIBRARY_KINDS as LibraryKind[])
+    .required(),
+  id: id(),
+});
+const versionParams = documentParams.shape({
+  version: string()
+    .matches(/^\d{1,6}$/)
+    .required(),
+});
+const kindParams = object({
+  kind: string()
+    .oneOf(LIBRARY_KINDS as LibraryKind[])
+    .required(),
+});
 
 export async function libraryRoutes(app: FastifyInstance): Promise<void> {
   app.get<{ Params: { kind: LibraryKind } }>(
@@ -42,53 +58,92 @@ export async function libraryRoutes(app: FastifyInstance): Promise<void> {
   app.get<{ Params: InferType<typeof versionParams> }>(
     '/library/:kind/:id/versions/:version',
     { schema: { summary: 'A document at one version', params: versionParams }, config: { act: 'look' } },
-    async (request) => getDocument(app.source.manager, request.params.kind, request.params.id, Number(request.params.version)),
+    async (request) =>
+      getDocument(app.source.manager, request.params.kind, request.params.id, Number(request.params.version)),
   );
 
   app.post<{ Params: { id: string }; Body: ConfirmMapRequest }>(
     '/library/displayMap/:id/confirm',
-    { schema: { summary: 'Confirm a draft map against a real unit', params: mapParams, body: confirmMapRequest }, config: { act: 'editLibrary' } },
+    {
+      schema: { summary: 'Confirm a draft map against a real unit', params: mapParams, body: confirmMapRequest },
+      config: { act: 'editLibrary' },
+    },
     async (request, reply) => {
       const { userId, name } = permit(request.session, 'editLibrary');
-      const entry = await confirmMap(app.source, request.params.id, { ...request.body, by: { userId, name }, on: today() });
+      const entry = await confirmMap(app.source, request.params.id, {
+        ...request.body,
+        by: { userId, name },
+        on: today(),
+      });
       return reply.status(201).send(entry);
     },
   );
 
   app.post<{ Params: InferType<typeof classParams>; Body: ConfirmClassRequest }>(
     '/library/rulePack/:id/classes/:classId/confirm',
-    { schema: { summary: 'Confirm a class with the local authority', params: classParams, body: confirmClassRequest }, config: { act: 'decide' } },
+    {
+      schema: { summary: 'Confirm a class with the local authority', params: classParams, body: confirmClassRequest },
+      config: { act: 'decide' },
+    },
     async (request, reply) => {
       const { userId, name } = permit(request.session, 'decide');
       const { version, authority, source, expiresOn } = request.body;
       const check = { by: name, authority, source, on: today(), expiresOn };
-      return reply.status(201).send(await confirmClass(app.source, request.params.id, request.params.classId, check, { version, userId }));
+      return reply
+        .status(201)
+        .send(await confirmClass(app.source, request.params.id, request.params.classId, check, { version, userId }));
     },
   );
 
   app.get(
     '/starters',
-    { schema: { summary: 'Rule packs that ship with the product and are not in the library yet' }, config: { act: 'look' } },
+    {
+      schema: { summary: 'Rule packs that ship with the product and are not in the library yet' },
+      config: { act: 'look' },
+    },
     async () => listStarters(app.source.manager),
   );
 
   app.post<{ Params: { id: string } }>(
     '/starters/:id',
-    { schema: { summary: 'Bring a starter rule pack into the library, unchecked', params: mapParams }, config: { act: 'editLibrary' } },
-    async (request, reply) => reply.status(201).send(await bringStarter(app.source, request.params.id, permit(request.session, 'editLibrary').userId)),
+    {
+      schema: { summary: 'Bring a starter rule pack into the library, unchecked', params: mapParams },
+      config: { act: 'editLibrary' },
+    },
+    async (request, reply) =>
+      reply
+        .status(201)
+        .send(await bringStarter(app.source, request.params.id, permit(request.session, 'editLibrary').userId)),
   );
 
   await app.register(async (files) => {
-    takeRaw(files, { contentType: 'application/json', mostBytes: DOCUMENT_LIMIT_BYTES, tooLarge: 'A document has at most 256 kB. Nothing was changed; look whether it is the right file.' });
+    takeRaw(files, {
+      contentType: 'application/json',
+      mostBytes: DOCUMENT_LIMIT_BYTES,
+      tooLarge: 'A document has at most 256 kB. Nothing was changed; look whether it is the right file.',
+    });
     // Its thread validates the body; the schema stands here to describe it.
     files.setValidatorCompiler(() => () => true);
-    files.post('/library', { schema: { summary: 'Add a document as a new version', body: newDocumentRequest }, config: { act: 'editLibrary' } }, async (request, reply) => {
-      const { userId, role } = permit(request.session, 'editLibrary');
-      const read = await app.readers.document(rawBody(request), goneSignal(reply));
-      if (!read.ok) throw new HttpProblem(read.code, Object.keys(read.fields).length > 0 ? { fields: read.fields } : {});
-      const { kind, document } = read;
-      if (kind === 'displayMap' && (document as LibraryDocuments['displayMap']).confirmed !== null && !may(role, 'trustMaps')) throw new HttpProblem('confirmedElsewhere');
-      return reply.status(201).send(await addDocument(app.source, kind, document, userId));
-    });
+    files.post(
+      '/library',
+      {
+        schema: { summary: 'Add a document as a new version', body: newDocumentRequest },
+        config: { act: 'editLibrary' },
+      },
+      async (request, reply) => {
+        const { userId, role } = permit(request.session, 'editLibrary');
+        const read = await app.readers.document(rawBody(request), goneSignal(reply));
+        if (!read.ok)
+          throw new HttpProblem(read.code, Object.keys(read.fields).length > 0 ? { fields: read.fields } : {});
+        const { kind, document } = read;
+        if (
+          kind === 'displayMap' &&
+          (document as LibraryDocuments['displayMap']).confirmed !== null &&
+          !may(role, 'trustMaps')
+        )
+          throw new HttpProblem('confirmedElsewhere');
+        return reply.status(201).send(await addDocument(app.source, kind, document, userId));
+      },
+    );
   });
 }

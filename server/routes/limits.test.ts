@@ -25,7 +25,14 @@ const answerOf = async (call: ClientRequest): Promise<{ readonly status: number;
 };
 
 describe('an upload that is too large', () => {
-  const upload = (headers: Record<string, string | number>) => httpRequest({ host: '127.0.0.1', port: portOf(server.app), method: 'POST', path: '/api/intakes?id=7d4f2d5e-0c7b-4b55-9d0e-6a3f0b1c2d3e&fileName=x.csv', headers: { cookie: teo.cookie, 'content-type': 'text/csv', ...headers } });
+  const upload = (headers: Record<string, string | number>) =>
+    httpRequest({
+      host: '127.0.0.1',
+      port: portOf(server.app),
+      method: 'POST',
+      path: '/api/intakes?id=7d4f2d5e-0c7b-4b55-9d0e-6a3f0b1c2d3e&fileName=x.csv',
+      headers: { cookie: teo.cookie, 'content-type': 'text/csv', ...headers },
+    });
 
   it('is refused at once where its size is told, before anything of it was sent', async () => {
     const call = upload({ 'content-length': 80 * 1024 * 1024 });
@@ -42,7 +49,8 @@ describe('an upload that is too large', () => {
     let sent = 0;
     let isAnswered = false;
     void answer.then(() => (isAnswered = true));
-    for (; sent < 80 && !isAnswered && !call.destroyed; sent++) if (!call.write(megabyte)) await Promise.race([once(call, 'drain'), answer]).catch(() => undefined);
+    for (; sent < 80 && !isAnswered && !call.destroyed; sent++)
+      if (!call.write(megabyte)) await Promise.race([once(call, 'drain'), answer]).catch(() => undefined);
     expect(await answer).toEqual({ status: 413, code: 'tooLarge' });
     expect(sent).toBeLessThan(80);
     call.destroy();
@@ -60,7 +68,10 @@ describe('whoever takes too long', () => {
   afterAll(() => app.close());
 
   it.each([
-    ['a body', `POST /api/session HTTP/1.1\r\nhost: x\r\ncontent-type: application/json\r\ncontent-length: 100\r\n\r\n{"name":`],
+    [
+      'a body',
+      `POST /api/session HTTP/1.1\r\nhost: x\r\ncontent-type: application/json\r\ncontent-length: 100\r\n\r\n{"name":`,
+    ],
     ['headers', 'GET /api/health HTTP/1.1\r\nhost: x\r\nx-slow: '],
   ])('to send %s is told so and hung up on, many at once', async (_, text) => {
     const said = await Promise.all(
@@ -79,7 +90,12 @@ describe('whoever takes too long', () => {
 });
 
 /** Stands between a server and its database, and can stop passing anything on without closing: a database that hangs. */
-async function pausable(target: URL): Promise<{ readonly url: string; readonly hang: () => void; readonly goOn: () => void; readonly close: () => Promise<void> }> {
+async function pausable(target: URL): Promise<{
+  readonly url: string;
+  readonly hang: () => void;
+  readonly goOn: () => void;
+  readonly close: () => Promise<void>;
+}> {
   const sockets = new Set<Socket>();
   let isHanging = false;
   const proxy: Server = createServer((client) => {
@@ -119,8 +135,16 @@ describe('a database that hangs', () => {
       const health = () => app.inject({ url: '/api/health' });
       expect((await health()).statusCode).toBe(200);
       between.hang();
-      const signIn = app.inject({ method: 'POST', url: '/api/session', payload: { name: 'lead', password: 'x', station: 'y' } });
-      const [sick, list, entry] = await Promise.all([health(), app.inject({ url: '/api/orders', headers: { cookie: teo.cookie } }), signIn]);
+      const signIn = app.inject({
+        method: 'POST',
+        url: '/api/session',
+        payload: { name: 'lead', password: 'x', station: 'y' },
+      });
+      const [sick, list, entry] = await Promise.all([
+        health(),
+        app.inject({ url: '/api/orders', headers: { cookie: teo.cookie } }),
+        signIn,
+      ]);
       // Whichever limit comes first, the answer says that the database does not.
       expect([sick.statusCode, list.statusCode, entry.statusCode]).toEqual([503, 503, 503]);
       between.goOn();
@@ -136,12 +160,29 @@ describe('a database that hangs', () => {
 describe('a file that is read in a thread', () => {
   it('is read through over a real connection, and stopped when its sender hangs up', async () => {
     const url = `http://127.0.0.1:${portOf(server.app)}/api/record-checks`;
-    const answer = await fetch(url, { method: 'POST', headers: { cookie: teo.cookie, 'content-type': 'application/json' }, body: '{}' });
+    const answer = await fetch(url, {
+      method: 'POST',
+      headers: { cookie: teo.cookie, 'content-type': 'application/json' },
+      body: '{}',
+    });
     expect([answer.status, ((await answer.json()) as { holds: boolean }).holds]).toEqual([200, false]);
     const hangUp = new AbortController();
-    const slow = fetch(url, { method: 'POST', headers: { cookie: teo.cookie, 'content-type': 'application/json' }, body: `[${'{},'.repeat(1_000_000)}{}]`, signal: hangUp.signal }).catch((error: Error) => error.name);
+    const slow = fetch(url, {
+      method: 'POST',
+      headers: { cookie: teo.cookie, 'content-type': 'application/json' },
+      body: `[${'{},'.repeat(1_000_000)}{}]`,
+      signal: hangUp.signal,
+    }).catch((error: Error) => error.name);
     hangUp.abort();
     expect(await slow).toBe('AbortError');
-    expect((await fetch(url, { method: 'POST', headers: { cookie: teo.cookie, 'content-type': 'application/json' }, body: '{}' })).status).toBe(200);
+    expect(
+      (
+        await fetch(url, {
+          method: 'POST',
+          headers: { cookie: teo.cookie, 'content-type': 'application/json' },
+          body: '{}',
+        })
+      ).status,
+    ).toBe(200);
   });
 });

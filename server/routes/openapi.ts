@@ -8,11 +8,19 @@ export async function describeApi(app: FastifyInstance): Promise<void> {
   await app.register(swagger, {
     openapi: {
       openapi: '3.1.0',
-      info: { title: 'Decurio', version: '1', description: 'Errors have one shape: {error: {code, message, fields?}}.' },
+      info: {
+        title: 'Decurio',
+        version: '1',
+        description: 'Errors have one shape: {error: {code, message, fields?}}.',
+      },
     },
     transform: ({ schema, url }) => ({ url, schema: schema && mapValues(schema, asJsonSchema) }),
   });
-  app.get('/api/openapi.json', { schema: { hide: true, summary: 'This description of the API' }, config: { act: 'look' } }, async () => app.swagger());
+  app.get(
+    '/api/openapi.json',
+    { schema: { hide: true, summary: 'This description of the API' }, config: { act: 'look' } },
+    async () => app.swagger(),
+  );
 }
 
 const asJsonSchema = (part: unknown): unknown => (isSchema(part) ? convertSchema(part as Schema) : part);

@@ -2,7 +2,20 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { PLAIN_TERMS } from '@decurio/core';
 import type { LineUnit, LineView, NewOrderRequest, OrderActed, OrderPageView, PinView } from '@decurio/contract';
-import { Bench, DUE, confirmClass, demoFile, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
+import {
+  Bench,
+  DUE,
+  confirmClass,
+  demoFile,
+  errorOf,
+  fillLibrary,
+  orderFile,
+  signInAs,
+  startTestServer,
+  takeOrder,
+  type Person,
+  type TestServer,
+} from '../testing/test-server.js';
 
 let server: TestServer;
 let teo: Person;
@@ -12,7 +25,12 @@ beforeAll(async () => {
   server = await startTestServer();
   [teo, ines] = [await signInAs(server, 'technician'), await signInAs(server, 'lead')];
   await fillLibrary(await signInAs(server, 'owner'));
-  await (await signInAs(server, 'owner')).post('/api/library', { kind: 'houseRules', document: JSON.parse(demoFile('rules/lantern-couriers.json')) as object });
+  await (
+    await signInAs(server, 'owner')
+  ).post('/api/library', {
+    kind: 'houseRules',
+    document: JSON.parse(demoFile('rules/lantern-couriers.json')) as object,
+  });
 });
 afterAll(() => server.close());
 
@@ -20,19 +38,58 @@ const { siteLimit, orderLimit, throttle } = PLAIN_TERMS;
 const terms = { siteLimit, orderLimit, throttle, privateLand: null };
 let numbers = 3000;
 const byHand = (over: Partial<NewOrderRequest> = {}): NewOrderRequest => ({
-  id: randomUUID(), number: String(++numbers), customer: 'Harbour Tours', rulePackId: 'port-isel', classId: 'pedelec-25', houseRulesId: 'hire-default', dueAt: DUE.replace(' ', 'T'), notes: '', terms, units: [], expected: [], ...over,
+  id: randomUUID(),
+  number: String(++numbers),
+  customer: 'Harbour Tours',
+  rulePackId: 'port-isel',
+  classId: 'pedelec-25',
+  houseRulesId: 'hire-default',
+  dueAt: DUE.replace(' ', 'T'),
+  notes: '',
+  terms,
+  units: [],
+  expected: [],
+  ...over,
 });
 const unit = (serial: string, typeId = 'samphire-26') => ({ serial, typeId, mapId: null });
 const page = async (id: string): Promise<OrderPageView> => (await teo.get(`/api/orders/${id}`)).json<OrderPageView>();
-const line = async (id: string): Promise<readonly LineUnit[]> => (await teo.get(`/api/orders/${id}/line`)).json<LineView>().units;
-const amend = (id: string, over: object, person = ines) => person.post(`/api/orders/${id}/amendments`, { id: randomUUID(), reason: 'the site said so', customer: 'Causeway Holiday Park', rulePackId: 'port-isel', classId: 'pedelec-25', houseRulesId: 'hire-default', dueAt: DUE.replace(' ', 'T'), notes: '', terms, ...over });
+const line = async (id: string): Promise<readonly LineUnit[]> =>
+  (await teo.get(`/api/orders/${id}/line`)).json<LineView>().units;
+const amend = (id: string, over: object, person = ines) =>
+  person.post(`/api/orders/${id}/amendments`, {
+    id: randomUUID(),
+    reason: 'the site said so',
+    customer: 'Causeway Holiday Park',
+    rulePackId: 'port-isel',
+    classId: 'pedelec-25',
+    houseRulesId: 'hire-default',
+    dueAt: DUE.replace(' ', 'T'),
+    notes: '',
+    terms,
+    ...over,
+  });
 const slower = { terms: { ...terms, siteLimit: { value: 18, unit: 'km/h' } } };
 let serials = 0;
-const order = async (count = 1) => takeOrder(teo, orderFile(Array.from({ length: count }, () => `A26-${String(++serials).padStart(4, '0')}`), String(++numbers)));
+const order = async (count = 1) =>
+  takeOrder(
+    teo,
+    orderFile(
+      Array.from({ length: count }, () => `A26-${String(++serials).padStart(4, '0')}`),
+      String(++numbers),
+    ),
+  );
 
 describe('an order by hand', () => {
   it('takes serials and units to come, and answers twice the same', async () => {
-    const request = byHand({ units: [unit('H26-0001')], expected: [{ typeId: 'cockle-20', mapId: null, count: 3 }, { typeId: 'samphire-26', mapId: null, count: 2 }], notes: 'Baskets last.', terms: { ...terms, siteLimit: { value: 12.5, unit: 'mph' } } });
+    const request = byHand({
+      units: [unit('H26-0001')],
+      expected: [
+        { typeId: 'cockle-20', mapId: null, count: 3 },
+        { typeId: 'samphire-26', mapId: null, count: 2 },
+      ],
+      notes: 'Baskets last.',
+      terms: { ...terms, siteLimit: { value: 12.5, unit: 'mph' } },
+    });
     const first = await teo.post('/api/orders', request);
     expect(first.statusCode).toBe(201);
     expect((await teo.post('/api/orders', request)).json()).toEqual(first.json());
@@ -40,7 +97,10 @@ describe('an order by hand', () => {
       notes: 'Baskets last.',
       order: { units: 1, limitKmh: expect.closeTo(20.117, 3) },
       groups: [{ typeId: 'samphire-26', units: 1, sealed: 0 }],
-      expected: [{ typeId: 'cockle-20', typeName: 'Cockle 20', mapId: 'ember-three-key', count: 3 }, { typeId: 'samphire-26', count: 2 }],
+      expected: [
+        { typeId: 'cockle-20', typeName: 'Cockle 20', mapId: 'ember-three-key', count: 3 },
+        { typeId: 'samphire-26', count: 2 },
+      ],
       changes: [{ kind: 'taken', by: 'The technician' }],
     });
   });
@@ -48,11 +108,25 @@ describe('an order by hand', () => {
   it.each([
     ['a number that is taken', () => byHand({ number: '2611' }), 'orderExists'],
     ['a type for another kind', () => byHand({ classId: 'scooter-20', units: [unit('H26-0009')] }), 'unknownHere'],
-    ['a display the type does not carry', () => byHand({ units: [{ ...unit('H26-0009'), mapId: 'ember-three-key' }] }), 'unknownHere'],
+    [
+      'a display the type does not carry',
+      () => byHand({ units: [{ ...unit('H26-0009'), mapId: 'ember-three-key' }] }),
+      'unknownHere',
+    ],
     ['a serial twice', () => byHand({ units: [unit('H26-0009'), unit('h26-0009')] }), 'serialTaken'],
     ['a class that is not there', () => byHand({ classId: 'moped' }), 'notFound'],
     ['a negative limit', () => byHand({ terms: { ...terms, orderLimit: { value: -5, unit: 'km/h' } } }), 'badFields'],
-    ['private land with a class for roads', () => byHand({ terms: { ...terms, privateLand: { acknowledgement: 'letter', endsOn: '2099-01-01', label: 'Yard only', isUncapped: false } } }), 'badFields'],
+    [
+      'private land with a class for roads',
+      () =>
+        byHand({
+          terms: {
+            ...terms,
+            privateLand: { acknowledgement: 'letter', endsOn: '2099-01-01', label: 'Yard only', isUncapped: false },
+          },
+        }),
+      'badFields',
+    ],
   ])('with %s is refused, and nothing is taken', async (_says, request, code) => {
     await takeOrder(teo, orderFile(['H26-2611'], '2611'));
     const made = request();
@@ -62,7 +136,11 @@ describe('an order by hand', () => {
 
   it('for private land wants a lead, an acknowledgement and an end', async () => {
     const land = { acknowledgement: 'letter 7', endsOn: '2099-12-31', label: 'Harbour yard only', isUncapped: false };
-    const request = byHand({ classId: 'harbour-yard', units: [unit('H26-0020')], terms: { ...terms, siteLimit: { value: 30, unit: 'km/h' }, privateLand: land } });
+    const request = byHand({
+      classId: 'harbour-yard',
+      units: [unit('H26-0020')],
+      terms: { ...terms, siteLimit: { value: 30, unit: 'km/h' }, privateLand: land },
+    });
     expect(errorOf(await teo.post('/api/orders', request)).code).toBe('needsAuthority');
     expect(errorOf(await ines.post('/api/orders', { ...request, terms })).code).toBe('badFields');
     expect((await ines.post('/api/orders', request)).statusCode).toBe(201);
@@ -85,7 +163,10 @@ describe('units of an order', () => {
     expect((await page(request.id)).expected[0]?.count).toBe(1);
     await teo.post(`/api/orders/${request.id}/units`, { id: randomUUID(), units: [unit('H26-0102')] });
     expect(await page(request.id)).toMatchObject({ expected: [], order: { units: 2 } });
-    expect(errorOf(await teo.post(`/api/orders/${request.id}/units`, { id: randomUUID(), units: [unit('H26-0102')] })).message).toBe('H26-0102 is in this order already. Nothing was changed.');
+    expect(
+      errorOf(await teo.post(`/api/orders/${request.id}/units`, { id: randomUUID(), units: [unit('H26-0102')] }))
+        .message,
+    ).toBe('H26-0102 is in this order already. Nothing was changed.');
     expect((await line(request.id)).map(({ serial }) => serial)).toEqual(['H26-0101', 'H26-0102']);
   });
 
@@ -97,22 +178,54 @@ describe('units of an order', () => {
     expect((await ines.post(`/api/orders/${taken.orderId}/withdrawals`, act)).statusCode).toBe(200);
     expect((await line(taken.orderId)).map(({ serial }) => serial)).toEqual([units[2]!.serial]);
     expect((await page(taken.orderId)).order.units).toBe(1);
-    expect(errorOf(await bench.send({ ...bench.draft('checkedIn', { revisionConfirmed: true, odometerKm: 1, packV: 39, packCondition: 'sound', tyreBar: null, cablesFree: true, clampSound: true, accessories: '', damage: '' }), seq: 3 })).code).toBe('withdrawn');
-    expect(errorOf(await ines.post(`/api/orders/${taken.orderId}/withdrawals`, { ...act, id: randomUUID() })).code).toBe('notInOrder');
-    expect((await teo.post(`/api/orders/${taken.orderId}/units`, { id: randomUUID(), units: [unit(units[0]!.serial)] })).statusCode).toBe(201);
-    expect((await line(taken.orderId)).map(({ serial, status }) => [serial, status])).toEqual([[units[0]!.serial, 'waiting'], [units[2]!.serial, 'waiting']]);
+    expect(
+      errorOf(
+        await bench.send({
+          ...bench.draft('checkedIn', {
+            revisionConfirmed: true,
+            odometerKm: 1,
+            packV: 39,
+            packCondition: 'sound',
+            tyreBar: null,
+            cablesFree: true,
+            clampSound: true,
+            accessories: '',
+            damage: '',
+          }),
+          seq: 3,
+        }),
+      ).code,
+    ).toBe('withdrawn');
+    expect(
+      errorOf(await ines.post(`/api/orders/${taken.orderId}/withdrawals`, { ...act, id: randomUUID() })).code,
+    ).toBe('notInOrder');
+    expect(
+      (await teo.post(`/api/orders/${taken.orderId}/units`, { id: randomUUID(), units: [unit(units[0]!.serial)] }))
+        .statusCode,
+    ).toBe(201);
+    expect((await line(taken.orderId)).map(({ serial, status }) => [serial, status])).toEqual([
+      [units[0]!.serial, 'waiting'],
+      [units[2]!.serial, 'waiting'],
+    ]);
   });
 });
 
 describe('an amendment', () => {
-  it('is a lead\'s, with a reason, and says what it moved', async () => {
+  it("is a lead's, with a reason, and says what it moved", async () => {
     const { taken } = await order();
     expect(errorOf(await amend(taken.orderId, slower, teo)).code).toBe('notAllowed');
-    expect(errorOf(await amend(taken.orderId, { ...slower, reason: '' })).fields).toMatchObject({ reason: expect.any(String) });
+    expect(errorOf(await amend(taken.orderId, { ...slower, reason: '' })).fields).toMatchObject({
+      reason: expect.any(String),
+    });
     expect(errorOf(await amend(taken.orderId, {})).code).toBe('nothingChanged');
     expect((await amend(taken.orderId, slower)).statusCode).toBe(200);
     const [change] = (await page(taken.orderId)).changes;
-    expect(change).toMatchObject({ kind: 'amended', by: 'The lead', reason: 'the site said so', says: ['Site limit: was none, is 18 km/h.'] });
+    expect(change).toMatchObject({
+      kind: 'amended',
+      by: 'The lead',
+      reason: 'the site said so',
+      says: ['Site limit: was none, is 18 km/h.'],
+    });
   });
 
   it('works a unit under way out anew, and leaves one nobody has begun to its opening', async () => {
@@ -120,7 +233,9 @@ describe('an amendment', () => {
     const bench = await new Bench(teo, units[0]!.id).open();
     await bench.toSignOff();
     expect((await amend(taken.orderId, slower)).json<OrderActed>()).toEqual({ revised: 1, returned: [] });
-    const { evidence } = (await teo.get(`/api/units/${units[0]!.id}/bench`)).json<{ evidence: typeof bench.evidence }>();
+    const { evidence } = (await teo.get(`/api/units/${units[0]!.id}/bench`)).json<{
+      evidence: typeof bench.evidence;
+    }>();
     bench.evidence.splice(0, bench.evidence.length, ...evidence);
     expect(bench.state).toMatchObject({ step: 'keyIn', round: 2, toKey: ['L4.1'], toRead: ['L4.1'] });
     expect((await line(taken.orderId)).map(({ step }) => step)).toEqual(['keyIn', null]);
@@ -139,7 +254,11 @@ describe('an amendment', () => {
     expect(acted.returned).toEqual(units.map(({ serial }) => ({ serial, says: 'L4.1 left at 24, must be 17.' })));
     expect(await page(taken.orderId)).toMatchObject({ order: { sealed: 0, units: 2 } });
     const [first] = await line(taken.orderId);
-    expect(first).toMatchObject({ status: 'waiting', visitId: null, returnedWhy: expect.stringContaining('L4.1 left at 24, must be 17.') });
+    expect(first).toMatchObject({
+      status: 'waiting',
+      visitId: null,
+      returnedWhy: expect.stringContaining('L4.1 left at 24, must be 17.'),
+    });
     const again = await new Bench(teo, first!.id).open();
     expect(again.state.opened.follows?.why).toContain('the site said so');
     expect(again.state.toKey).toEqual(['L4.1']);
@@ -154,11 +273,19 @@ describe('an amendment', () => {
     const bench = await new Bench(teo, units[0]!.id).open();
     await (await bench.toSignOff()).sign();
     const rules = JSON.parse(demoFile('rules/hire-default.json')) as { choices: object };
-    await ines.post('/api/library', { kind: 'houseRules', document: { ...rules, choices: { ...rules.choices, autoOffMin: 5 } } });
+    await ines.post('/api/library', {
+      kind: 'houseRules',
+      document: { ...rules, choices: { ...rules.choices, autoOffMin: 5 } },
+    });
     expect((await amend(taken.orderId, { dueAt: '2099-12-24T08:00' })).json()).toEqual({ revised: 0, returned: [] });
     expect((await line(taken.orderId))[0]?.status).toBe('sealed');
-    const anew = await ines.post(`/api/orders/${taken.orderId}/setups`, { id: randomUUID(), reason: 'the house rules moved' });
-    expect(anew.json<OrderActed>().returned).toEqual([{ serial: units[0]!.serial, says: 'L7.2 left at 10, must be 5.' }]);
+    const anew = await ines.post(`/api/orders/${taken.orderId}/setups`, {
+      id: randomUUID(),
+      reason: 'the house rules moved',
+    });
+    expect(anew.json<OrderActed>().returned).toEqual([
+      { serial: units[0]!.serial, says: 'L7.2 left at 10, must be 5.' },
+    ]);
     await ines.post('/api/library', { kind: 'houseRules', document: rules });
   });
 
@@ -166,29 +293,59 @@ describe('an amendment', () => {
     const { taken, units } = await order();
     const bench = await new Bench(teo, units[0]!.id).open();
     await (await bench.toSignOff()).sign();
-    expect((await amend(taken.orderId, { notes: 'Ring before delivery.' })).json()).toEqual({ revised: 0, returned: [] });
+    expect((await amend(taken.orderId, { notes: 'Ring before delivery.' })).json()).toEqual({
+      revised: 0,
+      returned: [],
+    });
     expect((await line(taken.orderId))[0]?.status).toBe('sealed');
   });
 });
 
 describe("a lead's choice", () => {
   it('stands in the setup of every unit of the type, and lets it be signed off', async () => {
-    const source = (await teo.get('/api/library/vehicleType')).json<{ id: string; document: object }[]>().find(({ id }) => id === 'samphire-26')!.document;
-    await ines.post('/api/library', { kind: 'vehicleType', document: { ...source, id: 'slow-26', name: 'Slow 26', attainableKmh: 22 } });
+    const source = (await teo.get('/api/library/vehicleType'))
+      .json<{ id: string; document: object }[]>()
+      .find(({ id }) => id === 'samphire-26')!.document;
+    await ines.post('/api/library', {
+      kind: 'vehicleType',
+      document: { ...source, id: 'slow-26', name: 'Slow 26', attainableKmh: 22 },
+    });
     const request = byHand({ units: [unit('H26-0300', 'slow-26')] });
     await ines.post('/api/orders', request);
     const [only] = await line(request.id);
     const bench = await new Bench(teo, only!.id).open();
     await bench.toSignOff();
     expect(errorOf(await bench.sign()).code).toBe('undecided');
-    const choice = { id: randomUUID(), finding: 'aboveAttainable:unit', typeId: 'slow-26', words: 'measured end speed is enough' };
+    const choice = {
+      id: randomUUID(),
+      finding: 'aboveAttainable:unit',
+      typeId: 'slow-26',
+      words: 'measured end speed is enough',
+    };
     expect(errorOf(await teo.post(`/api/orders/${request.id}/decisions`, choice)).code).toBe('notAllowed');
-    expect(errorOf(await ines.post(`/api/orders/${request.id}/decisions`, { ...choice, id: randomUUID(), finding: 'nothing:unit' })).code).toBe('notAsked');
-    expect(errorOf(await ines.post(`/api/orders/${request.id}/decisions`, { ...choice, id: randomUUID(), typeId: 'cockle-20' })).code).toBe('notAsked');
-    expect((await ines.post(`/api/orders/${request.id}/decisions`, choice)).json()).toEqual({ revised: 1, returned: [] });
+    expect(
+      errorOf(
+        await ines.post(`/api/orders/${request.id}/decisions`, {
+          ...choice,
+          id: randomUUID(),
+          finding: 'nothing:unit',
+        }),
+      ).code,
+    ).toBe('notAsked');
+    expect(
+      errorOf(
+        await ines.post(`/api/orders/${request.id}/decisions`, { ...choice, id: randomUUID(), typeId: 'cockle-20' }),
+      ).code,
+    ).toBe('notAsked');
+    expect((await ines.post(`/api/orders/${request.id}/decisions`, choice)).json()).toEqual({
+      revised: 1,
+      returned: [],
+    });
     const { evidence } = (await teo.get(`/api/units/${only!.id}/bench`)).json<{ evidence: typeof bench.evidence }>();
     bench.evidence.splice(0, bench.evidence.length, ...evidence);
-    expect(bench.state.opened.setup.findings).toContainEqual(expect.objectContaining({ id: 'aboveAttainable:unit', decided: expect.objectContaining({ by: 'The lead' }) }));
+    expect(bench.state.opened.setup.findings).toContainEqual(
+      expect.objectContaining({ id: 'aboveAttainable:unit', decided: expect.objectContaining({ by: 'The lead' }) }),
+    );
     expect((await bench.sign()).statusCode).toBe(201);
   });
 });
@@ -197,8 +354,13 @@ describe('one unit otherwise', () => {
   it('has its own wishes with their reason, within the class, and they can be taken back', async () => {
     const { taken, units } = await order(2);
     const bench = await new Bench(teo, units[0]!.id).open();
-    const wishes = { choices: { assistLevels: 3 }, limit: { value: 16, unit: 'km/h' }, why: 'one rider wants it gentler' };
-    const put = (body: unknown, person = ines) => person.put(`/api/units/${units[0]!.id}/wishes`, { id: randomUUID(), wishes: body });
+    const wishes = {
+      choices: { assistLevels: 3 },
+      limit: { value: 16, unit: 'km/h' },
+      why: 'one rider wants it gentler',
+    };
+    const put = (body: unknown, person = ines) =>
+      person.put(`/api/units/${units[0]!.id}/wishes`, { id: randomUUID(), wishes: body });
     expect(errorOf(await put(wishes, teo)).code).toBe('notAllowed');
     expect(errorOf(await put({ ...wishes, choices: { assistLevels: 'many' } })).code).toBe('badFields');
     expect((await put(wishes)).json()).toMatchObject({ revised: 1 });
@@ -208,7 +370,10 @@ describe('one unit otherwise', () => {
       return ['L4.1', 'L5.1'].map((label) => bench.state.opened.setup.targets.find((t) => t.label === label)?.raw);
     };
     expect(await raws(units[0]!.id)).toEqual([15, 3]);
-    expect((await line(taken.orderId)).map(({ own }) => own?.why ?? null)).toEqual(['one rider wants it gentler', null]);
+    expect((await line(taken.orderId)).map(({ own }) => own?.why ?? null)).toEqual([
+      'one rider wants it gentler',
+      null,
+    ]);
     expect((await put(null)).json()).toMatchObject({ revised: 1 });
     expect(await raws(units[0]!.id)).toEqual([24, 5]);
     expect((await page(taken.orderId)).changes.map(({ kind }) => kind)).toEqual(['wishes', 'wishes']);
@@ -216,7 +381,8 @@ describe('one unit otherwise', () => {
 });
 
 describe('a PIN by policy', () => {
-  const look = (id: string, unitId: string | null, person = ines, why = 'handing over') => person.post(`/api/orders/${id}/pin-looks`, { unitId, why });
+  const look = (id: string, unitId: string | null, person = ines, why = 'handing over') =>
+    person.post(`/api/orders/${id}/pin-looks`, { unitId, why });
 
   it('is one for the order, shown to a lead who says why, and every look is recorded', async () => {
     const { taken } = await order();
@@ -227,7 +393,10 @@ describe('a PIN by policy', () => {
     const second = (await look(taken.orderId, null, ines, 'customer rang')).json<PinView>();
     expect(second.digits).toBe(first.digits);
     expect(second.looks).toEqual([{ by: 'The lead', at: expect.any(String), why: 'handing over' }]);
-    const rows = await server.app.source.query<{ sealedDigits: string }[]>('SELECT sealedDigits FROM pin WHERE orderId = ?', [taken.orderId]);
+    const rows = await server.app.source.query<{ sealedDigits: string }[]>(
+      'SELECT sealedDigits FROM pin WHERE orderId = ?',
+      [taken.orderId],
+    );
     expect(rows[0]?.sealedDigits).not.toContain(first.digits);
   });
 
@@ -236,13 +405,16 @@ describe('a PIN by policy', () => {
     await ines.post('/api/orders', request);
     const [a, b] = await line(request.id);
     expect(errorOf(await look(request.id, null)).code).toBe('noPin');
-    const digits = [(await look(request.id, a!.id)).json<PinView>().digits, (await look(request.id, b!.id)).json<PinView>().digits];
+    const digits = [
+      (await look(request.id, a!.id)).json<PinView>().digits,
+      (await look(request.id, b!.id)).json<PinView>().digits,
+    ];
     expect((await look(request.id, a!.id)).json<PinView>().digits).toBe(digits[0]);
     const { units: others } = await order();
     expect(errorOf(await look(request.id, others[0]!.id)).code).toBe('notInOrder');
   });
 
-  it('cannot be unrecorded with the application\'s rights', async () => {
+  it("cannot be unrecorded with the application's rights", async () => {
     await expect(server.app.source.query('DELETE FROM pin_look')).rejects.toThrow(/denied/);
     await expect(server.app.source.query('UPDATE order_change SET reason = ?', ['none'])).rejects.toThrow(/denied/);
   });
@@ -250,7 +422,10 @@ describe('a PIN by policy', () => {
 
 it('an order whose class has no row is refused at the door of the file', async () => {
   await confirmClass(ines, 'pedelec-25', 2);
-  const csv = 'order,customer,due,place,class,type,serial\n3999,Harbour Tours,2099-12-11 09:00,Port Isel,harbour-yard,Samphire 26,H26-0900';
-  const report = (await teo.post(`/api/intakes?id=${randomUUID()}&fileName=o.csv`, csv, 'text/csv')).json<{ problems: { code: string }[] }>();
+  const csv =
+    'order,customer,due,place,class,type,serial\n3999,Harbour Tours,2099-12-11 09:00,Port Isel,harbour-yard,Samphire 26,H26-0900';
+  const report = (await teo.post(`/api/intakes?id=${randomUUID()}&fileName=o.csv`, csv, 'text/csv')).json<{
+    problems: { code: string }[];
+  }>();
   expect(report.problems.map(({ code }) => code)).toEqual(['needsAuthority']);
 });

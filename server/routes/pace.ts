@@ -5,9 +5,13 @@ import { permit } from '../security/roles.js';
 import { keepPace, readPace } from '../store/accounts.js';
 
 export async function paceRoutes(app: FastifyInstance): Promise<void> {
-  app.get('/pace', { schema: { summary: 'The pace learnt of the person signed in' }, config: { act: 'look' } }, async (request): Promise<PaceView> => ({
-    pace: await readPace(app.source, permit(request.session, 'look').userId),
-  }));
+  app.get(
+    '/pace',
+    { schema: { summary: 'The pace learnt of the person signed in' }, config: { act: 'look' } },
+    async (request): Promise<PaceView> => ({
+      pace: await readPace(app.source, permit(request.session, 'look').userId),
+    }),
+  );
 
   app.put<{ Body: Pace }>(
     '/pace',

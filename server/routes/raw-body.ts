@@ -12,7 +12,14 @@ class TooLarge {
  * answer; the time limit of a request bounds that.
  * @param tooLarge what whoever sends more than `mostBytes` is told
  */
-export function takeRaw(app: FastifyInstance, { contentType, mostBytes, tooLarge }: { readonly contentType: string; readonly mostBytes: number; readonly tooLarge: string }): void {
+export function takeRaw(
+  app: FastifyInstance,
+  {
+    contentType,
+    mostBytes,
+    tooLarge,
+  }: { readonly contentType: string; readonly mostBytes: number; readonly tooLarge: string },
+): void {
   app.removeContentTypeParser(contentType);
   app.addContentTypeParser(contentType, (request, payload, done) => {
     // Not as an error of the parser: that would hang up on a sender who is still talking and hears nothing.

@@ -7,7 +7,15 @@ import { buildApp } from '../app.js';
 import { DEMO_PASSWORD } from '../demo-password.js';
 import { addAccount, changeAccount } from '../store/accounts.js';
 import { TRIES } from '../store/sign-in-tries.js';
-import { errorOf, PASSWORD, signInAs, startTestServer, testConfig, type Person, type TestServer } from '../testing/test-server.js';
+import {
+  errorOf,
+  PASSWORD,
+  signInAs,
+  startTestServer,
+  testConfig,
+  type Person,
+  type TestServer,
+} from '../testing/test-server.js';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -15,7 +23,8 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const signIn = (name: string, password: string) => server.app.inject({ method: 'POST', url: '/api/session', payload: { name, password, station: 'bay 1' } });
+const signIn = (name: string, password: string) =>
+  server.app.inject({ method: 'POST', url: '/api/session', payload: { name, password, station: 'bay 1' } });
 
 /** What was tried before must not count against the next test: a minute is long. */
 const forgetTries = () => server.app.source.query('DELETE FROM sign_in_try');
@@ -23,8 +32,15 @@ const forgetTries = () => server.app.source.query('DELETE FROM sign_in_try');
 /** Opens a stream of changes as a browser would. @returns what settles with its end */
 async function openStream(app: FastifyInstance, { cookie }: Person): Promise<{ readonly ended: Promise<void> }> {
   const { port } = app.server.address() as AddressInfo;
-  const call = httpRequest({ host: '127.0.0.1', port, path: '/api/changes', headers: { cookie, accept: 'text/event-stream' } });
-  const answer = await new Promise<IncomingMessage>((resolve, reject) => call.once('response', resolve).once('error', reject).end());
+  const call = httpRequest({
+    host: '127.0.0.1',
+    port,
+    path: '/api/changes',
+    headers: { cookie, accept: 'text/event-stream' },
+  });
+  const answer = await new Promise<IncomingMessage>((resolve, reject) =>
+    call.once('response', resolve).once('error', reject).end(),
+  );
   expect(answer.statusCode).toBe(200);
   return { ended: new Promise<void>((resolve) => answer.resume().once('close', resolve)) };
 }
@@ -58,19 +74,28 @@ describe('signing in', () => {
 
   it('counts one name however it is spelt, and takes no other letters for its own', async () => {
     await forgetTries();
-    for (const name of ['Lead', 'leaD', 'LEAD', 'ｌｅａｄ', 'lEAD', 'lEad', 'leAd', 'LEad', 'ＬＥＡＤ', 'lead']) expect((await signIn(name, 'guess')).statusCode, name).toBe(401);
+    for (const name of ['Lead', 'leaD', 'LEAD', 'ｌｅａｄ', 'lEAD', 'lEad', 'leAd', 'LEad', 'ＬＥＡＤ', 'lead'])
+      expect((await signIn(name, 'guess')).statusCode, name).toBe(401);
     expect((await signIn('ｌead', PASSWORD)).statusCode).toBe(429);
     await forgetTries();
-    for (const name of ['léad', 'lèad', 'leàd', 'ĺead', 'leаd']) expect((await signIn(name, PASSWORD)).statusCode, name).toBe(401);
+    for (const name of ['léad', 'lèad', 'leàd', 'ĺead', 'leаd'])
+      expect((await signIn(name, PASSWORD)).statusCode, name).toBe(401);
     expect((await signIn('Lead', PASSWORD)).statusCode).toBe(200);
   });
 
   it('counts over all processes, and per address, whatever a sender says of its own', async () => {
     await forgetTries();
     const second = await buildApp(testConfig(server.applicationUrl));
-    const from = (app: FastifyInstance, name: string, n: number) => app.inject({ method: 'POST', url: '/api/session', headers: { 'x-forwarded-for': `10.0.0.${n}` }, payload: { name, password: 'guess', station: 'bay 1' } });
+    const from = (app: FastifyInstance, name: string, n: number) =>
+      app.inject({
+        method: 'POST',
+        url: '/api/session',
+        headers: { 'x-forwarded-for': `10.0.0.${n}` },
+        payload: { name, password: 'guess', station: 'bay 1' },
+      });
     try {
-      for (let n = 0; n < TRIES.perAddress; n++) expect((await from(n % 2 === 0 ? server.app : second, `nobody-${n}`, n)).statusCode).toBe(401);
+      for (let n = 0; n < TRIES.perAddress; n++)
+        expect((await from(n % 2 === 0 ? server.app : second, `nobody-${n}`, n)).statusCode).toBe(401);
       expect((await from(second, 'nobody-new', 99)).statusCode).toBe(429);
       expect((await from(server.app, 'nobody-new', 99)).statusCode).toBe(429);
     } finally {
@@ -83,7 +108,12 @@ describe('signing in', () => {
     const behind = await buildApp(testConfig(server.applicationUrl, { trustedProxies: ['127.0.0.1'] }));
     try {
       for (let n = 0; n <= TRIES.perAddress; n++) {
-        const answer = await behind.inject({ method: 'POST', url: '/api/session', headers: { 'x-forwarded-for': `10.0.0.${n}` }, payload: { name: `nobody-${n}`, password: 'guess', station: 'bay 1' } });
+        const answer = await behind.inject({
+          method: 'POST',
+          url: '/api/session',
+          headers: { 'x-forwarded-for': `10.0.0.${n}` },
+          payload: { name: `nobody-${n}`, password: 'guess', station: 'bay 1' },
+        });
         expect(answer.statusCode).toBe(401);
       }
     } finally {
@@ -117,7 +147,10 @@ describe('a session', () => {
   it('is refused with a forged signature, with none, and after signing out', async () => {
     const person = await signInAs(server, 'technician');
     expect((await server.app.inject({ url: '/api/orders' })).statusCode).toBe(401);
-    const forged = await server.app.inject({ url: '/api/orders', headers: { cookie: `${person.cookie.slice(0, -4)}AAAA` } });
+    const forged = await server.app.inject({
+      url: '/api/orders',
+      headers: { cookie: `${person.cookie.slice(0, -4)}AAAA` },
+    });
     expect(errorOf(forged).code).toBe('signedOut');
     expect((await person.get('/api/orders')).statusCode).toBe(200);
     await server.app.inject({ method: 'DELETE', url: '/api/session', headers: { cookie: person.cookie } });
@@ -126,16 +159,28 @@ describe('a session', () => {
 
   it('of before ends when someone signs in again in the same browser', async () => {
     const before = await signInAs(server, 'technician');
-    await server.app.inject({ method: 'POST', url: '/api/session', headers: { cookie: before.cookie }, payload: { name: 'technician', password: PASSWORD, station: 'bay 2' } });
+    await server.app.inject({
+      method: 'POST',
+      url: '/api/session',
+      headers: { cookie: before.cookie },
+      payload: { name: 'technician', password: PASSWORD, station: 'bay 2' },
+    });
     expect((await before.get('/api/orders')).statusCode).toBe(401);
   });
 
   it('elsewhere is listed to its owner, who ends it there', async () => {
-    const [here, there, stranger] = [await signInAs(server, 'technician'), await signInAs(server, 'technician'), await signInAs(server, 'lead')];
+    const [here, there, stranger] = [
+      await signInAs(server, 'technician'),
+      await signInAs(server, 'technician'),
+      await signInAs(server, 'lead'),
+    ];
     const list = async () => (await here.get('/api/sessions')).json<OpenSession[]>();
     const others = (await list()).filter(({ isThis }) => !isThis);
-    expect(others.every(({ station, openedAt }) => station.startsWith('bay ') && !Number.isNaN(Date.parse(openedAt)))).toBe(true);
-    const end = (id: string, person = here) => server.app.inject({ method: 'DELETE', url: `/api/sessions/${id}`, headers: { cookie: person.cookie } });
+    expect(
+      others.every(({ station, openedAt }) => station.startsWith('bay ') && !Number.isNaN(Date.parse(openedAt))),
+    ).toBe(true);
+    const end = (id: string, person = here) =>
+      server.app.inject({ method: 'DELETE', url: `/api/sessions/${id}`, headers: { cookie: person.cookie } });
     expect((await end(others[0]!.id, stranger)).statusCode).toBe(404);
     for (const { id } of others) expect((await end(id)).statusCode).toBe(204);
     expect((await there.get('/api/orders')).statusCode).toBe(401);
@@ -150,7 +195,12 @@ describe('a session', () => {
       const streams = [await openStream(second, one), await openStream(second, two)];
       await server.app.inject({ method: 'DELETE', url: '/api/session', headers: { cookie: one.cookie } });
       await streams[0]?.ended;
-      await changeAccount(server.app.source, { signInName: 'technician', displayName: 'The technician', role: 'technician', password: PASSWORD });
+      await changeAccount(server.app.source, {
+        signInName: 'technician',
+        displayName: 'The technician',
+        role: 'technician',
+        password: PASSWORD,
+      });
       await streams[1]?.ended;
     } finally {
       await second.close();
@@ -166,21 +216,46 @@ describe('a session', () => {
 });
 
 describe('an account', () => {
-  const asNamed = (signInName: string) => ({ signInName, displayName: 'Somebody', role: 'owner' as const, password: 'marram-grass-2', isDemo: false });
+  const asNamed = (signInName: string) => ({
+    signInName,
+    displayName: 'Somebody',
+    role: 'owner' as const,
+    password: 'marram-grass-2',
+    isDemo: false,
+  });
 
   it.each(['téo', 'аsta', 'two words', '', '-x'])('is not made under the name %j', async (name) => {
-    expect(await addAccount(server.app.source, asNamed(name))).toMatchObject({ ok: false, says: expect.stringContaining('Latin letters') });
+    expect(await addAccount(server.app.source, asNamed(name))).toMatchObject({
+      ok: false,
+      says: expect.stringContaining('Latin letters'),
+    });
   });
 
   it('is never taken over, nor made to look like another', async () => {
-    expect(await addAccount(server.app.source, asNamed('Technician'))).toMatchObject({ ok: false, says: expect.stringContaining('already') });
-    expect(await addAccount(server.app.source, asNamed('techniclan'))).toMatchObject({ ok: false, says: expect.stringContaining('would be taken for "technician"') });
-    expect((await signInAs(server, 'technician').then((person) => person.get('/api/welcome'))).json<WelcomeView>().session?.role).toBe('technician');
+    expect(await addAccount(server.app.source, asNamed('Technician'))).toMatchObject({
+      ok: false,
+      says: expect.stringContaining('already'),
+    });
+    expect(await addAccount(server.app.source, asNamed('techniclan'))).toMatchObject({
+      ok: false,
+      says: expect.stringContaining('would be taken for "technician"'),
+    });
+    expect(
+      (await signInAs(server, 'technician').then((person) => person.get('/api/welcome'))).json<WelcomeView>().session
+        ?.role,
+    ).toBe('technician');
   });
 
   it('that is changed signs everybody out who used it', async () => {
     const before = await signInAs(server, 'technician');
-    expect(await changeAccount(server.app.source, { signInName: 'technician', displayName: 'The technician', role: 'technician', password: PASSWORD })).toEqual({ ok: true });
+    expect(
+      await changeAccount(server.app.source, {
+        signInName: 'technician',
+        displayName: 'The technician',
+        role: 'technician',
+        password: PASSWORD,
+      }),
+    ).toEqual({ ok: true });
     expect((await before.get('/api/orders')).statusCode).toBe(401);
     expect(await changeAccount(server.app.source, asNamed('nobody-here'))).toMatchObject({ ok: false });
   });
@@ -190,7 +265,13 @@ describe('the welcome', () => {
   it('shows no account until the demo scenario is loaded, then only its own', async () => {
     const before = await server.app.inject({ url: '/api/welcome' });
     expect(before.json()).toEqual({ session: null, demoAccounts: [] });
-    await addAccount(server.app.source, { signInName: 'demo', displayName: 'Demo D.', role: 'lead', password: DEMO_PASSWORD, isDemo: true });
+    await addAccount(server.app.source, {
+      signInName: 'demo',
+      displayName: 'Demo D.',
+      role: 'lead',
+      password: DEMO_PASSWORD,
+      isDemo: true,
+    });
     const after = await server.app.inject({ url: '/api/welcome' });
     expect(after.json()).toMatchObject({ demoAccounts: [{ name: 'demo', password: DEMO_PASSWORD, role: 'lead' }] });
   });
@@ -208,7 +289,9 @@ describe('any address', () => {
   });
 
   it('is described by a document made from the schemas that validate', async () => {
-    const document = (await (await signInAs(server, 'technician')).get('/api/openapi.json')).json<{ paths: Record<string, Record<string, { requestBody?: unknown }>> }>();
+    const document = (await (await signInAs(server, 'technician')).get('/api/openapi.json')).json<{
+      paths: Record<string, Record<string, { requestBody?: unknown }>>;
+    }>();
     expect(Object.keys(document.paths)).toContain('/api/units/{unitId}/visits/{visitId}/evidence');
     expect(JSON.stringify(document.paths['/api/session']?.['post']?.requestBody)).toContain('password');
   });

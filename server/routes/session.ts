@@ -1,6 +1,13 @@
 import type { FastifyInstance } from 'fastify';
 import { object, string, type InferType } from 'yup';
-import { plainName, signInRequest, type OpenSession, type SessionView, type SignInRequest, type WelcomeView } from '@decurio/contract';
+import {
+  plainName,
+  signInRequest,
+  type OpenSession,
+  type SessionView,
+  type SignInRequest,
+  type WelcomeView,
+} from '@decurio/contract';
 import type { Config } from '../config.js';
 import { DEMO_PASSWORD } from '../demo-password.js';
 import { HttpProblem } from '../problems.js';
@@ -13,42 +20,65 @@ import { oneTry } from '../store/sign-in-tries.js';
 const idParams = object({ id: string().uuid().required() });
 
 export async function sessionRoutes(app: FastifyInstance, { config }: { config: Config }): Promise<void> {
-  app.get('/welcome', { schema: { summary: 'What the sign-in page needs' }, config: { act: 'anyone' } }, async (request): Promise<WelcomeView> => {
-    const accounts = await demoAccounts(app.source);
-    return {
-      session: await sessionOf(request),
-      demoAccounts: accounts.map(({ signInName, displayName, role }) => ({ name: signInName, displayName, role, password: DEMO_PASSWORD })),
-    };
-  });
+  app.get(
+    '/welcome',
+    { schema: { summary: 'What the sign-in page needs' }, config: { act: 'anyone' } },
+    async (request): Promise<WelcomeView> => {
+      const accounts = await demoAccounts(app.source);
+      return {
+        session: await sessionOf(request),
+        demoAccounts: accounts.map(({ signInName, displayName, role }) => ({
+          name: signInName,
+          displayName,
+          role,
+          password: DEMO_PASSWORD,
+        })),
+      };
+    },
+  );
 
-  app.post<{ Body: SignInRequest }>('/session', { schema: { summary: 'Sign in', body: signInRequest }, config: { act: 'anyone' } }, async (request, reply): Promise<SessionView> => {
-    const { password, station } = request.body;
-    const name = plainName(request.body.name);
-    const account = await oneTry(app.source, { name, address: request.ip }, () => authenticate(app.source, name, password));
-    if (!account) throw new HttpProblem('wrongPassword');
-    await endHere(tokenOf(request));
-    const { token, session } = await openSession(app.source, account, station);
-    setSessionCookie(reply, token, config);
-    return session;
-  });
+  app.post<{ Body: SignInRequest }>(
+    '/session',
+    { schema: { summary: 'Sign in', body: signInRequest }, config: { act: 'anyone' } },
+    async (request, reply): Promise<SessionView> => {
+      const { password, station } = request.body;
+      const name = plainName(request.body.name);
+      const account = await oneTry(app.source, { name, address: request.ip }, () =>
+        authenticate(app.source, name, password),
+      );
+      if (!account) throw new HttpProblem('wrongPassword');
+      await endHere(tokenOf(request));
+      const { token, session } = await openSession(app.source, account, station);
+      setSessionCookie(reply, token, config);
+      return session;
+    },
+  );
 
   app.delete('/session', { schema: { summary: 'Sign out' }, config: { act: 'anyone' } }, async (request, reply) => {
     await endHere(tokenOf(request));
     return clearSessionCookie(reply).status(204).send();
   });
 
-  app.get('/sessions', { schema: { summary: 'Where one is signed in' }, config: { act: 'ownSessions' } }, async (request): Promise<readonly OpenSession[]> => {
-    const { userId, id } = permit(request.session, 'ownSessions');
-    return openSessions(app.source, userId, id);
-  });
+  app.get(
+    '/sessions',
+    { schema: { summary: 'Where one is signed in' }, config: { act: 'ownSessions' } },
+    async (request): Promise<readonly OpenSession[]> => {
+      const { userId, id } = permit(request.session, 'ownSessions');
+      return openSessions(app.source, userId, id);
+    },
+  );
 
-  app.delete<{ Params: InferType<typeof idParams> }>('/sessions/:id', { schema: { summary: 'End one of these sessions', params: idParams }, config: { act: 'ownSessions' } }, async (request, reply) => {
-    const { userId } = permit(request.session, 'ownSessions');
-    const { id } = request.params;
-    if (!(await endSession(app.source, userId, id))) throw new HttpProblem('sessionGone');
-    app.streams.end(id);
-    return reply.status(204).send();
-  });
+  app.delete<{ Params: InferType<typeof idParams> }>(
+    '/sessions/:id',
+    { schema: { summary: 'End one of these sessions', params: idParams }, config: { act: 'ownSessions' } },
+    async (request, reply) => {
+      const { userId } = permit(request.session, 'ownSessions');
+      const { id } = request.params;
+      if (!(await endSession(app.source, userId, id))) throw new HttpProblem('sessionGone');
+      app.streams.end(id);
+      return reply.status(204).send();
+    },
+  );
 
   /** The session that this browser had, if any: its token must not live on unseen. */
   async function endHere(token: string | null): Promise<void> {

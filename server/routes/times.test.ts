@@ -2,7 +2,19 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { verifyChain, type Evidence, type VisitRecord } from '@decurio/core';
 import type { EntryTaken, LedgerRow, LineUnit, Page } from '@decurio/contract';
-import { asDatabaseOwner, Bench, CHECK_IN, errorOf, fillLibrary, orderFile, signInAs, startTestServer, takeOrder, type Person, type TestServer } from '../testing/test-server.js';
+import {
+  asDatabaseOwner,
+  Bench,
+  CHECK_IN,
+  errorOf,
+  fillLibrary,
+  orderFile,
+  signInAs,
+  startTestServer,
+  takeOrder,
+  type Person,
+  type TestServer,
+} from '../testing/test-server.js';
 
 let server: TestServer;
 let teo: Person;
@@ -19,8 +31,16 @@ afterAll(() => server.close());
 const MINUTE_MS = 60_000;
 const ago = (minutes: number): string => new Date(Date.now() - minutes * MINUTE_MS).toISOString();
 const newUnit = (): LineUnit => units[next++]!;
-const openAt = (unit: LineUnit, at: string) => teo.post(`/api/units/${unit.id}/visits`, { visitId: randomUUID(), entryId: randomUUID(), at });
-const NO_TIME = ['2026-13-45T99:99:99Z', '2026-02-30T10:00:00Z', '2026-11-28T24:00:00Z', '2026-11-28T10:00:00', 'soon', ''];
+const openAt = (unit: LineUnit, at: string) =>
+  teo.post(`/api/units/${unit.id}/visits`, { visitId: randomUUID(), entryId: randomUUID(), at });
+const NO_TIME = [
+  '2026-13-45T99:99:99Z',
+  '2026-02-30T10:00:00Z',
+  '2026-11-28T24:00:00Z',
+  '2026-11-28T10:00:00',
+  'soon',
+  '',
+];
 
 describe('the time that a stand says', () => {
   it.each(NO_TIME)('is refused where there is no such time: %j', async (at) => {
@@ -50,7 +70,8 @@ describe('the time that a stand says', () => {
     const unit = newUnit();
     const opened = (await openAt(unit, ago(5 * 60))).json<Evidence>();
     const entry = { id: randomUUID(), seq: 2, kind: 'checkedIn', at: ago(4 * 60), data: CHECK_IN };
-    const taken = (await teo.post(`/api/units/${unit.id}/visits/${opened.visitId}/evidence`, entry)).json<EntryTaken>().entry;
+    const taken = (await teo.post(`/api/units/${unit.id}/visits/${opened.visitId}/evidence`, entry)).json<EntryTaken>()
+      .entry;
     expect(taken.at).toBe(entry.at);
     expect(Math.abs(Date.parse(taken.receivedAt ?? '') - Date.now())).toBeLessThan(MINUTE_MS);
     expect(verifyChain([opened, taken]).ok).toBe(true);
@@ -60,7 +81,12 @@ describe('the time that a stand says', () => {
 
 describe('a clock that is off', () => {
   const withClock = (bench: Bench, offS: number, said?: string) =>
-    server.app.inject({ method: 'POST', url: `/api/units/${bench.unitId}/visits/${bench.visitId}/evidence`, headers: { cookie: teo.cookie, 'x-stand-clock': said ?? String(Date.now() + offS * 1000) }, payload: bench.draft('checkedIn', CHECK_IN) });
+    server.app.inject({
+      method: 'POST',
+      url: `/api/units/${bench.unitId}/visits/${bench.visitId}/evidence`,
+      headers: { cookie: teo.cookie, 'x-stand-clock': said ?? String(Date.now() + offS * 1000) },
+      payload: bench.draft('checkedIn', CHECK_IN),
+    });
 
   it.each([
     [-600, -600],
@@ -76,8 +102,15 @@ describe('a clock that is off', () => {
   it('by little, or that says nonsense, is not', async () => {
     const bench = await new Bench(teo, newUnit().id).open();
     expect((await withClock(bench, 60)).json<EntryTaken>().entry).not.toHaveProperty('clockOffS');
-    bench.evidence.push((await teo.get(`/api/units/${bench.unitId}/bench`)).json<{ evidence: Evidence[] }>().evidence[1]!);
-    const safe = await server.app.inject({ method: 'POST', url: `/api/units/${bench.unitId}/visits/${bench.visitId}/evidence`, headers: { cookie: teo.cookie, 'x-stand-clock': 'half past nine' }, payload: bench.draft('madeSafe', { cautions: bench.state.opened.bench?.cautions ?? [] }) });
+    bench.evidence.push(
+      (await teo.get(`/api/units/${bench.unitId}/bench`)).json<{ evidence: Evidence[] }>().evidence[1]!,
+    );
+    const safe = await server.app.inject({
+      method: 'POST',
+      url: `/api/units/${bench.unitId}/visits/${bench.visitId}/evidence`,
+      headers: { cookie: teo.cookie, 'x-stand-clock': 'half past nine' },
+      payload: bench.draft('madeSafe', { cautions: bench.state.opened.bench?.cautions ?? [] }),
+    });
     expect(safe.json<EntryTaken>().entry).not.toHaveProperty('clockOffS');
   });
 
@@ -93,9 +126,13 @@ describe('a seal', () => {
     await bench.toSignOff();
     expect((await bench.sign()).statusCode).toBe(201);
     const last = bench.evidence.at(-1)!;
-    const row = (await teo.get('/api/ledger')).json<Page<LedgerRow>>().items.find(({ visitId }) => visitId === bench.visitId);
+    const row = (await teo.get('/api/ledger'))
+      .json<Page<LedgerRow>>()
+      .items.find(({ visitId }) => visitId === bench.visitId);
     expect(row?.sealedAt).toBe(last.receivedAt);
-    expect((await teo.get(`/api/visits/${bench.visitId}/record.json`)).json<VisitRecord>().sealedAt).toBe(last.receivedAt);
+    expect((await teo.get(`/api/visits/${bench.visitId}/record.json`)).json<VisitRecord>().sealedAt).toBe(
+      last.receivedAt,
+    );
   });
 });
 

@@ -12,11 +12,15 @@ export async function serveWeb(app: FastifyInstance, root: string): Promise<void
       reply.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache');
     },
   });
-  app.get<{ Params: { '*': string } }>('/*', { schema: { hide: true, summary: 'The web app' }, config: { act: 'anyone' } }, (request, reply) => {
-    const path = request.params['*'];
-    if (path === 'api' || path.startsWith('api/')) return nothingHere(request, reply);
-    return reply.sendFile(isPlace(path) ? 'index.html' : path);
-  });
+  app.get<{ Params: { '*': string } }>(
+    '/*',
+    { schema: { hide: true, summary: 'The web app' }, config: { act: 'anyone' } },
+    (request, reply) => {
+      const path = request.params['*'];
+      if (path === 'api' || path.startsWith('api/')) return nothingHere(request, reply);
+      return reply.sendFile(isPlace(path) ? 'index.html' : path);
+    },
+  );
   app.setNotFoundHandler(nothingHere);
 }
 

@@ -51,7 +51,8 @@ export const access = plugin(async (app: FastifyInstance, { config }: { readonly
 
 function declarationsOf({ method, url, config, schema }: RouteOptions): readonly DeclaredRoute[] {
   const access = config?.act;
-  if (access === undefined) throw new Error(`The route ${String(method)} ${url} does not say who may call it. Give it config.act.`);
+  if (access === undefined)
+    throw new Error(`The route ${String(method)} ${url} does not say who may call it. Give it config.act.`);
   const summary = (schema as { readonly summary?: string } | undefined)?.summary ?? '';
   return [method].flat().map((each) => ({ method: each, url, access, summary }));
 }

@@ -16,7 +16,9 @@ export function sealPin(digits: string, owner: string, secret: string): string {
 export function openPin(sealed: string, owner: string, secret: string): string {
   const [version, nonce, tag, body] = sealed.split('.');
   if (version !== VERSION || !nonce || !tag || !body) throw new Error('no sealed PIN');
-  const decipher = createDecipheriv('aes-256-gcm', keyFrom(secret), Buffer.from(nonce, 'base64url')).setAAD(Buffer.from(owner));
+  const decipher = createDecipheriv('aes-256-gcm', keyFrom(secret), Buffer.from(nonce, 'base64url')).setAAD(
+    Buffer.from(owner),
+  );
   decipher.setAuthTag(Buffer.from(tag, 'base64url'));
   return Buffer.concat([decipher.update(Buffer.from(body, 'base64url')), decipher.final()]).toString('utf8');
 }

@@ -16,7 +16,8 @@ export interface NewAccount {
 
 export type AccountKept = { readonly ok: true } | { readonly ok: false; readonly says: string };
 
-const BAD_NAME = 'A sign-in name has Latin letters without marks, digits, point, hyphen or underscore, begins with a letter or digit, and is at most 40 long.';
+const BAD_NAME =
+  'A sign-in name has Latin letters without marks, digits, point, hyphen or underscore, begins with a letter or digit, and is at most 40 long.';
 
 /** Makes an account. Its name must be plain, free, and not to be taken for another's. */
 export async function addAccount(source: DataSource, account: NewAccount): Promise<AccountKept> {
@@ -28,9 +29,22 @@ export async function addAccount(source: DataSource, account: NewAccount): Promi
     const look = lookOf(signInName);
     const twin = names.find((each) => lookOf(each.signInName) === look)?.signInName;
     if (twin === signInName) return { ok: false, says: `There is an account "${signInName}" already.` };
-    if (twin !== undefined) return { ok: false, says: `"${signInName}" would be taken for "${twin}", who is here already. Choose another name.` };
+    if (twin !== undefined)
+      return {
+        ok: false,
+        says: `"${signInName}" would be taken for "${twin}", who is here already. Choose another name.`,
+      };
     const { displayName, role, isDemo } = account;
-    await manager.insert(Accounts, { id: randomUUID(), createdAt: new Date(), pace: null, signInName, displayName, role, isDemo, passwordHash });
+    await manager.insert(Accounts, {
+      id: randomUUID(),
+      createdAt: new Date(),
+      pace: null,
+      signInName,
+      displayName,
+      role,
+      isDemo,
+      passwordHash,
+    });
     return { ok: true };
   });
 }
@@ -43,7 +57,11 @@ export async function changeAccount(source: DataSource, account: Omit<NewAccount
   return inTransaction(source, async (manager) => {
     const existing = await manager.findOne(Accounts, { where: { signInName }, lock: { mode: 'pessimistic_write' } });
     if (!existing) return { ok: false, says: `There is no account "${signInName}".` };
-    await manager.update(Accounts, { id: existing.id }, { displayName: account.displayName, role: account.role, passwordHash });
+    await manager.update(
+      Accounts,
+      { id: existing.id },
+      { displayName: account.displayName, role: account.role, passwordHash },
+    );
     await manager.delete(Sessions, { accountId: existing.id });
     return { ok: true };
   });
@@ -56,7 +74,11 @@ export const demoAccounts = (source: DataSource): Promise<AccountRow[]> =>
  * The account that a name and a password belong to, or null.
  * @param name in its plain form; null for one that nobody can have
  */
-export async function authenticate(source: DataSource, name: string | null, password: string): Promise<AccountRow | null> {
+export async function authenticate(
+  source: DataSource,
+  name: string | null,
+  password: string,
+): Promise<AccountRow | null> {
   const account = name === null ? null : await source.manager.findOneBy(Accounts, { signInName: name });
   return (await passwordMatches(account?.passwordHash ?? null, password)) ? account : null;
 }
@@ -67,6 +89,10 @@ export async function readPace(source: DataSource, accountId: string): Promise<P
   return account === null || account.pace === null ? null : (JSON.parse(account.pace) as Pace);
 }
 
-export async function keepPace(source: DataSource, accountId: string, { tapMs, holdExtraMs, lookMs }: Pace): Promise<void> {
+export async function keepPace(
+  source: DataSource,
+  accountId: string,
+  { tapMs, holdExtraMs, lookMs }: Pace,
+): Promise<void> {
   await source.manager.update(Accounts, { id: accountId }, { pace: JSON.stringify({ tapMs, holdExtraMs, lookMs }) });
 }

@@ -25,10 +25,19 @@ const WORKED_OUT_ANEW: Partial<Record<Evidence['kind'], string>> = {
 };
 
 /** A code that a lead let stand counts as locked from then on: the others are worked out with it. */
-const whyAnew = (entry: Evidence): string | undefined => (entry.kind === 'released' && entry.data.decision?.way === 'accept' ? 'Codes let stand as they show' : WORKED_OUT_ANEW[entry.kind]);
+const whyAnew = (entry: Evidence): string | undefined =>
+  entry.kind === 'released' && entry.data.decision?.way === 'accept'
+    ? 'Codes let stand as they show'
+    : WORKED_OUT_ANEW[entry.kind];
 
 /** Takes an entry from a bench, with what follows from it: what was found decides what must be keyed. */
-export async function appendEvidence(source: DataSource, unitId: string, visitId: string, draft: NewEvidence, writer: Writer): Promise<Taken> {
+export async function appendEvidence(
+  source: DataSource,
+  unitId: string,
+  visitId: string,
+  draft: NewEvidence,
+  writer: Writer,
+): Promise<Taken> {
   try {
     return await take(source, unitId, visitId, draft, writer);
   } catch (error) {
@@ -39,17 +48,31 @@ export async function appendEvidence(source: DataSource, unitId: string, visitId
   }
 }
 
-const take = (source: DataSource, unitId: string, visitId: string, draft: NewEvidence, writer: Writer): Promise<Taken> =>
+const take = (
+  source: DataSource,
+  unitId: string,
+  visitId: string,
+  draft: NewEvidence,
+  writer: Writer,
+): Promise<Taken> =>
   inTransaction(source, async (manager) => {
     const { entry, isReplay } = await appendIn(manager, unitId, visitId, draft, writer);
     const why = whyAnew(entry);
     if (why === undefined) return { entry, followed: [], isReplay };
     if (!isReplay) await workOutAnew(manager, unitId, entry, why, writer);
-    const followed = (await readEvidence(manager, visitId)).filter((later) => later.kind === 'setupRevised' && later.data.cause === entry.id);
+    const followed = (await readEvidence(manager, visitId)).filter(
+      (later) => later.kind === 'setupRevised' && later.data.cause === entry.id,
+    );
     return { entry, followed, isReplay };
   });
 
-async function workOutAnew(manager: EntityManager, unitId: string, entry: Evidence, why: string, writer: Writer): Promise<void> {
+async function workOutAnew(
+  manager: EntityManager,
+  unitId: string,
+  entry: Evidence,
+  why: string,
+  writer: Writer,
+): Promise<void> {
   const unit = await manager.findOneByOrFail(Units, { id: unitId });
   const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
   const visit = await manager.findOneByOrFail(Visits, { id: entry.visitId });

@@ -10,11 +10,20 @@ import { readEvidence } from './visits.js';
  * Whether the setup of some unit of this type asks a lead about this finding: as the order has it, as a unit has it
  * otherwise, or by what was found on one that is under way.
  */
-export async function isAsked(manager: EntityManager, order: OrderRow, typeId: string, finding: string): Promise<boolean> {
+export async function isAsked(
+  manager: EntityManager,
+  order: OrderRow,
+  typeId: string,
+  finding: string,
+): Promise<boolean> {
   const units = await manager.findBy(Units, { orderId: order.id, typeId });
   const standing = units.filter(({ status }) => status !== 'withdrawn');
-  const expected = (JSON.parse(order.expected) as ExpectedUnits[]).filter((group) => group.typeId === typeId).map(({ mapId }) => ({ typeId, mapId, ownWishes: null }));
-  const kinds = new Map<string, Pick<UnitRow, 'typeId' | 'mapId' | 'ownWishes'>>([...expected, ...standing].map((kind) => [`${kind.mapId} ${kind.ownWishes ?? ''}`, kind]));
+  const expected = (JSON.parse(order.expected) as ExpectedUnits[])
+    .filter((group) => group.typeId === typeId)
+    .map(({ mapId }) => ({ typeId, mapId, ownWishes: null }));
+  const kinds = new Map<string, Pick<UnitRow, 'typeId' | 'mapId' | 'ownWishes'>>(
+    [...expected, ...standing].map((kind) => [`${kind.mapId} ${kind.ownWishes ?? ''}`, kind]),
+  );
   for (const kind of kinds.values()) {
     const deciding = await decidingFor(manager, kind, order);
     if (asks(compileSetup(inputsFor(deciding, order, kind)).findings, finding)) return true;
@@ -26,4 +35,5 @@ export async function isAsked(manager: EntityManager, order: OrderRow, typeId: s
   return false;
 }
 
-const asks = (findings: readonly Finding[], id: string): boolean => findings.some((each) => each.level === 'decide' && each.id === id);
+const asks = (findings: readonly Finding[], id: string): boolean =>
+  findings.some((each) => each.level === 'decide' && each.id === id);

@@ -19,14 +19,25 @@ export type RevisionWords = Pick<Revision, 'why' | 'done'> & { readonly writer: 
  * What goes into an order's row so that its units follow; its row is locked. Units that had not followed the revision
  * before follow both at once.
  */
-export async function nextRevision(manager: EntityManager, order: OrderRow, words: RevisionWords): Promise<Pick<OrderRow, 'revision' | 'revisionWords'>> {
+export async function nextRevision(
+  manager: EntityManager,
+  order: OrderRow,
+  words: RevisionWords,
+): Promise<Pick<OrderRow, 'revision' | 'revisionWords'>> {
   const before = order.revisionWords === null ? null : (JSON.parse(order.revisionWords) as RevisionWords);
   const isBehind = await manager.existsBy(Units, { orderId: order.id, revision: LessThan(order.revision) });
-  return { revision: order.revision + 1, revisionWords: JSON.stringify({ ...words, done: isBehind && before?.done === 'compared' ? 'compared' : words.done }) };
+  return {
+    revision: order.revision + 1,
+    revisionWords: JSON.stringify({
+      ...words,
+      done: isBehind && before?.done === 'compared' ? 'compared' : words.done,
+    }),
+  };
 }
 
 const BEHIND_SQL = `SELECT u.id FROM unit u JOIN customer_order o ON o.id = u.orderId WHERE o.id = ? AND u.revision < o.revision ORDER BY u.position`;
-const ORDERS_BEHIND_SQL = 'SELECT DISTINCT u.orderId AS id FROM unit u JOIN customer_order o ON o.id = u.orderId WHERE u.revision < o.revision LIMIT 50';
+const ORDERS_BEHIND_SQL =
+  'SELECT DISTINCT u.orderId AS id FROM unit u JOIN customer_order o ON o.id = u.orderId WHERE u.revision < o.revision LIMIT 50';
 
 /** Works out anew, one after another, the units of an order that are behind it. */
 export async function catchUp(source: DataSource, orderId: string): Promise<OrderActed> {

@@ -3,10 +3,18 @@ import type { ChangeSeen } from '@decurio/contract';
 import { Changes, type ChangeRow } from './entities.js';
 
 /** Notes that a unit or an order moved, in the transaction that moved it. */
-export const noteChange = (manager: EntityManager, change: Pick<ChangeRow, 'orderId' | 'unitId' | 'seq'>): Promise<unknown> =>
-  manager.query('INSERT INTO line_change (orderId, unitId, seq, at) VALUES (?, ?, ?, UTC_TIMESTAMP(3))', [change.orderId, change.unitId, change.seq]);
+export const noteChange = (
+  manager: EntityManager,
+  change: Pick<ChangeRow, 'orderId' | 'unitId' | 'seq'>,
+): Promise<unknown> =>
+  manager.query('INSERT INTO line_change (orderId, unitId, seq, at) VALUES (?, ?, ?, UTC_TIMESTAMP(3))', [
+    change.orderId,
+    change.unitId,
+    change.seq,
+  ]);
 
-export const noteOrderChange = (manager: EntityManager, orderId: string): Promise<unknown> => noteChange(manager, { orderId, unitId: null, seq: 0 });
+export const noteOrderChange = (manager: EntityManager, orderId: string): Promise<unknown> =>
+  noteChange(manager, { orderId, unitId: null, seq: 0 });
 
 const SQL = 'SELECT id, orderId, unitId, seq FROM line_change WHERE id > ? ORDER BY id LIMIT ?';
 
@@ -24,4 +32,9 @@ export async function newestChange(source: DataSource): Promise<number> {
 const KEPT_HOURS = 24;
 
 export const forgetOldChanges = (source: DataSource): Promise<unknown> =>
-  source.manager.createQueryBuilder().delete().from(Changes).where(`at < UTC_TIMESTAMP(3) - INTERVAL ${KEPT_HOURS} HOUR`).execute();
+  source.manager
+    .createQueryBuilder()
+    .delete()
+    .from(Changes)
+    .where(`at < UTC_TIMESTAMP(3) - INTERVAL ${KEPT_HOURS} HOUR`)
+    .execute();

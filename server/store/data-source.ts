@@ -20,12 +20,17 @@ interface BareConnection {
 /** A pool whose statements end by themselves, for the server: walks over a whole ledger and migrations have none of that. */
 export async function openBounded(url: string): Promise<DataSource> {
   const source = await makeDataSource(url).initialize();
-  const { pool } = source.driver as unknown as { readonly pool: { readonly on: (event: 'connection', listener: (connection: BareConnection) => void) => void } };
+  const { pool } = source.driver as unknown as {
+    readonly pool: { readonly on: (event: 'connection', listener: (connection: BareConnection) => void) => void };
+  };
   pool.on('connection', (connection) => {
     // Where even this does not go through, the connection is of no use to anybody.
-    connection.query(`SET SESSION max_statement_time = ${STATEMENT_S}, innodb_lock_wait_timeout = ${LOCK_WAIT_S}`, (error) => {
-      if (error) connection.destroy();
-    });
+    connection.query(
+      `SET SESSION max_statement_time = ${STATEMENT_S}, innodb_lock_wait_timeout = ${LOCK_WAIT_S}`,
+      (error) => {
+        if (error) connection.destroy();
+      },
+    );
   });
   return source;
 }
@@ -36,7 +41,14 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
     type: 'mariadb',
     url,
     entities: ENTITIES,
-    migrations: [Ground1764000000000, Displays1764100000000, Setups1764200000000, Bench1764300000000, WheelRuns1764400000000, Doors1764500000000],
+    migrations: [
+      Ground1764000000000,
+      Displays1764100000000,
+      Setups1764200000000,
+      Bench1764300000000,
+      WheelRuns1764400000000,
+      Doors1764500000000,
+    ],
     migrationsTableName: 'migration',
     synchronize: false,
     timezone: 'Z',

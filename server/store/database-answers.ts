@@ -8,7 +8,10 @@ export function databaseAnswers(source: DataSource): () => Promise<boolean> {
   return () => {
     asking ??= source
       .query('SELECT 1')
-      .then(() => true, () => false)
+      .then(
+        () => true,
+        () => false,
+      )
       .finally(() => {
         asking = null;
       });
@@ -16,4 +19,5 @@ export function databaseAnswers(source: DataSource): () => Promise<boolean> {
   };
 }
 
-const within = (ms: number): Promise<false> => new Promise((resolve) => void setTimeout(() => resolve(false), ms).unref());
+const within = (ms: number): Promise<false> =>
+  new Promise((resolve) => void setTimeout(() => resolve(false), ms).unref());

@@ -21,10 +21,28 @@ export async function listDisputes(source: DataSource, mapId?: string): Promise<
 }
 
 /** Puts a dispute on record; sending it twice is harmless. */
-export async function raiseDispute(manager: EntityManager, { id, mapId, mapVersion, label, kind, says, serial }: NewDispute, by: string, at = new Date()): Promise<DisputeView> {
+export async function raiseDispute(
+  manager: EntityManager,
+  { id, mapId, mapVersion, label, kind, says, serial }: NewDispute,
+  by: string,
+  at = new Date(),
+): Promise<DisputeView> {
   const known = await manager.findOneBy(Disputes, { id });
   if (known) return disputeView(known);
-  const row: DisputeRow = { id, mapId, mapVersion, label, kind, says, serial, raisedBy: by, raisedAt: at, settledBy: null, settledAt: null, settledWords: null };
+  const row: DisputeRow = {
+    id,
+    mapId,
+    mapVersion,
+    label,
+    kind,
+    says,
+    serial,
+    raisedBy: by,
+    raisedAt: at,
+    settledBy: null,
+    settledAt: null,
+    settledWords: null,
+  };
   await manager.insert(Disputes, row);
   return disputeView(row);
 }
@@ -33,28 +51,71 @@ export async function raiseDispute(manager: EntityManager, { id, mapId, mapVersi
  * What a bench met that its map does not say, put on record in the transaction of the entry: a code that will not move,
  * a value outside the map, a code that is not shown. Once for each code, kind and version while it is open.
  */
-export async function disputeFrom(manager: EntityManager, entry: Evidence, state: VisitState, mapVersion: number): Promise<void> {
+export async function disputeFrom(
+  manager: EntityManager,
+  entry: Evidence,
+  state: VisitState,
+  mapVersion: number,
+): Promise<void> {
   const met = await unlikeTheMap(manager, entry, state, mapVersion);
   if (!met) return;
   const { map } = state.opened.versions;
-  const open = await manager.countBy(Disputes, { mapId: map.id, mapVersion, label: met.label ?? IsNull(), kind: met.kind, ...(met.label === null ? { says: met.says } : {}), settledAt: IsNull() });
+  const open = await manager.countBy(Disputes, {
+    mapId: map.id,
+    mapVersion,
+    label: met.label ?? IsNull(),
+    kind: met.kind,
+    ...(met.label === null ? { says: met.says } : {}),
+    settledAt: IsNull(),
+  });
   if (open > 0) return;
-  await raiseDispute(manager, { id: entry.id, mapId: map.id, mapVersion, ...met, serial: state.opened.serial }, entry.by.name, new Date(entry.at));
+  await raiseDispute(
+    manager,
+    { id: entry.id, mapId: map.id, mapVersion, ...met, serial: state.opened.serial },
+    entry.by.name,
+    new Date(entry.at),
+  );
 }
 
 type Met = Pick<NewDispute, 'kind' | 'says'> & { readonly label: string | null };
 
-async function unlikeTheMap(manager: EntityManager, entry: Evidence, state: VisitState, mapVersion: number): Promise<Met | null> {
-  if (entry.kind === 'strayFound') return { label: null, kind: 'other', says: `The glass shows ${entry.data.shown} at ${entry.data.value}, which is not on the map.` };
-  if (entry.kind !== 'codeStuck' && entry.kind !== 'codeSeen' && entry.kind !== 'codeRead' && entry.kind !== 'asFoundRead') return null;
+async function unlikeTheMap(
+  manager: EntityManager,
+  entry: Evidence,
+  state: VisitState,
+  mapVersion: number,
+): Promise<Met | null> {
+  if (entry.kind === 'strayFound')
+    return {
+      label: null,
+      kind: 'other',
+      says: `The glass shows ${entry.data.shown} at ${entry.data.value}, which is not on the map.`,
+    };
+  if (
+    entry.kind !== 'codeStuck' &&
+    entry.kind !== 'codeSeen' &&
+    entry.kind !== 'codeRead' &&
+    entry.kind !== 'asFoundRead'
+  )
+    return null;
   const { label, raw } = entry.data;
   const target = state.opened.setup.targets.find((t) => t.label === label);
   if (!target) return null;
-  if (entry.kind === 'codeStuck') return target.locked ? null : { label, kind: 'doesNotChange', says: `Shows ${raw} and does not change to ${target.raw}.` };
-  if (raw === null) return { label, kind: 'notShown', says: `Not shown on the glass ${entry.kind === 'codeRead' ? 'at read-back' : 'as found'}.` };
+  if (entry.kind === 'codeStuck')
+    return target.locked
+      ? null
+      : { label, kind: 'doesNotChange', says: `Shows ${raw} and does not change to ${target.raw}.` };
+  if (raw === null)
+    return {
+      label,
+      kind: 'notShown',
+      says: `Not shown on the glass ${entry.kind === 'codeRead' ? 'at read-back' : 'as found'}.`,
+    };
   const { document: map } = await getDocument(manager, 'displayMap', state.opened.versions.map.id, mapVersion);
   const code = findCode(map, label);
-  return code && !onGrid(code, raw) ? { label, kind: 'otherRange', says: `Shows ${raw}, outside what the map says.` } : null;
+  return code && !onGrid(code, raw)
+    ? { label, kind: 'otherRange', says: `Shows ${raw}, outside what the map says.` }
+    : null;
 }
 
 export async function settleDispute(source: DataSource, id: string, words: string, by: string): Promise<DisputeView> {
@@ -78,5 +139,8 @@ const disputeView = (row: DisputeRow): DisputeView => ({
   serial: row.serial,
   by: row.raisedBy,
   at: row.raisedAt.toISOString(),
-  settled: row.settledAt && row.settledBy !== null ? { by: row.settledBy, at: row.settledAt.toISOString(), words: row.settledWords ?? '' } : null,
+  settled:
+    row.settledAt && row.settledBy !== null
+      ? { by: row.settledBy, at: row.settledAt.toISOString(), words: row.settledWords ?? '' }
+      : null,
 });

@@ -1,5 +1,21 @@
 import { EntitySchema } from 'typeorm';
-import type { AccountRow, SessionRow, LibraryRow, IntakeRow, OrderRow, UnitRow, VisitRow, EvidenceRow, SealHeadRow, PhotoRow, ChangeRow, DisputeRow, OrderChangeRow, PinRow, PinLookRow } from './rows.js';
+import type {
+  AccountRow,
+  SessionRow,
+  LibraryRow,
+  IntakeRow,
+  OrderRow,
+  UnitRow,
+  VisitRow,
+  EvidenceRow,
+  SealHeadRow,
+  PhotoRow,
+  ChangeRow,
+  DisputeRow,
+  OrderChangeRow,
+  PinRow,
+  PinLookRow,
+} from './rows.js';
 
 export type * from './rows.js';
 
@@ -239,4 +255,20 @@ export const PinLooks = new EntitySchema<PinLookRow>({
   },
 });
 
-export const ENTITIES = [Accounts, Sessions, Library, Intakes, Orders, Units, Visits, EvidenceLog, SealHeads, Photos, Changes, Disputes, OrderChanges, Pins, PinLooks];
+export const ENTITIES = [
+  Accounts,
+  Sessions,
+  Library,
+  Intakes,
+  Orders,
+  Units,
+  Visits,
+  EvidenceLog,
+  SealHeads,
+  Photos,
+  Changes,
+  Disputes,
+  OrderChanges,
+  Pins,
+  PinLooks,
+];

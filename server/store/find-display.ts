@@ -12,7 +12,13 @@ import { appendIn, lockVisit, type Writer } from './visits.js';
  * Says which display a unit turned out to carry: the setup is worked out anew for it, in an entry of its own, and the
  * unit carries that map from now on. The display must be one that its type carries, or of the same family.
  */
-export async function findDisplay(source: DataSource, unitId: string, visitId: string, request: DisplayFoundRequest, writer: Writer): Promise<Evidence> {
+export async function findDisplay(
+  source: DataSource,
+  unitId: string,
+  visitId: string,
+  request: DisplayFoundRequest,
+  writer: Writer,
+): Promise<Evidence> {
   return inTransaction(source, async (manager) => {
     const twin = await manager.findOneBy(EvidenceLog, { id: request.id });
     if (twin?.visitId === visitId && twin.kind === 'displayFound') return JSON.parse(twin.body) as Evidence;
@@ -23,15 +29,30 @@ export async function findDisplay(source: DataSource, unitId: string, visitId: s
     const fitted = await lookAlikes(manager, unit);
     if (!fitted.some((map) => map.id === request.mapId)) throw new HttpProblem('notFitted');
     const { data: opening } = await openingOf(manager, { ...unit, mapId: request.mapId }, order);
-    const data = { told: request.told, map: opening.versions.map, factory: opening.factory, setup: opening.setup, ...(opening.bench ? { bench: opening.bench } : {}) };
-    const { entry } = await appendIn(manager, unitId, visitId, { id: request.id, seq: request.seq, kind: 'displayFound', at: request.at, data }, writer);
+    const data = {
+      told: request.told,
+      map: opening.versions.map,
+      factory: opening.factory,
+      setup: opening.setup,
+      ...(opening.bench ? { bench: opening.bench } : {}),
+    };
+    const { entry } = await appendIn(
+      manager,
+      unitId,
+      visitId,
+      { id: request.id, seq: request.seq, kind: 'displayFound', at: request.at, data },
+      writer,
+    );
     await manager.update(Units, { id: unitId }, { mapId: request.mapId, displayFoundAt: new Date() });
     return entry;
   });
 }
 
 /** Maps of displays that a unit may carry: those of its type, and those that look like one of them. */
-export async function lookAlikes(manager: EntityManager, unit: Pick<UnitRow, 'typeId' | 'mapId'>): Promise<readonly DisplayMap[]> {
+export async function lookAlikes(
+  manager: EntityManager,
+  unit: Pick<UnitRow, 'typeId' | 'mapId'>,
+): Promise<readonly DisplayMap[]> {
   const type = (await getDocument(manager, 'vehicleType', unit.typeId)).document;
   const maps = (await newestDocuments(manager, 'displayMap')).map((entry) => entry.document);
   const named = maps.filter((map) => type.maps.includes(map.id) || map.id === unit.mapId);

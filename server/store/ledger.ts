@@ -36,12 +36,17 @@ function sealedPage(source: DataSource, cursor: Cursor | null): SelectQueryBuild
     .orderBy('v.sealedAt', 'DESC')
     .addOrderBy('v.id', 'DESC')
     .limit(PAGE + 1);
-  if (cursor) query.andWhere('v.sealedAt <= :at AND (v.sealedAt < :at OR v.id < :id)', { at: cursor.at, id: cursor.id });
+  if (cursor)
+    query.andWhere('v.sealedAt <= :at AND (v.sealedAt < :at OR v.id < :id)', { at: cursor.at, id: cursor.id });
   return query;
 }
 
 /** Which index finds each field by its beginning. Each holds all that choosing the page needs, so no row is read for it. */
-const INDEX_OF = { serial: 'visitBySerial', orderNumber: 'visitByOrder', customer: 'visitByCustomer' } as const satisfies Record<(typeof FIELDS)[number], string>;
+const INDEX_OF = {
+  serial: 'visitBySerial',
+  orderNumber: 'visitByOrder',
+  customer: 'visitByCustomer',
+} as const satisfies Record<(typeof FIELDS)[number], string>;
 
 /**
  * A page per field, each by its own index, merged: one condition over three fields would read the whole table. The index
@@ -69,13 +74,22 @@ export async function readRecord(source: DataSource, visitId: string): Promise<L
   const first = evidence[0];
   if (first?.kind !== 'opened') throw new HttpProblem('recordDamaged');
   const { document: map } = await getDocument(source.manager, 'displayMap', visit.mapId, visit.mapVersion);
-  return { ...ledgerRow(visit), className: first.data.order.className, map, evidence, unprintable: unprintable({ evidence }) };
+  return {
+    ...ledgerRow(visit),
+    className: first.data.order.className,
+    map,
+    evidence,
+    unprintable: unprintable({ evidence }),
+  };
 }
 
 /** A sealed visit as a file that stands on its own. */
 export async function exportRecord(source: DataSource, visitId: string): Promise<VisitRecord> {
   const visit = await findVisit(source, visitId);
-  if (!visit.sealedAt) throw new HttpProblem('notSealed', { message: 'This visit is not signed off yet; there is nothing sealed to export.' });
+  if (!visit.sealedAt)
+    throw new HttpProblem('notSealed', {
+      message: 'This visit is not signed off yet; there is nothing sealed to export.',
+    });
   return makeRecord(await wholeEvidence(source, visitId));
 }
 

@@ -35,20 +35,40 @@ export async function addDocument<K extends LibraryKind>(
 }
 
 /** What an order names by its words must mean one thing: a place its rules, a type its name; and a type its displays. */
-async function refuseConfusion<K extends LibraryKind>(manager: EntityManager, kind: K, document: LibraryDocuments[K]): Promise<void> {
+async function refuseConfusion<K extends LibraryKind>(
+  manager: EntityManager,
+  kind: K,
+  document: LibraryDocuments[K],
+): Promise<void> {
   const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
   if (kind === 'rulePack') {
     const { id, place } = document as RulePack;
-    const twin = (await newestDocuments(manager, 'rulePack')).find((entry) => entry.id !== id && same(entry.document.place, place));
-    if (twin) throw new HttpProblem('placeTaken', { message: `"${twin.name}" (${twin.id}) holds the rules of ${place} already. Add the classes there, or name the place of this one otherwise.`, fields: { place: 'There are rules for this place already.' } });
+    const twin = (await newestDocuments(manager, 'rulePack')).find(
+      (entry) => entry.id !== id && same(entry.document.place, place),
+    );
+    if (twin)
+      throw new HttpProblem('placeTaken', {
+        message: `"${twin.name}" (${twin.id}) holds the rules of ${place} already. Add the classes there, or name the place of this one otherwise.`,
+        fields: { place: 'There are rules for this place already.' },
+      });
   }
   if (kind === 'vehicleType') {
     const { id, name, maps } = document as LibraryDocuments['vehicleType'];
-    const twin = (await newestDocuments(manager, 'vehicleType')).find((entry) => entry.id !== id && same(entry.name, name));
-    if (twin) throw new HttpProblem('nameTaken', { message: `Another type is called ${name} already (${twin.id}). Order files name types by name: call this one otherwise, or change that one.`, fields: { name: 'Another type is called so already.' } });
+    const twin = (await newestDocuments(manager, 'vehicleType')).find(
+      (entry) => entry.id !== id && same(entry.name, name),
+    );
+    if (twin)
+      throw new HttpProblem('nameTaken', {
+        message: `Another type is called ${name} already (${twin.id}). Order files name types by name: call this one otherwise, or change that one.`,
+        fields: { name: 'Another type is called so already.' },
+      });
     const here = new Set((await newestDocuments(manager, 'displayMap')).map((entry) => entry.id));
     const missing = maps.filter((map) => !here.has(map));
-    if (missing.length > 0) throw new HttpProblem('mapsMissing', { message: `The library has no display ${missing.map((map) => `"${map}"`).join(', ')}. Bring those maps in first, then this type.`, fields: { maps: `Not in the library: ${missing.join(', ')}.` } });
+    if (missing.length > 0)
+      throw new HttpProblem('mapsMissing', {
+        message: `The library has no display ${missing.map((map) => `"${map}"`).join(', ')}. Bring those maps in first, then this type.`,
+        fields: { maps: `Not in the library: ${missing.join(', ')}.` },
+      });
   }
 }
 
@@ -57,26 +77,49 @@ function refuseForeignChecks(next: RulePack, newest: RulePack | null): void {
   for (const each of next.classes) {
     if (each.checked === null) continue;
     const before = newest?.classes.find(({ id }) => id === each.id);
-    if (!before || hashOf(before) !== hashOf(each)) throw new HttpProblem('checkedElsewhere', { fields: { [each.id]: `"${each.title}" is new or changed: "checked" must be null.` } });
+    if (!before || hashOf(before) !== hashOf(each))
+      throw new HttpProblem('checkedElsewhere', {
+        fields: { [each.id]: `"${each.title}" is new or changed: "checked" must be null.` },
+      });
   }
 }
 
 /** Lists of orders say who checked their class: written here, so that no list has to open a rule pack. */
 async function projectChecks(manager: EntityManager, pack: RulePack): Promise<void> {
-  for (const { id, checked } of pack.classes) await manager.update(Orders, { rulePackId: pack.id, classId: id }, { classCheck: checked && JSON.stringify(checked) });
+  for (const { id, checked } of pack.classes)
+    await manager.update(
+      Orders,
+      { rulePackId: pack.id, classId: id },
+      { classCheck: checked && JSON.stringify(checked) },
+    );
 }
 
 /** Confirms one class of the newest version of a rule pack: a new version that says who did it, with which authority. */
-export async function confirmClass(source: DataSource, packId: string, classId: string, check: ClassCheck, seen: { readonly version: number; readonly userId: string }): Promise<LibraryEntry<'rulePack'>> {
+export async function confirmClass(
+  source: DataSource,
+  packId: string,
+  classId: string,
+  check: ClassCheck,
+  seen: { readonly version: number; readonly userId: string },
+): Promise<LibraryEntry<'rulePack'>> {
   return inTransaction(source, async (manager) => {
     const newest = await lockNewest(manager, 'rulePack', packId);
     if (!newest) throw new HttpProblem('notFound', { message: `The library has no rule pack "${packId}".` });
-    if (newest.version !== seen.version) throw new HttpProblem('staleVersion', { message: 'There is a newer version of this rule pack. Look at that one.' });
+    if (newest.version !== seen.version)
+      throw new HttpProblem('staleVersion', {
+        message: 'There is a newer version of this rule pack. Look at that one.',
+      });
     const pack = JSON.parse(newest.body) as RulePack;
     if (!pack.classes.some(({ id }) => id === classId)) throw new HttpProblem('classGone');
     if (check.expiresOn < check.on) throw new HttpProblem('expiresBefore');
     const classes = pack.classes.map((each) => (each.id === classId ? { ...each, checked: check } : each));
-    const row: LibraryRow = { ...newest, version: newest.version + 1, body: canonicalJson({ ...pack, classes }), addedAt: new Date(), addedBy: seen.userId };
+    const row: LibraryRow = {
+      ...newest,
+      version: newest.version + 1,
+      body: canonicalJson({ ...pack, classes }),
+      addedAt: new Date(),
+      addedBy: seen.userId,
+    };
     await manager.insert(Library, row);
     await projectChecks(manager, { ...pack, classes });
     return entryOf<'rulePack'>(row);
@@ -97,7 +140,11 @@ export interface Confirmation {
 }
 
 /** Confirms the newest version of a draft map: a new version that says who did it. Not by whoever wrote the draft. */
-export async function confirmMap(source: DataSource, docId: string, { version, unit, firmware, by, on }: Confirmation): Promise<LibraryEntry<'displayMap'>> {
+export async function confirmMap(
+  source: DataSource,
+  docId: string,
+  { version, unit, firmware, by, on }: Confirmation,
+): Promise<LibraryEntry<'displayMap'>> {
   return inTransaction(source, async (manager) => {
     const newest = await lockNewest(manager, 'displayMap', docId);
     if (!newest) throw new HttpProblem('notFound', { message: `The library has no display "${docId}".` });
@@ -107,7 +154,13 @@ export async function confirmMap(source: DataSource, docId: string, { version, u
     if (newest.addedBy === by.userId) throw new HttpProblem('ownDraft');
     const author = await manager.findOneBy(Accounts, { id: newest.addedBy });
     const confirmed = { by: author ? `${author.displayName}, ${by.name}`.slice(0, 80) : by.name, on, unit, firmware };
-    const row: LibraryRow = { ...newest, version: version + 1, body: canonicalJson({ ...draft, confirmed }), addedAt: new Date(), addedBy: by.userId };
+    const row: LibraryRow = {
+      ...newest,
+      version: version + 1,
+      body: canonicalJson({ ...draft, confirmed }),
+      addedAt: new Date(),
+      addedBy: by.userId,
+    };
     await manager.insert(Library, row);
     return entryOf<'displayMap'>(row);
   });
@@ -134,7 +187,10 @@ const NEWEST_SQL = `SELECT l.kind, l.docId, l.version, l.name, l.body, l.addedAt
   WHERE l.kind = ? ORDER BY l.docId`;
 
 /** The newest version of every document of a kind, by id. */
-export async function newestDocuments<K extends LibraryKind>(manager: EntityManager, kind: K): Promise<LibraryEntry<K>[]> {
+export async function newestDocuments<K extends LibraryKind>(
+  manager: EntityManager,
+  kind: K,
+): Promise<LibraryEntry<K>[]> {
   const rows = await manager.query<LibraryRow[]>(NEWEST_SQL, [kind, kind]);
   return rows.map((row) => entryOf<K>(row));
 }

@@ -1,51 +1,33 @@
 import { randomUUID } from 'node:crypto';
-import { hashOf, inKmh, STEPS_OFFERED, untouchedLadder, type OrderTerms, type VehicleClass } from '@decurio/core';
-import type { AddUnitsRequest, AmendRequest, DecideRequest, ExpectedUnits, NewOrderRequest, NewUnit, OrderActed, OrderChangeKind, RecompileRequest, TakenView, WishesRequest, WithdrawRequest } from '@decurio/contract';
-import { In, QueryFailedError, type DataSource, type EntityManager } from 'typeorm';
+import { hashOf, inKmh, type OrderTerms, type VehicleClass } from '@decurio/core';
+import type {
+  AddUnitsRequest,
+  AmendRequest,
+  DecideRequest,
+  NewOrderRequest,
+  OrderActed,
+  RecompileRequest,
+  TakenView,
+  WishesRequest,
+  WithdrawRequest,
+} from '@decurio/contract';
+import { In, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import { noteChange, noteOrderChange } from './changes.js';
+import { acting, actingOnUnits, actedWords, onceEach, record } from './acting-on-orders.js';
+import { noteChange } from './changes.js';
 import { may } from '../security/roles.js';
-import { OrderChanges, Orders, Units, type OrderRow, type UnitRow } from './entities.js';
+import { OrderChanges, Orders, Units, type OrderRow } from './entities.js';
 import { isAsked } from './asked-decisions.js';
 import { getDocument } from './library.js';
 import { amendmentWords, decisionWords } from './order-words.js';
-import { catchUp, lockUnitWithVisit, nextRevision } from './behind-units.js';
+import { lockUnitWithVisit, nextRevision } from './behind-units.js';
 import { reviseUnit } from './revise-units.js';
 import { classOf, termsOf, today } from './setups.js';
+import { insertUnits, typeAndMap } from './take-units.js';
 import { inTransaction } from './transaction.js';
 import { appendIn, lockVisit, type Writer } from './visits.js';
 
 const NOTHING_DONE: OrderActed = { revised: 0, returned: [] };
-
-/** Units that come into an order, one row each. */
-export function unitRows(order: Pick<OrderRow, 'id' | 'units' | 'revision'>, units: readonly { readonly serial: string; readonly typeId: string; readonly typeName: string; readonly mapId: string }[]): UnitRow[] {
-  const ladder = untouchedLadder(STEPS_OFFERED);
-  return units.map(({ serial, typeId, typeName, mapId }, i) => ({
-    id: randomUUID(),
-    orderId: order.id,
-    position: order.units + i + 1,
-    serial,
-    openSerial: serial,
-    typeId,
-    typeName,
-    mapId,
-    status: 'waiting',
-    step: null,
-    ladder,
-    heldReason: null,
-    heldWords: null,
-    worker: null,
-    station: null,
-    visitId: null,
-    displayFoundAt: null,
-    ownWishes: null,
-    returnedWhy: null,
-    lastVisitId: null,
-    foundAt: null,
-    surprises: 0,
-    revision: order.revision,
-  }));
-}
 
 /** Who checked a class, as lists of orders keep it. */
 export const checkOf = ({ checked }: VehicleClass): string | null => checked && JSON.stringify(checked);
@@ -64,7 +46,12 @@ export async function takeByHand(source: DataSource, request: NewOrderRequest, w
       if (earlier) return { orderId: earlier.id, number: earlier.number, unitsTaken: earlier.units };
       if (await manager.existsBy(Orders, { number: request.number })) throw new HttpProblem('orderExists');
       const { vehicleClass, place } = await placeAndClass(manager, request, writer);
-      const expected = await Promise.all(request.expected.map(async ({ typeId, mapId, count }) => ({ ...(await typeAndMap(manager, typeId, mapId, vehicleClass)), count })));
+      const expected = await Promise.all(
+        request.expected.map(async ({ typeId, mapId, count }) => ({
+          ...(await typeAndMap(manager, typeId, mapId, vehicleClass)),
+          count,
+        })),
+      );
       const order: OrderRow = {
         id: request.id,
         number: request.number,
@@ -100,12 +87,20 @@ export async function takeByHand(source: DataSource, request: NewOrderRequest, w
 }
 
 /** Changes what was promised. Units under way are worked out anew; those that were done and differ come back. */
-export async function amendOrder(source: DataSource, orderId: string, request: AmendRequest, writer: Writer): Promise<OrderActed> {
+export async function amendOrder(
+  source: DataSource,
+  orderId: string,
+  request: AmendRequest,
+  writer: Writer,
+): Promise<OrderActed> {
   return actingOnUnits(source, orderId, request.id, writer, async (manager, order) => {
     const { vehicleClass, place } = await placeAndClass(manager, request, writer);
     const before = termsOf(order);
     const terms = termsFrom(request.terms, writer, before.decisions);
-    const kept = before.privateLand && terms.privateLand && hashOf({ ...before.privateLand, authorityBy: '' }) === hashOf({ ...terms.privateLand, authorityBy: '' });
+    const kept =
+      before.privateLand &&
+      terms.privateLand &&
+      hashOf({ ...before.privateLand, authorityBy: '' }) === hashOf({ ...terms.privateLand, authorityBy: '' });
     const fields = {
       customer: request.customer,
       place,
@@ -123,16 +118,36 @@ export async function amendOrder(source: DataSource, orderId: string, request: A
     const next: OrderRow = { ...order, ...fields };
     const says = amendmentWords(order, next);
     if (says.length === 0) throw new HttpProblem('nothingChanged');
-    await manager.update(Orders, { id: orderId }, { ...fields, ...(await nextRevision(manager, order, { why: `Order amended: ${request.reason}`, writer, done: decidesSetup(order, next) ? 'compared' : 'left' })) });
+    await manager.update(
+      Orders,
+      { id: orderId },
+      {
+        ...fields,
+        ...(await nextRevision(manager, order, {
+          why: `Order amended: ${request.reason}`,
+          writer,
+          done: decidesSetup(order, next) ? 'compared' : 'left',
+        })),
+      },
+    );
     await record(manager, orderId, 'amended', writer, request.reason, says, request.id);
   });
 }
 
 /** Whether an amendment moves anything that a code follows from; another due time or note brings nobody back. */
-const decidesSetup = (was: OrderRow, is: OrderRow): boolean => was.rulePackId !== is.rulePackId || was.classId !== is.classId || was.houseRulesId !== is.houseRulesId || hashOf(termsOf(was)) !== hashOf(termsOf(is));
+const decidesSetup = (was: OrderRow, is: OrderRow): boolean =>
+  was.rulePackId !== is.rulePackId ||
+  was.classId !== is.classId ||
+  was.houseRulesId !== is.houseRulesId ||
+  hashOf(termsOf(was)) !== hashOf(termsOf(is));
 
 /** A lead's written choice on a finding, for one type of the order. */
-export async function decide(source: DataSource, orderId: string, request: DecideRequest, writer: Writer): Promise<OrderActed> {
+export async function decide(
+  source: DataSource,
+  orderId: string,
+  request: DecideRequest,
+  writer: Writer,
+): Promise<OrderActed> {
   return actingOnUnits(source, orderId, request.id, writer, async (manager, order) => {
     const terms = termsOf(order);
     const type = await getDocument(manager, 'vehicleType', request.typeId);
@@ -141,28 +156,68 @@ export async function decide(source: DataSource, orderId: string, request: Decid
       ...terms.decisions.filter(({ finding, typeId }) => !(finding === request.finding && typeId === request.typeId)),
       { finding: request.finding, typeId: request.typeId, words: request.words, by: writer.by.name, on: today() },
     ];
-    await manager.update(Orders, { id: orderId }, { terms: JSON.stringify({ ...terms, decisions }), ...(await nextRevision(manager, order, { why: `Decided: ${request.words}`, writer, done: 'compared' })) });
-    await record(manager, orderId, 'decided', writer, request.words, [decisionWords(request.finding, type.name)], request.id);
+    await manager.update(
+      Orders,
+      { id: orderId },
+      {
+        terms: JSON.stringify({ ...terms, decisions }),
+        ...(await nextRevision(manager, order, { why: `Decided: ${request.words}`, writer, done: 'compared' })),
+      },
+    );
+    await record(
+      manager,
+      orderId,
+      'decided',
+      writer,
+      request.words,
+      [decisionWords(request.finding, type.name)],
+      request.id,
+    );
   });
 }
 
 /** Works every setup of the order out anew, as when a map, type or rule changed. */
-export async function recompileOrder(source: DataSource, orderId: string, request: RecompileRequest, writer: Writer): Promise<OrderActed> {
+export async function recompileOrder(
+  source: DataSource,
+  orderId: string,
+  request: RecompileRequest,
+  writer: Writer,
+): Promise<OrderActed> {
   return actingOnUnits(source, orderId, request.id, writer, async (manager, order) => {
     const pack = await getDocument(manager, 'rulePack', order.rulePackId);
-    await manager.update(Orders, { id: orderId }, { className: classOf(pack, order.classId).title, ...(await nextRevision(manager, order, { why: `Worked out anew: ${request.reason}`, writer, done: 'compared' })) });
+    await manager.update(
+      Orders,
+      { id: orderId },
+      {
+        className: classOf(pack, order.classId).title,
+        ...(await nextRevision(manager, order, {
+          why: `Worked out anew: ${request.reason}`,
+          writer,
+          done: 'compared',
+        })),
+      },
+    );
     await record(manager, orderId, 'recompiled', writer, request.reason, [], request.id);
   });
 }
 
 /** Adds units, as when they are scanned on arrival; units of the type that were expected become fewer. */
-export async function addUnits(source: DataSource, orderId: string, request: AddUnitsRequest, writer: Writer): Promise<OrderActed> {
+export async function addUnits(
+  source: DataSource,
+  orderId: string,
+  request: AddUnitsRequest,
+  writer: Writer,
+): Promise<OrderActed> {
   await onceEach(() =>
     acting(source, orderId, request.id, async (manager, order) => {
       const pack = await getDocument(manager, 'rulePack', order.rulePackId);
       const added = await insertUnits(manager, order, request.units, classOf(pack, order.classId));
       const serials = request.units.map(({ serial }) => serial);
-      const says = [added === 1 ? `${serials[0]} added.` : `${added} units added: ${serials.slice(0, 6).join(', ')}${added > 6 ? ' and more' : ''}.`];
+      const says = [
+        added === 1
+          ? `${serials[0]} added.`
+          : `${added} units added: ${serials.slice(0, 6).join(', ')}${added > 6 ? ' and more' : ''}.`,
+      ];
       await record(manager, orderId, 'unitsAdded', writer, '', says, request.id);
     }),
   );
@@ -170,19 +225,42 @@ export async function addUnits(source: DataSource, orderId: string, request: Add
 }
 
 /** Takes units out of the order, one at a time. Those that were sealed have left and stay in the record. */
-export async function withdrawUnits(source: DataSource, orderId: string, request: WithdrawRequest, writer: Writer): Promise<OrderActed> {
+export async function withdrawUnits(
+  source: DataSource,
+  orderId: string,
+  request: WithdrawRequest,
+  writer: Writer,
+): Promise<OrderActed> {
   await acting(source, orderId, request.id, async (manager) => {
     const rows = await manager.findBy(Units, { orderId, id: In(request.unitIds) });
-    if (rows.length !== request.unitIds.length || rows.some(({ status }) => status === 'sealed' || status === 'withdrawn')) throw new HttpProblem('notInOrder');
-    await record(manager, orderId, 'withdrawn', writer, request.reason, [`Withdrawn: ${rows.map(({ serial }) => serial).join(', ')}.`.slice(0, 480)], request.id);
+    if (
+      rows.length !== request.unitIds.length ||
+      rows.some(({ status }) => status === 'sealed' || status === 'withdrawn')
+    )
+      throw new HttpProblem('notInOrder');
+    await record(
+      manager,
+      orderId,
+      'withdrawn',
+      writer,
+      request.reason,
+      [`Withdrawn: ${rows.map(({ serial }) => serial).join(', ')}.`.slice(0, 480)],
+      request.id,
+    );
   });
   const stayed = [];
-  for (const unitId of request.unitIds) stayed.push(...(await inTransaction(source, (manager) => withdraw(manager, unitId, request.reason, writer))));
+  for (const unitId of request.unitIds)
+    stayed.push(...(await inTransaction(source, (manager) => withdraw(manager, unitId, request.reason, writer))));
   return { ...NOTHING_DONE, stayed };
 }
 
 /** @returns the unit with what kept it where it was sealed meanwhile */
-async function withdraw(manager: EntityManager, unitId: string, words: string, writer: Writer): Promise<NonNullable<OrderActed['stayed']>> {
+async function withdraw(
+  manager: EntityManager,
+  unitId: string,
+  words: string,
+  writer: Writer,
+): Promise<NonNullable<OrderActed['stayed']>> {
   const unit = await lockUnitWithVisit(manager, unitId);
   if (unit.status === 'withdrawn') return [];
   if (unit.status === 'sealed') return [{ serial: unit.serial, says: 'It was signed off meanwhile.' }];
@@ -191,14 +269,25 @@ async function withdraw(manager: EntityManager, unitId: string, words: string, w
     await noteChange(manager, { orderId: unit.orderId, unitId: unit.id, seq: 0 });
   } else {
     const { lastSeq } = await lockVisit(manager, unit.id, unit.visitId);
-    await appendIn(manager, unit.id, unit.visitId, { id: randomUUID(), seq: lastSeq + 1, kind: 'withdrawn', at: new Date().toISOString(), data: { words } }, writer);
+    await appendIn(
+      manager,
+      unit.id,
+      unit.visitId,
+      { id: randomUUID(), seq: lastSeq + 1, kind: 'withdrawn', at: new Date().toISOString(), data: { words } },
+      writer,
+    );
   }
   await manager.decrement(Orders, { id: unit.orderId }, 'units', 1);
   return [];
 }
 
 /** What one unit is to have otherwise than its order, with the reason; null takes it back. */
-export async function setWishes(source: DataSource, unitId: string, request: WishesRequest, writer: Writer): Promise<OrderActed> {
+export async function setWishes(
+  source: DataSource,
+  unitId: string,
+  request: WishesRequest,
+  writer: Writer,
+): Promise<OrderActed> {
   return inTransaction(source, async (manager) => {
     const unit = await lockUnitWithVisit(manager, unitId);
     if (await manager.existsBy(OrderChanges, { id: request.id })) return NOTHING_DONE;
@@ -208,115 +297,59 @@ export async function setWishes(source: DataSource, unitId: string, request: Wis
     const next = { ...unit, ownWishes: wishes && JSON.stringify(wishes) };
     await manager.update(Units, { id: unitId }, { ownWishes: next.ownWishes });
     const why = wishes?.why ?? 'As the order has it again.';
-    const acted = await reviseUnit(manager, order, next, { why: `This unit otherwise: ${why}`, writer, done: 'compared' });
-    await record(manager, order.id, 'wishes', writer, why, [`${unit.serial} ${wishes ? 'is set otherwise than the order' : 'is set as the order again'}.`, ...actedWords(acted)], request.id);
+    const acted = await reviseUnit(manager, order, next, {
+      why: `This unit otherwise: ${why}`,
+      writer,
+      done: 'compared',
+    });
+    await record(
+      manager,
+      order.id,
+      'wishes',
+      writer,
+      why,
+      [
+        `${unit.serial} ${wishes ? 'is set otherwise than the order' : 'is set as the order again'}.`,
+        ...actedWords(acted),
+      ],
+      request.id,
+    );
     return acted;
   });
 }
 
-/** Changes an order in one short transaction, then has its units follow; sent again, it goes on with those left behind. */
-async function actingOnUnits(source: DataSource, orderId: string, actId: string, writer: Writer, change: (manager: EntityManager, order: OrderRow) => Promise<void>): Promise<OrderActed> {
-  await acting(source, orderId, actId, change);
-  const acted = await catchUp(source, orderId);
-  const says = actedWords(acted);
-  if (says.length > 0) await inTransaction(source, (manager) => record(manager, orderId, 'followed', writer, '', says));
-  return acted;
-}
-
-/** Runs one act on an order; an act that was done before under this id is not done again. */
-async function acting(source: DataSource, orderId: string, actId: string, act: (manager: EntityManager, order: OrderRow) => Promise<void>): Promise<void> {
-  await inTransaction(source, async (manager) => {
-    const order = await manager.findOne(Orders, { where: { id: orderId }, lock: { mode: 'pessimistic_write' } });
-    if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
-    if (!(await manager.existsBy(OrderChanges, { id: actId }))) await act(manager, order);
-  });
-}
-
-/** A serial or an order number that came in meanwhile, told as what it is. */
-async function onceEach<T>(act: () => Promise<T>): Promise<T> {
-  try {
-    return await act();
-  } catch (error) {
-    const { code, sqlMessage = '' } = error instanceof QueryFailedError ? (error.driverError as { code?: string; sqlMessage?: string }) : {};
-    if (code !== 'ER_DUP_ENTRY') throw error;
-    throw new HttpProblem(sqlMessage.includes('orderByNumber') ? 'orderExists' : 'serialTaken');
-  }
-}
-
-async function placeAndClass(manager: EntityManager, { rulePackId, classId, houseRulesId, terms }: Pick<NewOrderRequest, 'rulePackId' | 'classId' | 'houseRulesId' | 'terms'>, { by }: Writer): Promise<{ readonly vehicleClass: VehicleClass; readonly place: string }> {
+async function placeAndClass(
+  manager: EntityManager,
+  {
+    rulePackId,
+    classId,
+    houseRulesId,
+    terms,
+  }: Pick<NewOrderRequest, 'rulePackId' | 'classId' | 'houseRulesId' | 'terms'>,
+  { by }: Writer,
+): Promise<{ readonly vehicleClass: VehicleClass; readonly place: string }> {
   const pack = await getDocument(manager, 'rulePack', rulePackId);
   await getDocument(manager, 'houseRules', houseRulesId);
   const vehicleClass = classOf(pack, classId);
   const isPrivate = vehicleClass.regime === 'privateLand';
   if (isPrivate && !may(by.role, 'decide')) throw new HttpProblem('needsAuthority');
   if (isPrivate !== (terms.privateLand !== null)) {
-    const message = isPrivate ? "This class is for private land: it wants the customer's acknowledgement, a label and a day on which it ends." : `The class "${vehicleClass.title}" is for public roads: private land does not go with it.`;
+    const message = isPrivate
+      ? "This class is for private land: it wants the customer's acknowledgement, a label and a day on which it ends."
+      : `The class "${vehicleClass.title}" is for public roads: private land does not go with it.`;
     throw new HttpProblem('badFields', { message, fields: { privateLand: message } });
   }
   return { vehicleClass, place: pack.document.place };
 }
 
-const termsFrom = ({ siteLimit, orderLimit, throttle, privateLand }: NewOrderRequest['terms'], { by }: Writer, decisions: OrderTerms['decisions']): OrderTerms => ({
+const termsFrom = (
+  { siteLimit, orderLimit, throttle, privateLand }: NewOrderRequest['terms'],
+  { by }: Writer,
+  decisions: OrderTerms['decisions'],
+): OrderTerms => ({
   siteLimit,
   orderLimit,
   throttle,
   privateLand: privateLand && { ...privateLand, authorityBy: by.name },
   decisions,
 });
-
-async function typeAndMap(manager: EntityManager, typeId: string, mapId: string | null, vehicleClass: VehicleClass): Promise<Omit<ExpectedUnits, 'count'>> {
-  const type = (await getDocument(manager, 'vehicleType', typeId)).document;
-  if (vehicleClass.kind !== 'any' && vehicleClass.kind !== type.kind) throw new HttpProblem('unknownHere', { message: `${type.name} is a ${type.kind}; the class "${vehicleClass.title}" is for a ${vehicleClass.kind}.` });
-  const chosen = mapId ?? type.maps[0];
-  if (chosen === undefined || !type.maps.includes(chosen)) throw new HttpProblem('unknownHere', { message: `${type.name} does not carry the display "${mapId}". It carries: ${type.maps.join(', ')}.` });
-  await getDocument(manager, 'displayMap', chosen);
-  return { typeId: type.id, typeName: type.name, mapId: chosen };
-}
-
-async function insertUnits(manager: EntityManager, order: OrderRow, units: readonly NewUnit[], vehicleClass: VehicleClass): Promise<number> {
-  if (units.length === 0) return 0;
-  const kinds = new Map<string, Omit<ExpectedUnits, 'count'>>();
-  for (const { typeId, mapId } of units) {
-    const key = `${typeId} ${mapId}`;
-    if (!kinds.has(key)) kinds.set(key, await typeAndMap(manager, typeId, mapId, vehicleClass));
-  }
-  const resolved = units.flatMap(({ serial, typeId, mapId }) => {
-    const kind = kinds.get(`${typeId} ${mapId}`);
-    return kind ? [{ serial, ...kind }] : [];
-  });
-  const twice = resolved.find(({ serial }, i) => resolved.findIndex((other) => other.serial.toLowerCase() === serial.toLowerCase()) !== i);
-  if (twice) throw new HttpProblem('serialTaken', { message: `${twice.serial} is in the list twice. Nothing was changed.` });
-  const taken = await manager.findBy(Units, { openSerial: In(resolved.map(({ serial }) => serial)) });
-  const [first] = taken;
-  if (first) throw new HttpProblem('serialTaken', { message: `${first.serial} is in ${first.orderId === order.id ? 'this order' : 'an open order'} already. Nothing was changed.` });
-  const before = await manager.maximum(Units, 'position', { orderId: order.id });
-  const again = await manager.findBy(Units, { orderId: order.id, serial: In(resolved.map(({ serial }) => serial)) });
-  const left = new Map(again.map((row) => [row.serial.toLowerCase(), row]));
-  for (const row of left.values()) {
-    if (row.status !== 'withdrawn') throw new HttpProblem('serialTaken', { message: `${row.serial} has left with this order already.` });
-    await manager.update(Units, { id: row.id }, { ...unitRows({ ...order, units: row.position - 1 }, [row])[0], id: row.id, lastVisitId: row.lastVisitId });
-  }
-  const fresh = resolved.filter(({ serial }) => !left.has(serial.toLowerCase()));
-  const rows = unitRows({ ...order, units: before ?? 0 }, fresh);
-  for (let from = 0; from < rows.length; from += 1000) await manager.createQueryBuilder().insert().into(Units).values(rows.slice(from, from + 1000)).updateEntity(false).execute();
-  await manager.update(Orders, { id: order.id }, { expected: JSON.stringify(arrived(JSON.parse(order.expected) as ExpectedUnits[], resolved)) });
-  await manager.increment(Orders, { id: order.id }, 'units', resolved.length);
-  return resolved.length;
-}
-
-/** What is still to come after these arrived. */
-function arrived(expected: readonly ExpectedUnits[], units: readonly { readonly typeId: string }[]): readonly ExpectedUnits[] {
-  return expected
-    .map((group) => ({ ...group, count: group.count - units.filter(({ typeId }) => typeId === group.typeId).length }))
-    .filter(({ count }) => count > 0);
-}
-
-const actedWords = ({ revised, returned }: OrderActed): readonly string[] => [
-  ...(revised > 0 ? [`${revised} ${revised === 1 ? 'unit' : 'units'} under way worked out anew.`] : []),
-  ...returned.map(({ serial, says }) => `${serial} came back to the line: ${says}`),
-];
-
-async function record(manager: EntityManager, orderId: string, kind: OrderChangeKind, { by }: Writer, reason: string, says: readonly string[], id: string = randomUUID()): Promise<void> {
-  await manager.insert(OrderChanges, { id, orderId, kind, at: new Date(), byName: by.name, reason: reason.slice(0, 500), body: JSON.stringify(says.slice(0, 60)) });
-  await noteOrderChange(manager, orderId);
-}

@@ -3,8 +3,10 @@ import type { OrderRow } from './entities.js';
 import { termsOf } from './setups.js';
 
 const limitWords = (speed: Speed | null): string => (speed === null ? 'none' : speedWords(speed));
-const throttleWords = (terms: OrderTerms): string => (terms.throttle === 'none' ? 'none wanted' : 'as class and type allow');
-const landWords = ({ privateLand }: OrderTerms): string => (privateLand ? `until ${privateLand.endsOn}${privateLand.isUncapped ? ', uncapped' : ''}` : 'no');
+const throttleWords = (terms: OrderTerms): string =>
+  terms.throttle === 'none' ? 'none wanted' : 'as class and type allow';
+const landWords = ({ privateLand }: OrderTerms): string =>
+  privateLand ? `until ${privateLand.endsOn}${privateLand.isUncapped ? ', uncapped' : ''}` : 'no';
 
 /** What an amendment moves, in sentences; empty where it moves nothing. */
 export function amendmentWords(before: OrderRow, after: OrderRow): readonly string[] {
@@ -28,4 +30,3 @@ export function decisionWords(finding: string, typeName: string): string {
   const [topic = '', label = ''] = finding.split(':');
   return `${typeName}${label === 'unit' || label === '' ? '' : `, code ${label}`}: choice made (${topic.replace(/([A-Z])/g, ' $1').toLowerCase()}).`;
 }
-

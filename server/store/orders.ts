@@ -21,7 +21,10 @@ export async function listOrders(source: DataSource, after?: string): Promise<Pa
   const cursor = after === undefined ? null : readCursor(after);
   const from = cursor ? 'WHERE o.takenAt <= ? AND (o.takenAt < ? OR o.id < ?)' : '';
   const values = cursor ? [cursor.at, cursor.at, cursor.id] : [];
-  const rows = await source.query<RawOrder[]>(`${ORDER_SQL} ${from} ORDER BY o.takenAt DESC, o.id DESC LIMIT ${PAGE + 1}`, values);
+  const rows = await source.query<RawOrder[]>(
+    `${ORDER_SQL} ${from} ORDER BY o.takenAt DESC, o.id DESC LIMIT ${PAGE + 1}`,
+    values,
+  );
   const items = rows.slice(0, PAGE);
   const last = items.at(-1);
   return {
@@ -34,7 +37,13 @@ export async function listOrders(source: DataSource, after?: string): Promise<Pa
 export async function readLine(source: DataSource, orderId: string): Promise<LineView> {
   const [order] = await source.query<RawOrder[]>(`${ORDER_SQL} WHERE o.id = ?`, [orderId]);
   if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
-  return { order: orderView(order), units: (await source.query<RawUnit[]>(LINE_SQL, [orderId])).map(({ ownWishes, ...unit }) => ({ ...unit, own: wishesOf({ ownWishes }) })) };
+  return {
+    order: orderView(order),
+    units: (await source.query<RawUnit[]>(LINE_SQL, [orderId])).map(({ ownWishes, ...unit }) => ({
+      ...unit,
+      own: wishesOf({ ownWishes }),
+    })),
+  };
 }
 
 export const lineUnit = (row: UnitRow): LineUnit => ({
@@ -55,7 +64,11 @@ export const lineUnit = (row: UnitRow): LineUnit => ({
 
 type RawUnit = Omit<LineUnit, 'own'> & { readonly ownWishes: string | null };
 
-type RawOrder = Omit<OrderView, 'takenAt' | 'classChecked' | 'privateLand'> & { readonly takenAt: Date; readonly landTerms: string | null; readonly classCheck: string | null };
+type RawOrder = Omit<OrderView, 'takenAt' | 'classChecked' | 'privateLand'> & {
+  readonly takenAt: Date;
+  readonly landTerms: string | null;
+  readonly classCheck: string | null;
+};
 
 const orderView = ({ classCheck, takenAt, landTerms, ...row }: RawOrder): OrderView => ({
   ...row,
@@ -78,8 +91,14 @@ export async function readOrder(source: DataSource, orderId: string): Promise<Or
   const row = await source.manager.findOneBy(Orders, { id: orderId });
   if (!row) throw new HttpProblem('notFound', { message: 'There is no such order.' });
   const { order } = await readLine(source, orderId);
-  const groups = await source.query<{ typeId: string; typeName: string; mapId: string; units: string; sealed: string }[]>(GROUPS_SQL, [orderId]);
-  const changes = await source.manager.find(OrderChanges, { where: { orderId }, order: { at: 'DESC' }, take: CHANGES_SHOWN });
+  const groups = await source.query<
+    { typeId: string; typeName: string; mapId: string; units: string; sealed: string }[]
+  >(GROUPS_SQL, [orderId]);
+  const changes = await source.manager.find(OrderChanges, {
+    where: { orderId },
+    order: { at: 'DESC' },
+    take: CHANGES_SHOWN,
+  });
   return {
     order,
     terms: termsOf(row),
@@ -89,6 +108,12 @@ export async function readOrder(source: DataSource, orderId: string): Promise<Or
     houseRulesId: row.houseRulesId,
     groups: groups.map((group) => ({ ...group, units: Number(group.units), sealed: Number(group.sealed) })),
     expected: JSON.parse(row.expected) as ExpectedUnits[],
-    changes: changes.map(({ kind, at, byName, reason, body }) => ({ kind, at: at.toISOString(), by: byName, reason, says: JSON.parse(body) as string[] })),
+    changes: changes.map(({ kind, at, byName, reason, body }) => ({
+      kind,
+      at: at.toISOString(),
+      by: byName,
+      reason,
+      says: JSON.parse(body) as string[],
+    })),
   };
 }

@@ -9,7 +9,10 @@ import { inTransaction } from './transaction.js';
 import { lockVisit } from './visits.js';
 
 /** What one visit, and the whole house in a day, may keep. */
-export const PHOTO_LIMITS = { perVisit: { photos: 24, bytes: 16 * 1024 * 1024 }, perDay: { photos: 4_000, bytes: 1024 * 1024 * 1024 } } as const;
+export const PHOTO_LIMITS = {
+  perVisit: { photos: 24, bytes: 16 * 1024 * 1024 },
+  perDay: { photos: 4_000, bytes: 1024 * 1024 * 1024 },
+} as const;
 const DAY_MS = 86_400_000;
 
 export interface NewPhoto {
@@ -23,7 +26,11 @@ export interface NewPhoto {
  * Keeps a photograph, drawn anew so that nothing but the picture is in it; the hash of what is kept comes back for the
  * evidence to name. Sending it twice is harmless: what was kept first stands.
  */
-export async function keepPhoto(source: DataSource, unitId: string, { id, visitId, body, byName }: NewPhoto): Promise<PhotoKept> {
+export async function keepPhoto(
+  source: DataSource,
+  unitId: string,
+  { id, visitId, body, byName }: NewPhoto,
+): Promise<PhotoKept> {
   const earlier = await source.manager.findOneBy(Photos, { id });
   const drawn = earlier ? null : await drawAnew(body);
   return inTransaction(source, async (manager) => {
@@ -32,7 +39,15 @@ export async function keepPhoto(source: DataSource, unitId: string, { id, visitI
     if (twin && twin.visitId !== visitId) throw new HttpProblem('idReused');
     if (twin || !drawn) return keptOf(twin ?? earlier);
     await guardRoom(manager, visitId, drawn);
-    const row: PhotoRow = { id, visitId, ...drawn, sha256: createHash('sha256').update(drawn.body).digest('hex'), bytes: drawn.body.length, byName, takenAt: new Date() };
+    const row: PhotoRow = {
+      id,
+      visitId,
+      ...drawn,
+      sha256: createHash('sha256').update(drawn.body).digest('hex'),
+      bytes: drawn.body.length,
+      byName,
+      takenAt: new Date(),
+    };
     await manager.insert(Photos, row);
     return keptOf(row);
   });
@@ -47,10 +62,18 @@ function keptOf(row: PhotoRow | null): PhotoKept {
 async function guardRoom(manager: EntityManager, visitId: string, { body }: Drawn): Promise<void> {
   const { perVisit, perDay } = PHOTO_LIMITS;
   const since = new Date(Date.now() - DAY_MS);
-  const [ofVisit, bytesOfVisit] = [await manager.countBy(Photos, { visitId }), await manager.sum(Photos, 'bytes', { visitId })];
-  if (ofVisit >= perVisit.photos || (bytesOfVisit ?? 0) + body.length > perVisit.bytes) throw new HttpProblem('photosFull');
-  const [ofDay, bytesOfDay] = [await manager.countBy(Photos, { takenAt: MoreThan(since) }), await manager.sum(Photos, 'bytes', { takenAt: MoreThan(since) })];
-  if (ofDay >= perDay.photos || (bytesOfDay ?? 0) + body.length > perDay.bytes) throw new HttpProblem('photosFullToday');
+  const [ofVisit, bytesOfVisit] = [
+    await manager.countBy(Photos, { visitId }),
+    await manager.sum(Photos, 'bytes', { visitId }),
+  ];
+  if (ofVisit >= perVisit.photos || (bytesOfVisit ?? 0) + body.length > perVisit.bytes)
+    throw new HttpProblem('photosFull');
+  const [ofDay, bytesOfDay] = [
+    await manager.countBy(Photos, { takenAt: MoreThan(since) }),
+    await manager.sum(Photos, 'bytes', { takenAt: MoreThan(since) }),
+  ];
+  if (ofDay >= perDay.photos || (bytesOfDay ?? 0) + body.length > perDay.bytes)
+    throw new HttpProblem('photosFullToday');
 }
 
 export async function readPhoto(source: DataSource, id: string): Promise<Buffer> {
@@ -60,7 +83,14 @@ export async function readPhoto(source: DataSource, id: string): Promise<Buffer>
 }
 
 /** The entry must speak of a photograph that was kept, with its own hash. */
-export async function guardPhoto(manager: EntityManager, visitId: string, { photoId, sha256 }: DeedOf<'photographed'>['data']): Promise<void> {
-  const photo = await manager.findOne(Photos, { where: { id: photoId }, select: { id: true, visitId: true, sha256: true } });
+export async function guardPhoto(
+  manager: EntityManager,
+  visitId: string,
+  { photoId, sha256 }: DeedOf<'photographed'>['data'],
+): Promise<void> {
+  const photo = await manager.findOne(Photos, {
+    where: { id: photoId },
+    select: { id: true, visitId: true, sha256: true },
+  });
   if (photo?.visitId !== visitId || photo.sha256 !== sha256) throw new HttpProblem('photoMissing');
 }

@@ -15,7 +15,13 @@ const USUAL_DIGITS = 4;
  * Shows the PIN that policy sets for an order or one of its units, made at the first look. Every look is recorded
  * before the digits are given out.
  */
-export async function lookAtPin(source: DataSource, orderId: string, { unitId, why }: PinLookRequest, { by }: Writer, secret: string): Promise<PinView> {
+export async function lookAtPin(
+  source: DataSource,
+  orderId: string,
+  { unitId, why }: PinLookRequest,
+  { by }: Writer,
+  secret: string,
+): Promise<PinView> {
   return inTransaction(source, async (manager) => {
     const order = await manager.findOne(Orders, { where: { id: orderId }, lock: { mode: 'pessimistic_write' } });
     if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
@@ -52,14 +58,28 @@ async function ownerOf(manager: EntityManager, order: OrderRow, unitId: string |
 }
 
 async function makePin(manager: EntityManager, order: OrderRow, owner: string, secret: string): Promise<PinRow> {
-  const units = await manager.find(Units, { where: owner === order.id ? { orderId: order.id } : { id: owner }, select: { mapId: true } });
+  const units = await manager.find(Units, {
+    where: owner === order.id ? { orderId: order.id } : { id: owner },
+    select: { mapId: true },
+  });
   const mapIds = [...new Set(units.map((unit) => unit.mapId))];
   const maps = (await newestDocuments(manager, 'displayMap')).filter((entry) => mapIds.includes(entry.id));
-  const codes = maps.flatMap(({ document }) => document.codes.filter(({ function: fn }) => fn === 'accessPin' || fn === 'startupPin'));
+  const codes = maps.flatMap(({ document }) =>
+    document.codes.filter(({ function: fn }) => fn === 'accessPin' || fn === 'startupPin'),
+  );
   const length = Math.min(USUAL_DIGITS, ...codes.map(({ range }) => String(range.max).length));
-  const delivered = [...codes.map(({ factory }) => String(factory).padStart(length, '0')), ...maps.flatMap(({ document }) => (document.menu?.pin ? [document.menu.pin.factory] : []))];
-  const row: PinRow = { id: randomUUID(), orderId: order.id, unitId: owner === order.id ? null : owner, owner, sealedDigits: sealPin(randomPin(length, delivered), owner, secret), madeAt: new Date() };
+  const delivered = [
+    ...codes.map(({ factory }) => String(factory).padStart(length, '0')),
+    ...maps.flatMap(({ document }) => (document.menu?.pin ? [document.menu.pin.factory] : [])),
+  ];
+  const row: PinRow = {
+    id: randomUUID(),
+    orderId: order.id,
+    unitId: owner === order.id ? null : owner,
+    owner,
+    sealedDigits: sealPin(randomPin(length, delivered), owner, secret),
+    madeAt: new Date(),
+  };
   await manager.insert(Pins, row);
   return row;
 }
-

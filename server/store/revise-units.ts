@@ -1,5 +1,15 @@
 import { randomUUID } from 'node:crypto';
-import { compileSetup, findCode, formatRaw, hashOf, knownOfVisit, STEPS_OFFERED, untouchedLadder, type Setup, type UnitKnown } from '@decurio/core';
+import {
+  compileSetup,
+  findCode,
+  formatRaw,
+  hashOf,
+  knownOfVisit,
+  STEPS_OFFERED,
+  untouchedLadder,
+  type Setup,
+  type UnitKnown,
+} from '@decurio/core';
 import type { OrderActed } from '@decurio/contract';
 import type { EntityManager } from 'typeorm';
 import { Units, type OrderRow, type UnitRow } from './entities.js';
@@ -19,38 +29,85 @@ export interface Revision {
 const UNTOUCHED: OrderActed = { revised: 0, returned: [] };
 
 /** Works the setup of one unit out anew, in an entry of its visit's log where it changes. */
-export async function reviseUnit(manager: EntityManager, order: OrderRow, unit: UnitRow, { why, writer, done, cause }: Revision): Promise<OrderActed> {
+export async function reviseUnit(
+  manager: EntityManager,
+  order: OrderRow,
+  unit: UnitRow,
+  { why, writer, done, cause }: Revision,
+): Promise<OrderActed> {
   if (unit.visitId === null || unit.status === 'waiting' || unit.status === 'withdrawn') return UNTOUCHED;
   const visit = await lockVisit(manager, unit.id, unit.visitId);
   const deciding = await decidingFor(manager, unit, order, visit.mapVersion);
   const evidence = await readEvidence(manager, visit.id);
   const state = foldAccepted(evidence);
-  if (state.step === null) return done === 'left' ? UNTOUCHED : comeBack(manager, order, unit, deciding, { ...knownOfVisit(state, deciding.map.document), asFound: leftAs(evidence) }, why);
-  const data = { ...revisionOf(deciding, order, unit, knownOfVisit(state, deciding.map.document), why), ...(cause === undefined ? {} : { cause }) };
-  if (hashOf(data.setup) === hashOf(state.opened.setup) && hashOf(data.order) === hashOf(state.opened.order)) return UNTOUCHED;
-  await appendIn(manager, unit.id, visit.id, { id: randomUUID(), seq: visit.lastSeq + 1, kind: 'setupRevised', at: new Date().toISOString(), data }, writer);
+  if (state.step === null)
+    return done === 'left'
+      ? UNTOUCHED
+      : comeBack(
+          manager,
+          order,
+          unit,
+          deciding,
+          { ...knownOfVisit(state, deciding.map.document), asFound: leftAs(evidence) },
+          why,
+        );
+  const data = {
+    ...revisionOf(deciding, order, unit, knownOfVisit(state, deciding.map.document), why),
+    ...(cause === undefined ? {} : { cause }),
+  };
+  if (hashOf(data.setup) === hashOf(state.opened.setup) && hashOf(data.order) === hashOf(state.opened.order))
+    return UNTOUCHED;
+  await appendIn(
+    manager,
+    unit.id,
+    visit.id,
+    { id: randomUUID(), seq: visit.lastSeq + 1, kind: 'setupRevised', at: new Date().toISOString(), data },
+    writer,
+  );
   return { revised: 1, returned: [] };
 }
 
 /** A unit that was done, held against the new setup: where it differs it comes back to the line. */
-async function comeBack(manager: EntityManager, order: OrderRow, unit: UnitRow, deciding: Deciding, known: Pick<UnitKnown, 'ratio' | 'rolled' | 'overshootKmh'> & { readonly asFound: Readonly<Record<string, number>> }, why: string): Promise<OrderActed> {
+async function comeBack(
+  manager: EntityManager,
+  order: OrderRow,
+  unit: UnitRow,
+  deciding: Deciding,
+  known: Pick<UnitKnown, 'ratio' | 'rolled' | 'overshootKmh'> & { readonly asFound: Readonly<Record<string, number>> },
+  why: string,
+): Promise<OrderActed> {
   const { asFound: left, ratio, rolled, overshootKmh } = known;
-  const setup = compileSetup(inputsFor(deciding, order, unit, { asFound: left, ratio, rolled: rolled ?? null, overshootKmh: overshootKmh ?? null }));
+  const setup = compileSetup(
+    inputsFor(deciding, order, unit, {
+      asFound: left,
+      ratio,
+      rolled: rolled ?? null,
+      overshootKmh: overshootKmh ?? null,
+    }),
+  );
   const says = differences(setup, left, deciding);
   if (says === null) return UNTOUCHED;
   const elsewhere = await manager.findOneBy(Units, { openSerial: unit.serial });
-  if (elsewhere) return { revised: 0, returned: [{ serial: unit.serial, says: `${says} It is in another open order, and stays there.` }] };
-  await manager.update(Units, { id: unit.id }, {
-    status: 'waiting',
-    step: null,
-    ladder: untouchedLadder(STEPS_OFFERED),
-    openSerial: unit.serial,
-    visitId: null,
-    foundAt: null,
-    surprises: 0,
-    lastVisitId: unit.visitId,
-    returnedWhy: `${why}. ${says}`.slice(0, 500),
-  });
+  if (elsewhere)
+    return {
+      revised: 0,
+      returned: [{ serial: unit.serial, says: `${says} It is in another open order, and stays there.` }],
+    };
+  await manager.update(
+    Units,
+    { id: unit.id },
+    {
+      status: 'waiting',
+      step: null,
+      ladder: untouchedLadder(STEPS_OFFERED),
+      openSerial: unit.serial,
+      visitId: null,
+      foundAt: null,
+      surprises: 0,
+      lastVisitId: unit.visitId,
+      returnedWhy: `${why}. ${says}`.slice(0, 500),
+    },
+  );
   await manager.query('UPDATE customer_order SET sealed = sealed - 1 WHERE id = ?', [order.id]);
   return { revised: 0, returned: [{ serial: unit.serial, says }] };
 }
@@ -62,8 +119,11 @@ function differences(setup: Setup, left: Readonly<Record<string, number>>, { map
     const code = findCode(map.document, label);
     const shows = left[label];
     if (raw === null || offGlass === true || shows === raw || !code) return [];
-    return [`${label} left at ${shows === undefined ? 'an unread value' : formatRaw(code, shows)}, must be ${formatRaw(code, raw)}`];
+    return [
+      `${label} left at ${shows === undefined ? 'an unread value' : formatRaw(code, shows)}, must be ${formatRaw(code, raw)}`,
+    ];
   });
-  return moved.length === 0 ? null : `${moved.slice(0, 4).join('; ')}${moved.length > 4 ? ` and ${moved.length - 4} more` : ''}.`;
+  return moved.length === 0
+    ? null
+    : `${moved.slice(0, 4).join('; ')}${moved.length > 4 ? ` and ${moved.length - 4} more` : ''}.`;
 }
-

@@ -15,14 +15,20 @@ export interface Head {
 type Mark = Pick<SealHeadRow, 'n' | 'visitId' | 'seq' | 'hash' | 'why' | 'at' | 'prevHash'>;
 
 /** The hash of a mark: over all it says, and the mark before it. Any mark that is changed or taken out breaks the chain. */
-export const markHash = ({ n, visitId, seq, hash, why, at, prevHash }: Mark): string => hashOf({ n, visitId, seq, hash, why, at: at.toISOString(), prevHash });
+export const markHash = ({ n, visitId, seq, hash, why, at, prevHash }: Mark): string =>
+  hashOf({ n, visitId, seq, hash, why, at: at.toISOString(), prevHash });
 
 /**
  * Writes down how far visits have come, one chain for the house: from then on entries cut off behind a mark, or a visit
  * that is gone, are missed. The chain grows by one at a time, whichever process writes; the lock is the last that a
  * transaction takes.
  */
-export async function markHeads(manager: EntityManager, heads: readonly Head[], why: MarkReason, now = new Date()): Promise<void> {
+export async function markHeads(
+  manager: EntityManager,
+  heads: readonly Head[],
+  why: MarkReason,
+  now = new Date(),
+): Promise<void> {
   if (heads.length === 0) return;
   await manager.query("SELECT name FROM house_lock WHERE name = 'sealHead' FOR UPDATE");
   const [last] = await manager.find(SealHeads, { order: { n: 'DESC' }, take: 1 });
@@ -57,7 +63,7 @@ export function markOpenVisits(source: DataSource, now = new Date()): Promise<nu
 
 /** Marks visits that an earlier release sealed. @returns how many were marked */
 export async function markSealedBefore(source: DataSource): Promise<number> {
-  for (let marked = 0; ; ) {
+  for (let marked = 0; ;) {
     const heads = await inTransaction(source, async (manager) => {
       const found = await manager.query<Head[]>(UNMARKED_SQL);
       await markHeads(manager, found, 'upgrade');

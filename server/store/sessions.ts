@@ -19,7 +19,15 @@ export async function openSession(source: DataSource, account: AccountRow, stati
   const now = new Date();
   const id = randomUUID();
   await source.manager.delete(Sessions, { expiresAt: LessThan(now) });
-  await source.manager.insert(Sessions, { tokenHash: tokenHash(token), id, accountId: account.id, station, openedAt: now, seenAt: now, expiresAt: new Date(now.getTime() + SESSION_HOURS * 3_600_000) });
+  await source.manager.insert(Sessions, {
+    tokenHash: tokenHash(token),
+    id,
+    accountId: account.id,
+    station,
+    openedAt: now,
+    seenAt: now,
+    expiresAt: new Date(now.getTime() + SESSION_HOURS * 3_600_000),
+  });
   return { token, session: { id, userId: account.id, name: account.displayName, role: account.role, station } };
 }
 
@@ -27,10 +35,13 @@ const READ_SQL = `SELECT s.id, s.accountId AS userId, a.displayName AS name, a.r
   FROM session s JOIN account a ON a.id = s.accountId WHERE s.tokenHash = ? AND s.expiresAt > UTC_TIMESTAMP(3)`;
 
 export async function readSession(source: DataSource, token: string): Promise<SessionView | null> {
-  const [row] = await source.query<(SessionView & { readonly role: Role; readonly seenAt: Date })[]>(READ_SQL, [tokenHash(token)]);
+  const [row] = await source.query<(SessionView & { readonly role: Role; readonly seenAt: Date })[]>(READ_SQL, [
+    tokenHash(token),
+  ]);
   if (!row) return null;
   const { seenAt, ...session } = row;
-  if (Date.now() - seenAt.getTime() > SEEN_MS) await source.manager.update(Sessions, { id: session.id }, { seenAt: new Date() });
+  if (Date.now() - seenAt.getTime() > SEEN_MS)
+    await source.manager.update(Sessions, { id: session.id }, { seenAt: new Date() });
   return session;
 }
 
@@ -49,18 +60,35 @@ export async function endSession(source: DataSource, accountId: string, id: stri
 }
 
 /** Where a person is signed in, the newest first. */
-export async function openSessions(source: DataSource, accountId: string, thisId: string): Promise<readonly OpenSession[]> {
-  const rows = await source.manager.find(Sessions, { where: { accountId }, order: { openedAt: 'DESC', id: 'ASC' }, take: 100 });
+export async function openSessions(
+  source: DataSource,
+  accountId: string,
+  thisId: string,
+): Promise<readonly OpenSession[]> {
+  const rows = await source.manager.find(Sessions, {
+    where: { accountId },
+    order: { openedAt: 'DESC', id: 'ASC' },
+    take: 100,
+  });
   const now = new Date();
   return rows
     .filter((row) => row.expiresAt > now)
-    .map(({ id, station, openedAt, seenAt }) => ({ id, station, openedAt: openedAt.toISOString(), seenAt: seenAt.toISOString(), isThis: id === thisId }));
+    .map(({ id, station, openedAt, seenAt }) => ({
+      id,
+      station,
+      openedAt: openedAt.toISOString(),
+      seenAt: seenAt.toISOString(),
+      isThis: id === thisId,
+    }));
 }
 
 /** Of these sessions, those that have ended. */
 export async function endedOf(source: DataSource, ids: readonly string[]): Promise<readonly string[]> {
   if (ids.length === 0) return [];
-  const rows = await source.query<{ id: string }[]>('SELECT id FROM session WHERE id IN (?) AND expiresAt > UTC_TIMESTAMP(3)', [ids]);
+  const rows = await source.query<{ id: string }[]>(
+    'SELECT id FROM session WHERE id IN (?) AND expiresAt > UTC_TIMESTAMP(3)',
+    [ids],
+  );
   const open = new Set(rows.map(({ id }) => id));
   return ids.filter((id) => !open.has(id));
 }

@@ -27,12 +27,14 @@ import { withFamily } from './wheel-families.js';
 export const today = (): string => dayjs().format('YYYY-MM-DD');
 
 export const termsOf = (order: Pick<OrderRow, 'terms'>): OrderTerms => JSON.parse(order.terms) as OrderTerms;
-export const wishesOf = (unit: Pick<UnitRow, 'ownWishes'>): UnitOverride | null => (unit.ownWishes === null ? null : (JSON.parse(unit.ownWishes) as UnitOverride));
+export const wishesOf = (unit: Pick<UnitRow, 'ownWishes'>): UnitOverride | null =>
+  unit.ownWishes === null ? null : (JSON.parse(unit.ownWishes) as UnitOverride);
 
 /** The class of an order in a version of its rule pack. */
 export function classOf(pack: LibraryEntry<'rulePack'>, classId: string): VehicleClass {
   const found = pack.document.classes.find((each) => each.id === classId);
-  if (!found) throw new HttpProblem('notFound', { message: `The rule pack "${pack.name}" has no class "${classId}" any more.` });
+  if (!found)
+    throw new HttpProblem('notFound', { message: `The rule pack "${pack.name}" has no class "${classId}" any more.` });
   return found;
 }
 
@@ -45,7 +47,12 @@ export interface Deciding {
 }
 
 /** @param mapVersion of a visit that is under way; the newest where left out */
-export async function decidingFor(manager: EntityManager, unit: Pick<UnitRow, 'typeId' | 'mapId'>, order: OrderRow, mapVersion?: number): Promise<Deciding> {
+export async function decidingFor(
+  manager: EntityManager,
+  unit: Pick<UnitRow, 'typeId' | 'mapId'>,
+  order: OrderRow,
+  mapVersion?: number,
+): Promise<Deciding> {
   return {
     type: await getDocument(manager, 'vehicleType', unit.typeId),
     map: await getDocument(manager, 'displayMap', unit.mapId, mapVersion),
@@ -54,7 +61,12 @@ export async function decidingFor(manager: EntityManager, unit: Pick<UnitRow, 't
   };
 }
 
-export function inputsFor({ type, map, rulePack, houseRules }: Deciding, order: OrderRow, unit: Pick<UnitRow, 'ownWishes'>, known: Partial<UnitKnown> = {}): SetupInputs {
+export function inputsFor(
+  { type, map, rulePack, houseRules }: Deciding,
+  order: OrderRow,
+  unit: Pick<UnitRow, 'ownWishes'>,
+  known: Partial<UnitKnown> = {},
+): SetupInputs {
   return {
     type: type.document,
     map: map.document,
@@ -76,7 +88,9 @@ export function orderOfVisit(order: OrderRow, vehicleClass: VehicleClass): Order
     customer: order.customer,
     className: vehicleClass.title,
     classChecked: checkedLine(vehicleClass.checked, today()),
-    ...(privateLand ? { privateLand: { label: privateLand.label, endsOn: privateLand.endsOn, authorityBy: privateLand.authorityBy } } : {}),
+    ...(privateLand
+      ? { privateLand: { label: privateLand.label, endsOn: privateLand.endsOn, authorityBy: privateLand.authorityBy } }
+      : {}),
   };
 }
 
@@ -84,7 +98,12 @@ export function orderOfVisit(order: OrderRow, vehicleClass: VehicleClass): Order
 export type OwnKnown = Pick<UnitKnown, 'ratio' | 'rolled' | 'overshootKmh'>;
 
 /** What a visit of this unit opens with, from the newest documents. */
-export async function openingOf(manager: EntityManager, unit: UnitRow, order: OrderRow, own?: OwnKnown): Promise<{ readonly data: EvidenceData['opened']; readonly mapVersion: number }> {
+export async function openingOf(
+  manager: EntityManager,
+  unit: UnitRow,
+  order: OrderRow,
+  own?: OwnKnown,
+): Promise<{ readonly data: EvidenceData['opened']; readonly mapVersion: number }> {
   const deciding = await decidingFor(manager, unit, order);
   const { inputs, calibrate } = await withFamily(manager, inputsFor(deciding, order, unit, own));
   const { type, map, rulePack, houseRules } = deciding;
@@ -92,26 +111,52 @@ export async function openingOf(manager: EntityManager, unit: UnitRow, order: Or
     serial: unit.serial,
     order: orderOfVisit(order, inputs.vehicleClass),
     steps: STEPS_OFFERED,
-    versions: { type: ref(type), map: { ...ref(map), revision: map.document.revision }, rulePack: ref(rulePack), houseRules: ref(houseRules) },
+    versions: {
+      type: ref(type),
+      map: { ...ref(map), revision: map.document.revision },
+      rulePack: ref(rulePack),
+      houseRules: ref(houseRules),
+    },
     pack: type.document.pack,
     factory: Object.fromEntries(map.document.codes.map((code) => [code.label, code.factory])),
     setup: compileSetup(inputs),
-    bench: benchTermsFor({ type: type.document, map: map.document, houseRules: houseRules.document, batch: await batchRead(manager, unit), calibrate: own ? { ...calibrate, own } : calibrate }),
+    bench: benchTermsFor({
+      type: type.document,
+      map: map.document,
+      houseRules: houseRules.document,
+      batch: await batchRead(manager, unit),
+      calibrate: own ? { ...calibrate, own } : calibrate,
+    }),
   };
   return { data, mapVersion: map.version };
 }
 
-const BATCH_SQL = 'SELECT surprises FROM unit WHERE orderId = ? AND typeId = ? AND mapId = ? AND foundAt IS NOT NULL AND id <> ? ORDER BY foundAt DESC';
+const BATCH_SQL =
+  'SELECT surprises FROM unit WHERE orderId = ? AND typeId = ? AND mapId = ? AND foundAt IS NOT NULL AND id <> ? ORDER BY foundAt DESC';
 
 /** What was read as found of the same type and display in the same order so far. */
-async function batchRead(manager: EntityManager, unit: Pick<UnitRow, 'id' | 'orderId' | 'typeId' | 'mapId'>): Promise<BatchRead> {
-  const before = await manager.query<{ surprises: number }[]>(BATCH_SQL, [unit.orderId, unit.typeId, unit.mapId, unit.id]);
+async function batchRead(
+  manager: EntityManager,
+  unit: Pick<UnitRow, 'id' | 'orderId' | 'typeId' | 'mapId'>,
+): Promise<BatchRead> {
+  const before = await manager.query<{ surprises: number }[]>(BATCH_SQL, [
+    unit.orderId,
+    unit.typeId,
+    unit.mapId,
+    unit.id,
+  ]);
   const newest = before.findIndex(({ surprises }) => surprises > 0);
   return { units: before.length, sinceSurprise: newest < 0 ? null : newest };
 }
 
 /** What a revised setup says in a visit's log. */
-export function revisionOf(deciding: Deciding, order: OrderRow, unit: UnitRow, known: Partial<UnitKnown>, why: string): EvidenceData['setupRevised'] {
+export function revisionOf(
+  deciding: Deciding,
+  order: OrderRow,
+  unit: UnitRow,
+  known: Partial<UnitKnown>,
+  why: string,
+): EvidenceData['setupRevised'] {
   const inputs = inputsFor(deciding, order, unit, known);
   return {
     why,
@@ -123,4 +168,5 @@ export function revisionOf(deciding: Deciding, order: OrderRow, unit: UnitRow, k
 }
 
 /** Whether two classes say the same, whoever checked them. */
-export const saysTheSame = (a: VehicleClass, b: VehicleClass): boolean => hashOf(classValues(a)) === hashOf(classValues(b));
+export const saysTheSame = (a: VehicleClass, b: VehicleClass): boolean =>
+  hashOf(classValues(a)) === hashOf(classValues(b));

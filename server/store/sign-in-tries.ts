@@ -18,12 +18,20 @@ const FORGET_SQL = `DELETE FROM sign_in_try WHERE at < UTC_TIMESTAMP(3) - INTERV
  * before the password is looked at, so that many at once do not slip through together, and struck out where it worked.
  * @param name plain form; null for names that nobody can have, which count as one
  */
-export async function oneTry<T>(source: DataSource, { name, address }: { readonly name: string | null; readonly address: string }, attempt: () => Promise<T | null>): Promise<T | null> {
+export async function oneTry<T>(
+  source: DataSource,
+  { name, address }: { readonly name: string | null; readonly address: string },
+  attempt: () => Promise<T | null>,
+): Promise<T | null> {
   const key = [name ?? '', networkOf(address)] as const;
   const { insertId } = await source.query<{ insertId: number | bigint }>(ADD_SQL, [...key]);
   const strikeOut = () => source.query('DELETE FROM sign_in_try WHERE id = ?', [insertId]);
   const [count] = await source.query<Record<'ofAccount' | 'ofAddress' | 'overall', string>[]>(COUNT_SQL, [...key]);
-  if (Number(count?.ofAccount) > TRIES.perAccount || Number(count?.ofAddress) > TRIES.perAddress || Number(count?.overall) > TRIES.overall) {
+  if (
+    Number(count?.ofAccount) > TRIES.perAccount ||
+    Number(count?.ofAddress) > TRIES.perAddress ||
+    Number(count?.overall) > TRIES.overall
+  ) {
     await strikeOut();
     throw new HttpProblem('tooManyTries');
   }
@@ -44,6 +52,9 @@ function networkOf(address: string): string {
   const [head = '', tail] = address.toLowerCase().split('%')[0]?.split('::') ?? [];
   const first = head === '' ? [] : head.split(':');
   const last = tail === undefined || tail === '' ? [] : tail.split(':');
-  const groups = tail === undefined ? first : [...first, ...Array.from({ length: 8 - first.length - last.length }, () => '0'), ...last];
+  const groups =
+    tail === undefined
+      ? first
+      : [...first, ...Array.from({ length: 8 - first.length - last.length }, () => '0'), ...last];
   return `${groups.slice(0, 4).join(':')}::/64`;
 }

@@ -22,7 +22,11 @@ export async function listStarters(manager: EntityManager): Promise<StarterView[
     .map(({ id, name, place, classes }) => ({ id, name, place, classes: classes.length }));
 }
 
-export async function bringStarter(source: DataSource, id: string, accountId: string): Promise<LibraryEntry<'rulePack'>> {
+export async function bringStarter(
+  source: DataSource,
+  id: string,
+  accountId: string,
+): Promise<LibraryEntry<'rulePack'>> {
   const pack = readStarters().find((each) => each.id === id);
   if (!pack) throw new HttpProblem('notFound', { message: `No starter rule pack is called "${id}".` });
   return addDocument(source, 'rulePack', pack, accountId);

@@ -19,7 +19,10 @@ export async function findUnit(source: DataSource, serial: string): Promise<Unit
   // What no serial can hold no unit has; the database would not even compare it.
   if (!SERIAL_SHAPE.test(serial)) throw new HttpProblem('unitNotFound');
   const [found] = await source.query<UnitFound[]>(FIND_SQL, [serial]);
-  if (!found) throw new HttpProblem('unitNotFound', { message: `No unit ${serial} is in an order. Check the label, or take it in with an order file.` });
+  if (!found)
+    throw new HttpProblem('unitNotFound', {
+      message: `No unit ${serial} is in an order. Check the label, or take it in with an order file.`,
+    });
   return found;
 }
 
@@ -63,6 +66,10 @@ const BATCH_SQL = `SELECT mapId, serial FROM unit
 
 /** What was told of the unit of this order and type before this one. */
 async function batchBefore(source: DataSource, unit: UnitRow): Promise<BenchView['batch']> {
-  const [before] = await source.query<{ mapId: string; serial: string }[]>(BATCH_SQL, [unit.orderId, unit.typeId, unit.id]);
+  const [before] = await source.query<{ mapId: string; serial: string }[]>(BATCH_SQL, [
+    unit.orderId,
+    unit.typeId,
+    unit.id,
+  ]);
   return before ?? null;
 }

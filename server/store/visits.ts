@@ -66,11 +66,17 @@ export async function readEvidence(manager: EntityManager, visitId: string): Pro
 }
 
 /** Begins a visit: compiles the setup from the newest documents and writes the opening entry. */
-export async function openVisit(source: DataSource, unitId: string, request: OpenVisitRequest, writer: Writer): Promise<Evidence> {
+export async function openVisit(
+  source: DataSource,
+  unitId: string,
+  request: OpenVisitRequest,
+  writer: Writer,
+): Promise<Evidence> {
   return inTransaction(source, async (manager) => {
     const unit = await lockUnit(manager, unitId);
     const existing = await manager.findOneBy(EvidenceLog, { id: request.entryId });
-    if (existing) return sameOrReused(existing.body, (entry) => entry.visitId === request.visitId && entry.kind === 'opened');
+    if (existing)
+      return sameOrReused(existing.body, (entry) => entry.visitId === request.visitId && entry.kind === 'opened');
     if (unit.visitId !== null) throw new HttpProblem('visitOpen');
     if (unit.status === 'withdrawn') throw new HttpProblem('withdrawn');
     const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
@@ -80,7 +86,16 @@ export async function openVisit(source: DataSource, unitId: string, request: Ope
     const now = new Date();
     guardTime(request.at, [], now.getTime());
     const { by, station } = writer;
-    const deed: Deed = { id: request.entryId, visitId: request.visitId, seq: 1, kind: 'opened', at: request.at, by, station, data };
+    const deed: Deed = {
+      id: request.entryId,
+      visitId: request.visitId,
+      seq: 1,
+      kind: 'opened',
+      at: request.at,
+      by,
+      station,
+      data,
+    };
     const entry = sealEvidence({ ...deed, ...receivedBy(writer, now) }, CHAIN_START);
     const state = foldAccepted([entry]);
     await manager.insert(Visits, { id: request.visitId, unitId: unit.id, ...visitColumns([entry], state) });
@@ -100,12 +115,20 @@ function following(unit: UnitRow, fresh: EvidenceData['opened'], before: readonl
 }
 
 /** What the visit before measured of the wheel, as long as the same display counts its turns. */
-async function measuredBefore(manager: EntityManager, unit: UnitRow, before: readonly Evidence[]): Promise<OwnKnown | undefined> {
+async function measuredBefore(
+  manager: EntityManager,
+  unit: UnitRow,
+  before: readonly Evidence[],
+): Promise<OwnKnown | undefined> {
   if (before.length === 0) return undefined;
   const state = foldAccepted(before);
   const { id, version } = state.opened.versions.map;
   if (id !== unit.mapId) return undefined;
-  const { ratio, rolled = null, overshootKmh = null } = knownOfVisit(state, (await getDocument(manager, 'displayMap', id, version)).document);
+  const {
+    ratio,
+    rolled = null,
+    overshootKmh = null,
+  } = knownOfVisit(state, (await getDocument(manager, 'displayMap', id, version)).document);
   return ratio === null && rolled === null && overshootKmh === null ? undefined : { ratio, rolled, overshootKmh };
 }
 
@@ -114,7 +137,8 @@ export function leftAs(evidence: readonly Evidence[]): Readonly<Record<string, n
   const undone = new Set(evidence.flatMap((entry) => (entry.kind === 'undone' ? [entry.data.voids] : [])));
   const left: Record<string, number> = {};
   for (const entry of evidence) {
-    if (entry.kind === 'codeRead' && entry.data.raw !== null && !undone.has(entry.id)) left[entry.data.label] = entry.data.raw;
+    if (entry.kind === 'codeRead' && entry.data.raw !== null && !undone.has(entry.id))
+      left[entry.data.label] = entry.data.raw;
   }
   return left;
 }
@@ -133,19 +157,31 @@ type OwnDraft<K extends EvidenceKind> = Pick<DeedOf<K>, 'id' | 'seq' | 'kind' | 
  * Adds an entry to a visit, or gives back the one that was added under the same id before. The row of the visit is
  * locked meanwhile, so that entries of one visit follow one another whichever process takes them.
  */
-export async function appendIn(manager: EntityManager, unitId: string, visitId: string, draft: Draft, writer: Writer): Promise<Appended> {
+export async function appendIn(
+  manager: EntityManager,
+  unitId: string,
+  visitId: string,
+  draft: Draft,
+  writer: Writer,
+): Promise<Appended> {
   const visit = await lockVisit(manager, unitId, visitId);
   const earlier = await readEvidence(manager, visitId);
   const twin = earlier.find((entry) => entry.id === draft.id) ?? (await elsewhere(manager, draft.id));
   if (twin) {
-    const entry = sameOrReused(twin, (was) => was.visitId === visitId && was.kind === draft.kind && hashOf(was.data) === hashOf(draft.data));
+    const entry = sameOrReused(
+      twin,
+      (was) => was.visitId === visitId && was.kind === draft.kind && hashOf(was.data) === hashOf(draft.data),
+    );
     return { entry, isReplay: true };
   }
   if (draft.seq !== visit.lastSeq + 1) throw new HttpProblem('staleSeq');
   const now = new Date();
   guardTime(draft.at, earlier, now.getTime());
   const { by, station } = writer;
-  const entry = sealEvidence({ ...({ ...draft, visitId, by, station } as Deed), ...receivedBy(writer, now) }, visit.headHash);
+  const entry = sealEvidence(
+    { ...({ ...draft, visitId, by, station } as Deed), ...receivedBy(writer, now) },
+    visit.headHash,
+  );
   const outcome = foldVisit([...earlier, entry]);
   if (!outcome.ok) throw new HttpProblem(outcome.problem.code, { status: 409, message: outcome.problem.message });
   const state = outcome.value;
@@ -159,7 +195,8 @@ export async function appendIn(manager: EntityManager, unitId: string, visitId: 
   await keepRun(manager, unit, state, entry);
   await disputeFrom(manager, entry, state, visit.mapVersion);
   await project(manager, unit, state);
-  if (state.step === null && state.withdrawn === null) await markHeads(manager, [{ visitId, seq: entry.seq, hash: entry.hash }], 'sealed', now);
+  if (state.step === null && state.withdrawn === null)
+    await markHeads(manager, [{ visitId, seq: entry.seq, hash: entry.hash }], 'sealed', now);
   return { entry, isReplay: false };
 }
 
@@ -189,7 +226,10 @@ function sameOrReused(stored: Evidence | string, isSame: (entry: Evidence) => bo
 }
 
 /** What the server says of an entry as it takes it. */
-const receivedBy = ({ clockOffS }: Writer, now: Date): Received => ({ receivedAt: now.toISOString(), ...(clockOffS === undefined ? {} : { clockOffS }) });
+const receivedBy = ({ clockOffS }: Writer, now: Date): Received => ({
+  receivedAt: now.toISOString(),
+  ...(clockOffS === undefined ? {} : { clockOffS }),
+});
 
 const insertEntry = (manager: EntityManager, entry: Evidence) =>
   manager.insert(EvidenceLog, {
@@ -204,17 +244,25 @@ const insertEntry = (manager: EntityManager, entry: Evidence) =>
 /** Writes what lists show of the visit, in the transaction that adds its entry. */
 async function project(manager: EntityManager, unit: UnitRow, state: VisitState): Promise<void> {
   const now = projectVisit(state);
-  await manager.update(Units, { id: unit.id }, {
-    ...now,
-    ...foundBy(unit, state),
-    visitId: state.visitId,
-    openSerial: now.status === 'sealed' || now.status === 'withdrawn' ? null : unit.serial,
-  });
+  await manager.update(
+    Units,
+    { id: unit.id },
+    {
+      ...now,
+      ...foundBy(unit, state),
+      visitId: state.visitId,
+      openSerial: now.status === 'sealed' || now.status === 'withdrawn' ? null : unit.serial,
+    },
+  );
   await noteChange(manager, { orderId: unit.orderId, unitId: unit.id, seq: state.seq });
   const gained = (status: UnitRow['status']) => Number(now.status === status) - Number(unit.status === status);
   const [sealed, held] = [gained('sealed'), gained('held')];
   if (sealed !== 0 || held !== 0) {
-    await manager.query('UPDATE customer_order SET sealed = sealed + ?, held = held + ? WHERE id = ?', [sealed, held, unit.orderId]);
+    await manager.query('UPDATE customer_order SET sealed = sealed + ?, held = held + ? WHERE id = ?', [
+      sealed,
+      held,
+      unit.orderId,
+    ]);
   }
 }
 

@@ -5,7 +5,16 @@ import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
 import { createConnection } from 'mysql2/promise';
 import { inject } from 'vitest';
 import { foldVisit, type Evidence, type Role, type VisitState } from '@decurio/core';
-import type { BenchView, EntryTaken, ErrorBody, IntakeReport, LineUnit, LineView, NewEvidence, TakenView } from '@decurio/contract';
+import type {
+  BenchView,
+  EntryTaken,
+  ErrorBody,
+  IntakeReport,
+  LineUnit,
+  LineView,
+  NewEvidence,
+  TakenView,
+} from '@decurio/contract';
 import { demoText, withDays } from '../../scripts/lib/demo-files.mjs';
 import { buildApp } from '../app.js';
 import { LIMITS, type Config } from '../config.js';
@@ -45,13 +54,21 @@ export async function startTestServer(): Promise<TestServer> {
   const urls = await freshDatabase();
   const app = await buildApp(testConfig(urls.applicationUrl));
   for (const role of ['technician', 'lead', 'owner'] as const) {
-    await addAccount(app.source, { signInName: role, displayName: `The ${role}`, role, password: PASSWORD, isDemo: false });
+    await addAccount(app.source, {
+      signInName: role,
+      displayName: `The ${role}`,
+      role,
+      password: PASSWORD,
+      isDemo: false,
+    });
   }
   return { app, ...urls, close: () => app.close() };
 }
 
 /** A database of its own, empty or as a dump left it, migrated, with the two users' addresses. */
-export async function freshDatabase(dump?: string): Promise<{ readonly ownerUrl: string; readonly applicationUrl: string }> {
+export async function freshDatabase(
+  dump?: string,
+): Promise<{ readonly ownerUrl: string; readonly applicationUrl: string }> {
   const name = `decurio_${randomUUID().slice(0, 8)}`;
   const owner = new URL(inject('ownerUrl'));
   const connection = await createConnection(owner.href);
@@ -65,12 +82,20 @@ export async function freshDatabase(dump?: string): Promise<{ readonly ownerUrl:
 }
 
 function fill({ hostname, port, username, password, pathname }: URL, dump: string): void {
-  const done = spawnSync('mariadb', ['--no-defaults', `--host=${hostname}`, `--port=${port}`, `--user=${username}`, pathname.slice(1)], { env: { ...process.env, MYSQL_PWD: password }, input: readFileSync(dump), encoding: 'utf8' });
+  const done = spawnSync(
+    'mariadb',
+    ['--no-defaults', `--host=${hostname}`, `--port=${port}`, `--user=${username}`, pathname.slice(1)],
+    { env: { ...process.env, MYSQL_PWD: password }, input: readFileSync(dump), encoding: 'utf8' },
+  );
   if (done.status !== 0) throw new Error(`the database could not be filled: ${done.stderr}`);
 }
 
 /** Asks the database with its owner's rights, as the application itself never can. */
-export async function asDatabaseOwner<T>({ ownerUrl }: Pick<TestServer, 'ownerUrl'>, sql: string, values: unknown[] = []): Promise<T> {
+export async function asDatabaseOwner<T>(
+  { ownerUrl }: Pick<TestServer, 'ownerUrl'>,
+  sql: string,
+  values: unknown[] = [],
+): Promise<T> {
   const connection = await createConnection({ uri: ownerUrl, timezone: 'Z' });
   try {
     return (await connection.query(sql, values))[0] as T;
@@ -88,14 +113,29 @@ export interface Person {
 }
 
 export async function signInAs({ app }: TestServer, role: Role): Promise<Person> {
-  const answer = await app.inject({ method: 'POST', url: '/api/session', payload: { name: role, password: PASSWORD, station: 'bay 7' } });
+  const answer = await app.inject({
+    method: 'POST',
+    url: '/api/session',
+    payload: { name: role, password: PASSWORD, station: 'bay 7' },
+  });
   const cookie = String(answer.headers['set-cookie']).split(';')[0] ?? '';
   return {
     cookie,
     get: (url) => app.inject({ method: 'GET', url, headers: { cookie } }),
-    put: (url, body) => app.inject({ method: 'PUT', url, headers: { cookie, 'content-type': 'application/json' }, payload: JSON.stringify(body) }),
+    put: (url, body) =>
+      app.inject({
+        method: 'PUT',
+        url,
+        headers: { cookie, 'content-type': 'application/json' },
+        payload: JSON.stringify(body),
+      }),
     post: (url, body = {}, type = 'application/json') =>
-      app.inject({ method: 'POST', url, headers: { cookie, 'content-type': type }, payload: type === 'application/json' ? JSON.stringify(body) : (body as string) }),
+      app.inject({
+        method: 'POST',
+        url,
+        headers: { cookie, 'content-type': type },
+        payload: type === 'application/json' ? JSON.stringify(body) : (body as string),
+      }),
   };
 }
 
@@ -117,20 +157,34 @@ export async function fillLibrary(owner: Person): Promise<void> {
 
 /** A lead's confirmation of a class of the demo's place, good for a long time. */
 export const confirmClass = (person: Person, classId: string, version: number): Promise<LightMyRequestResponse> =>
-  person.post(`/api/library/rulePack/port-isel/classes/${classId}/confirm`, { version, authority: 'Port Isel harbour office', source: 'Letter 12 of the office', expiresOn: '2099-12-31' });
+  person.post(`/api/library/rulePack/port-isel/classes/${classId}/confirm`, {
+    version,
+    authority: 'Port Isel harbour office',
+    source: 'Letter 12 of the office',
+    expiresOn: '2099-12-31',
+  });
 
 /** When the tests' orders are due: a Thursday next week, as order files write it. */
 export const DUE = withDays('{Thu+1} 08:00', new Date());
 export const ORDER_HEADER = 'order,customer,due,place,class,type,serial';
-export const orderRow = (serial: string, order = '2611', type = 'Samphire 26'): string => `${order},Causeway Holiday Park,${DUE},Port Isel,pedelec-25,${type},${serial}`;
-export const orderFile = (serials: readonly string[], order = '2611'): string => [ORDER_HEADER, ...serials.map((serial) => orderRow(serial, order))].join('\n');
+export const orderRow = (serial: string, order = '2611', type = 'Samphire 26'): string =>
+  `${order},Causeway Holiday Park,${DUE},Port Isel,pedelec-25,${type},${serial}`;
+export const orderFile = (serials: readonly string[], order = '2611'): string =>
+  [ORDER_HEADER, ...serials.map((serial) => orderRow(serial, order))].join('\n');
 
-export async function checkFile(person: Person, body: string | Buffer, fileName = 'order.csv'): Promise<LightMyRequestResponse> {
+export async function checkFile(
+  person: Person,
+  body: string | Buffer,
+  fileName = 'order.csv',
+): Promise<LightMyRequestResponse> {
   return person.post(`/api/intakes?id=${randomUUID()}&fileName=${encodeURIComponent(fileName)}`, body, 'text/csv');
 }
 
 /** Takes a whole file in and gives the order's units. */
-export async function takeOrder(person: Person, body: string): Promise<{ readonly taken: TakenView; readonly units: readonly LineUnit[] }> {
+export async function takeOrder(
+  person: Person,
+  body: string,
+): Promise<{ readonly taken: TakenView; readonly units: readonly LineUnit[] }> {
   const report = (await checkFile(person, body)).json<IntakeReport>();
   const taken = (await person.post(`/api/intakes/${report.intakeId}/take`)).json<TakenView>();
   const line = (await person.get(`/api/orders/${taken.orderId}/line`)).json<LineView>();
@@ -154,7 +208,11 @@ export class Bench {
   }
 
   async open(): Promise<this> {
-    const answer = await this.person.post(`/api/units/${this.unitId}/visits`, { visitId: this.visitId, entryId: randomUUID(), at: new Date().toISOString() });
+    const answer = await this.person.post(`/api/units/${this.unitId}/visits`, {
+      visitId: this.visitId,
+      entryId: randomUUID(),
+      at: new Date().toISOString(),
+    });
     if (answer.statusCode !== 201) throw new Error(answer.body);
     this.evidence.push(answer.json<Evidence>());
     return this;
@@ -190,7 +248,8 @@ export class Bench {
   }
 
   async readFound(shows: Readonly<Record<string, number>> = {}): Promise<void> {
-    for (let label = this.state.toFind[0]; label !== undefined; label = this.state.toFind[0]) await this.act('asFoundRead', { label, raw: shows[label] ?? this.state.known[label] });
+    for (let label = this.state.toFind[0]; label !== undefined; label = this.state.toFind[0])
+      await this.act('asFoundRead', { label, raw: shows[label] ?? this.state.known[label] });
   }
 
   makeSafe(): Promise<void> {

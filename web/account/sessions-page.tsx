@@ -10,13 +10,20 @@ export function SessionsPage() {
   const { data, error, refetch } = api.useSessionsQuery(null, { refetchOnMountOrArgChange: true });
   const [end, ending] = api.useEndSessionMutation();
   const problem = asProblem(error) ?? asProblem(ending.error);
-  if (!data) return problem ? <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} page /> : <Busy />;
+  if (!data)
+    return problem ? (
+      <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} page />
+    ) : (
+      <Busy />
+    );
   const elsewhere = data.filter(({ isThis }) => !isThis);
   return (
     <div className={classes['page']}>
       <h1>Where you are signed in</h1>
       <p className="soft">
-        {elsewhere.length === 0 ? 'Here, and nowhere else.' : 'A place that you do not know, or a device that was left behind, is ended here. What waits unsent on that device stays on it until you sign in there again.'}
+        {elsewhere.length === 0
+          ? 'Here, and nowhere else.'
+          : 'A place that you do not know, or a device that was left behind, is ended here. What waits unsent on that device stays on it until you sign in there again.'}
       </p>
       {problem && <Notice kind="stop" says={problem.message} />}
       <ul className={classes['list']}>
@@ -28,16 +35,33 @@ export function SessionsPage() {
   );
 }
 
-function Place({ session: { station, openedAt, seenAt, isThis }, busy, onEnd }: { readonly session: OpenSession; readonly busy: boolean; readonly onEnd: () => void }) {
+function Place({
+  session: { station, openedAt, seenAt, isThis },
+  busy,
+  onEnd,
+}: {
+  readonly session: OpenSession;
+  readonly busy: boolean;
+  readonly onEnd: () => void;
+}) {
   return (
     <li>
       <div>
         <strong>{station === '' ? 'no bay named' : station}</strong>
         <span>
-          since <span className="num">{whenClock(openedAt)}</span>, last heard from <span className="num">{whenClock(seenAt)}</span>
+          since <span className="num">{whenClock(openedAt)}</span>, last heard from{' '}
+          <span className="num">{whenClock(seenAt)}</span>
         </span>
       </div>
-      {isThis ? <span className={classes['here']}>this one</span> : <ActButton look="care" busy={busy} onAct={onEnd}>{`End it at ${station === '' ? 'that device' : station}`}</ActButton>}
+      {isThis ? (
+        <span className={classes['here']}>this one</span>
+      ) : (
+        <ActButton
+          look="care"
+          busy={busy}
+          onAct={onEnd}
+        >{`End it at ${station === '' ? 'that device' : station}`}</ActButton>
+      )}
     </li>
   );
 }

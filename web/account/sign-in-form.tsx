@@ -28,9 +28,34 @@ export function SignInForm({ start }: { readonly start: Credentials }) {
         void signIn({ name: name.trim(), password, station: station.trim() });
       }}
     >
-      <TextInput label="Name" name="name" value={name} onChange={(e) => setName(e.target.value)} autoComplete="username" autoFocus={start.name === ''} required error={problem?.fields?.['name']} />
-      <PasswordInput label="Password" name="password" value={password} onChange={(e) => setPassword(e.target.value)} autoComplete="current-password" required error={problem?.fields?.['password']} />
-      <TextInput label="Where you work" name="station" description="Stands in every entry you make, such as bay 2" value={station} onChange={(e) => setStation(e.target.value)} maxLength={40} required />
+      <TextInput
+        label="Name"
+        name="name"
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+        autoComplete="username"
+        autoFocus={start.name === ''}
+        required
+        error={problem?.fields?.['name']}
+      />
+      <PasswordInput
+        label="Password"
+        name="password"
+        value={password}
+        onChange={(e) => setPassword(e.target.value)}
+        autoComplete="current-password"
+        required
+        error={problem?.fields?.['password']}
+      />
+      <TextInput
+        label="Where you work"
+        name="station"
+        description="Stands in every entry you make, such as bay 2"
+        value={station}
+        onChange={(e) => setStation(e.target.value)}
+        maxLength={40}
+        required
+      />
       {problem && <Notice kind="stop" says={problem.message} />}
       <ActButton type="submit" look="main" busy={isLoading} onAct={() => undefined}>
         Sign in

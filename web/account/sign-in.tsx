@@ -22,7 +22,10 @@ export function SignIn({ demoAccounts }: { readonly demoAccounts: readonly DemoA
         {demoAccounts.length > 0 && (
           <section className={classes['demo']} aria-label="Demo accounts">
             <h2>Demo scenario</h2>
-            <p>Saltmarsh Mobility prepares hire fleets at Port Isel. Everything in it is invented. Take one of its people:</p>
+            <p>
+              Saltmarsh Mobility prepares hire fleets at Port Isel. Everything in it is invented. Take one of its
+              people:
+            </p>
             <ul>
               {demoAccounts.map((account) => (
                 <li key={account.name}>

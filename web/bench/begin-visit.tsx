@@ -13,9 +13,12 @@ export function BeginVisit({ bench, visit }: { readonly bench: BenchView; readon
       <p className="cap">On the stand</p>
       <h2 className={classes['title']}>{bench.unit.serial} has not been begun</h2>
       <p className={classes['lead']}>
-        Hold the serial on the frame against this one. Beginning works out every code for {bench.className} and opens the record.
+        Hold the serial on the frame against this one. Beginning works out every code for {bench.className} and opens
+        the record.
       </p>
-      {bench.unit.returnedWhy !== null && <Notice kind="care" title="It was done and came back" says={bench.unit.returnedWhy} />}
+      {bench.unit.returnedWhy !== null && (
+        <Notice kind="care" title="It was done and came back" says={bench.unit.returnedWhy} />
+      )}
       {bench.notes !== '' && <Notice kind="note" title={`Notes on order ${bench.orderNumber}`} says={bench.notes} />}
       <ul className={classes['cautions']}>
         {bench.type.cautions.map((caution) => (

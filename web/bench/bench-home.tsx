@@ -12,8 +12,15 @@ export function BenchHome() {
   return (
     <div className={classes['home']}>
       <h1>Scan a unit to put it on this bench</h1>
-      <p className="soft">Point the scanner at the serial on the frame, from any page. Without a scanner press / and type it, then Enter.</p>
-      {orders.data?.items.filter((order) => order.sealed < order.units).slice(0, 4).map((order) => <Begun key={order.id} orderId={order.id} me={who?.name ?? ''} />)}
+      <p className="soft">
+        Point the scanner at the serial on the frame, from any page. Without a scanner press / and type it, then Enter.
+      </p>
+      {orders.data?.items
+        .filter((order) => order.sealed < order.units)
+        .slice(0, 4)
+        .map((order) => (
+          <Begun key={order.id} orderId={order.id} me={who?.name ?? ''} />
+        ))}
     </div>
   );
 }

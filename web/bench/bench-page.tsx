@@ -18,7 +18,24 @@ import { KeyIn } from './key-in/key-in.js';
 import { fetchParts } from './lazy-part.js';
 import { MakeSafe } from './make-safe.js';
 import { NotTaken } from './not-taken.js';
-import { AsFound, ByHand, Calibrate, CheckIn, CutPower, Held, HoldDialog, OnAnotherStand, PartDialog, RestoreDialog, SealedNow, SignOff, StandInDrawer, UndoDialog, Verdict, WheelDialog } from './parts.js';
+import {
+  AsFound,
+  ByHand,
+  Calibrate,
+  CheckIn,
+  CutPower,
+  Held,
+  HoldDialog,
+  OnAnotherStand,
+  PartDialog,
+  RestoreDialog,
+  SealedNow,
+  SignOff,
+  StandInDrawer,
+  UndoDialog,
+  Verdict,
+  WheelDialog,
+} from './parts.js';
 import { ReadBack } from './read-back/read-back.js';
 import { ReadProgress } from './read-back/read-progress.js';
 import { Restart } from './restart.js';
@@ -28,7 +45,6 @@ import { TargetList } from './target-list.js';
 import { useVisit, type Visit } from './use-visit.js';
 import classes from './bench-page.module.css';
 
-
 const STAND_IN_OPEN = 'decurio.standInOpen';
 
 /** One unit on the stand: its ladder at the left, the work in the middle, targets or verdict at the right. */
@@ -36,7 +52,16 @@ export function BenchPage() {
   const { unitId = '' } = useParams();
   const bench = api.useBenchQuery(unitId, { refetchOnMountOrArgChange: true });
   const problem = asProblem(bench.error);
-  if (problem && !bench.currentData) return <Notice kind="stop" title="This unit cannot be shown" says={problem.message} act={{ label: 'Try again', onAct: () => void bench.refetch() }} page />;
+  if (problem && !bench.currentData)
+    return (
+      <Notice
+        kind="stop"
+        title="This unit cannot be shown"
+        says={problem.message}
+        act={{ label: 'Try again', onAct: () => void bench.refetch() }}
+        page
+      />
+    );
   if (!bench.currentData) return <Busy />;
   return <Bench key={unitId} unitId={unitId} bench={bench.currentData} />;
 }
@@ -58,7 +83,15 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   const mayUndo = isHere ? state.mayUndo : null;
   const mayReplace = isHere && state.step !== null && state.checkedIn !== null;
   const mayRestore = isHere && state.step !== null && !state.held && !needsSafety(state) && toRestore(state).length > 0;
-  const mayMeasure = isHere && state.step !== null && state.step !== 'checkIn' && state.step !== 'calibrate' && !isAfter(state.step, 'calibrate') && !state.held && state.opened.setup.speed !== undefined && state.calibration.fitted === null;
+  const mayMeasure =
+    isHere &&
+    state.step !== null &&
+    state.step !== 'checkIn' &&
+    state.step !== 'calibrate' &&
+    !isAfter(state.step, 'calibrate') &&
+    !state.held &&
+    state.opened.setup.speed !== undefined &&
+    state.calibration.fitted === null;
   useHotkeys({
     M: mayMeasure ? () => setDialog('wheel') : undefined,
     H: mayHold ? () => setDialog('hold') : undefined,
@@ -76,7 +109,10 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           <li>{bench.type.title}</li>
           <li>{mapTitle(bench.map)}</li>
           <li>
-            {bench.orderNumber}: {bench.className}, <span title={`Legal values of this class: ${bench.classChecked}`}>{bench.classStanding === 'checked' ? bench.classChecked.replace(/ on .*/, '') : bench.classChecked}</span>
+            {bench.orderNumber}: {bench.className},{' '}
+            <span title={`Legal values of this class: ${bench.classChecked}`}>
+              {bench.classStanding === 'checked' ? bench.classChecked.replace(/ on .*/, '') : bench.classChecked}
+            </span>
           </li>
         </ul>
         <div className={classes['cautions']}>
@@ -89,7 +125,13 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
         <StepLadder state={state} />
         <SideBySide current={unitId}>
           {bench.map.menu !== null && (
-            <button type="button" className={classes['standIn']} aria-label="Stand-in unit" aria-pressed={standIn} onClick={toggleStandIn}>
+            <button
+              type="button"
+              className={classes['standIn']}
+              aria-label="Stand-in unit"
+              aria-pressed={standIn}
+              onClick={toggleStandIn}
+            >
               Stand-in <kbd aria-hidden="true">S</kbd>
             </button>
           )}
@@ -146,18 +188,25 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
       <Suspense fallback={null}>
         {standIn && bench.map.menu !== null && <StandInDrawer bench={bench} onClose={toggleStandIn} />}
         {dialog === 'cut' && <CutPower says={bench.type.cutPower} onClose={() => setDialog(null)} />}
-        {dialog === 'restore' && state && <RestoreDialog bench={bench} state={state} visit={visit} onClose={() => setDialog(null)} />}
+        {dialog === 'restore' && state && (
+          <RestoreDialog bench={bench} state={state} visit={visit} onClose={() => setDialog(null)} />
+        )}
         {dialog === 'wheel' && state && <WheelDialog state={state} visit={visit} onClose={() => setDialog(null)} />}
-        {dialog === 'part' && state && <PartDialog bench={bench} state={state} visit={visit} onClose={() => setDialog(null)} />}
+        {dialog === 'part' && state && (
+          <PartDialog bench={bench} state={state} visit={visit} onClose={() => setDialog(null)} />
+        )}
         {dialog === 'hold' && <HoldDialog visit={visit} onClose={() => setDialog(null)} />}
-        {dialog === 'undo' && mayUndo !== null && <UndoDialog visit={visit} voids={mayUndo} evidence={bench.evidence} onClose={() => setDialog(null)} />}
+        {dialog === 'undo' && mayUndo !== null && (
+          <UndoDialog visit={visit} voids={mayUndo} evidence={bench.evidence} onClose={() => setDialog(null)} />
+        )}
       </Suspense>
     </div>
   );
 }
 
 /** Whether this person's stand is the one the unit is on; visits of the first releases know no stands. */
-const isOnStand = ({ opened, stand, step }: VisitState, station: string): boolean => opened.bench === undefined || step === null || stand.station === station;
+const isOnStand = ({ opened, stand, step }: VisitState, station: string): boolean =>
+  opened.bench === undefined || step === null || stand.station === station;
 
 /** Keeps this unit among those worked side by side, as long as it is on this stand and can be worked on. */
 function useStandOf(bench: BenchView, state: VisitState | null, who: SessionView | null): void {
@@ -167,13 +216,34 @@ function useStandOf(bench: BenchView, state: VisitState | null, who: SessionView
   const step = state && !state.held && isOnStand(state, who?.station ?? '') ? state.step : null;
   const mapId = state?.opened.versions.map.id ?? '';
   useEffect(() => {
-    dispatch(step === null ? stands.actions.left(unitId) : stands.actions.worked({ unitId, serial, mapId, owner, step }));
+    dispatch(
+      step === null ? stands.actions.left(unitId) : stands.actions.worked({ unitId, serial, mapId, owner, step }),
+    );
   }, [dispatch, unitId, serial, mapId, owner, step]);
 }
 
-function Step({ bench, visit, station }: { readonly bench: BenchView; readonly visit: Visit; readonly station: string }) {
+function Step({
+  bench,
+  visit,
+  station,
+}: {
+  readonly bench: BenchView;
+  readonly visit: Visit;
+  readonly station: string;
+}) {
   const { state } = visit;
-  if (bench.unit.status === 'withdrawn') return <Notice kind="note" title={`${bench.unit.serial} was withdrawn from order ${bench.orderNumber}`} says={state?.withdrawn ? `${state.withdrawn}. What was done stays in its record.` : 'It had not been begun. It may be taken into an order again.'} />;
+  if (bench.unit.status === 'withdrawn')
+    return (
+      <Notice
+        kind="note"
+        title={`${bench.unit.serial} was withdrawn from order ${bench.orderNumber}`}
+        says={
+          state?.withdrawn
+            ? `${state.withdrawn}. What was done stays in its record.`
+            : 'It had not been begun. It may be taken into an order again.'
+        }
+      />
+    );
   if (state === null) return <BeginVisit bench={bench} visit={visit} />;
   if (state.held) return <Held bench={bench} state={state} visit={visit} />;
   if (state.step !== 'signOff' && !isOnStand(state, station)) return <OnAnotherStand state={state} visit={visit} />;
@@ -192,7 +262,8 @@ function Step({ bench, visit, station }: { readonly bench: BenchView; readonly v
     case 'readBack':
       return <ReadBack key={`${state.round} ${state.toRead.join()}`} bench={bench} state={state} visit={visit} />;
     case 'calibrate':
-      if (state.opened.setup.speed && state.opened.bench?.calibrate) return <Calibrate key={state.wheelFamily} bench={bench} state={state} visit={visit} />;
+      if (state.opened.setup.speed && state.opened.bench?.calibrate)
+        return <Calibrate key={state.wheelFamily} bench={bench} state={state} visit={visit} />;
       return <ByHand key="calibrate" step="calibrate" visit={visit} />;
     case 'prove':
       return <ByHand key="prove" step="prove" visit={visit} />;
@@ -206,9 +277,27 @@ function Step({ bench, visit, station }: { readonly bench: BenchView; readonly v
 }
 
 /** Targets while they help, and nothing that could be copied while reading. */
-function Side({ state, bench, visit, isHere }: { readonly state: VisitState; readonly bench: BenchView; readonly visit: Visit; readonly isHere: boolean }) {
+function Side({
+  state,
+  bench,
+  visit,
+  isHere,
+}: {
+  readonly state: VisitState;
+  readonly bench: BenchView;
+  readonly visit: Visit;
+  readonly isHere: boolean;
+}) {
   if (state.step === 'readBack' && !state.held) return <ReadProgress state={state} map={bench.map} />;
   if (state.step === 'asFound' && !state.held) return <FoundSoFar state={state} map={bench.map} />;
-  if (state.step === 'calibrate' && !state.held && isHere && !needsSafety(state) && state.opened.setup.speed && state.opened.bench?.calibrate) return <Verdict bench={bench} state={state} visit={visit} />;
+  if (
+    state.step === 'calibrate' &&
+    !state.held &&
+    isHere &&
+    !needsSafety(state) &&
+    state.opened.setup.speed &&
+    state.opened.bench?.calibrate
+  )
+    return <Verdict bench={bench} state={state} visit={visit} />;
   return <TargetList state={state} map={bench.map} />;
 }

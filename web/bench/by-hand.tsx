@@ -38,7 +38,12 @@ export function ByHand({ step, visit }: { readonly step: keyof typeof ASKS; read
       <p className="cap">{stepTitle(step)}</p>
       <h2 className={classes['title']}>{title}</h2>
       <p className={classes['lead']}>{lead}</p>
-      {step === 'prove' && <Notice kind="care" says="Helmet on in the yard. Never ride a test on a public road with an uncapped unit. Motor and brake may be hot." />}
+      {step === 'prove' && (
+        <Notice
+          kind="care"
+          says="Helmet on in the yard. Never ride a test on a public road with an uncapped unit. Motor and brake may be hot."
+        />
+      )}
       <Textarea
         label="Done by hand"
         description="Left empty, the step is left out, and every paper says so."

@@ -15,12 +15,33 @@ import classes from './panel.module.css';
 type Typed = number | string;
 const asNumber = (typed: Typed): number | null => (typed === '' ? null : Number(typed));
 
-const EMPTY = { revision: false, odometer: '' as Typed, volts: '' as Typed, pack: 'sound' as 'sound' | 'unsafe', tyre: '' as Typed, cables: false, clamp: false, accessories: '', damage: '' };
+const EMPTY = {
+  revision: false,
+  odometer: '' as Typed,
+  volts: '' as Typed,
+  pack: 'sound' as 'sound' | 'unsafe',
+  tyre: '' as Typed,
+  cables: false,
+  clamp: false,
+  accessories: '',
+  damage: '',
+};
 
 /** Step 1: which display it is, what the meter and odometer say, and the state it came in. */
-export function CheckIn({ bench, state, visit }: { readonly bench: BenchView; readonly state: VisitState; readonly visit: Visit }) {
+export function CheckIn({
+  bench,
+  state,
+  visit,
+}: {
+  readonly bench: BenchView;
+  readonly state: VisitState;
+  readonly visit: Visit;
+}) {
   const isToBeTold = bench.lookAlikes.length > 1 && state.displayTold === null;
-  const [draft, change, forget] = useDraft(`${state.visitId}.${state.parts.length}.checkIn`, { ...EMPTY, revision: state.displayTold !== null });
+  const [draft, change, forget] = useDraft(`${state.visitId}.${state.parts.length}.checkIn`, {
+    ...EMPTY,
+    revision: state.displayTold !== null,
+  });
   const { odometer, volts, pack, tyre, cables, clamp, accessories, damage } = draft;
   const revision = draft.revision || state.displayTold !== null;
   const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
@@ -46,7 +67,10 @@ export function CheckIn({ bench, state, visit }: { readonly bench: BenchView; re
       setFields({});
       const problem: ApiProblem | null = await visit.act('checkedIn', { ...valid, revisionConfirmed: true });
       if (problem === null) return forget();
-      if (problem.fields) setFields(Object.fromEntries(Object.entries(problem.fields).map(([path, says]) => [path.replace(/^data\./, ''), says])));
+      if (problem.fields)
+        setFields(
+          Object.fromEntries(Object.entries(problem.fields).map(([path, says]) => [path.replace(/^data\./, ''), says])),
+        );
     } catch (error) {
       if (!(error instanceof ValidationError)) throw error;
       setFields(Object.fromEntries(error.inner.map((e) => [e.path ?? '', e.message])));
@@ -78,30 +102,107 @@ export function CheckIn({ bench, state, visit }: { readonly bench: BenchView; re
         />
       )}
       <div className={classes['row']}>
-        <NumberInput label="Pack by meter" suffix=" V" value={volts} onChange={(volts) => change({ volts })} decimalScale={2} hideControls autoFocus data-scan-guard error={fields['packV']} />
-        <NumberInput label="Odometer" suffix=" km" value={odometer} onChange={(odometer) => change({ odometer })} decimalScale={1} hideControls data-scan-guard error={fields['odometerKm']} />
-        <NumberInput label="Tyre" suffix=" bar" value={tyre} onChange={(tyre) => change({ tyre })} decimalScale={1} hideControls data-scan-guard error={fields['tyreBar']} />
+        <NumberInput
+          label="Pack by meter"
+          suffix=" V"
+          value={volts}
+          onChange={(volts) => change({ volts })}
+          decimalScale={2}
+          hideControls
+          autoFocus
+          data-scan-guard
+          error={fields['packV']}
+        />
+        <NumberInput
+          label="Odometer"
+          suffix=" km"
+          value={odometer}
+          onChange={(odometer) => change({ odometer })}
+          decimalScale={1}
+          hideControls
+          data-scan-guard
+          error={fields['odometerKm']}
+        />
+        <NumberInput
+          label="Tyre"
+          suffix=" bar"
+          value={tyre}
+          onChange={(tyre) => change({ tyre })}
+          decimalScale={1}
+          hideControls
+          data-scan-guard
+          error={fields['tyreBar']}
+        />
       </div>
-      {packCheck && <Notice kind={packCheck.verdict === 'fits' ? 'done' : packCheck.verdict === 'tooHigh' ? 'stop' : 'care'} says={packCheck.says} />}
-      <Radio.Group label="The pack is" value={pack} onChange={(value) => change({ pack: value === 'unsafe' ? 'unsafe' : 'sound' })}>
+      {packCheck && (
+        <Notice
+          kind={packCheck.verdict === 'fits' ? 'done' : packCheck.verdict === 'tooHigh' ? 'stop' : 'care'}
+          says={packCheck.says}
+        />
+      )}
+      <Radio.Group
+        label="The pack is"
+        value={pack}
+        onChange={(value) => change({ pack: value === 'unsafe' ? 'unsafe' : 'sound' })}
+      >
         <div className={classes['choices']}>
           <Radio size="md" value="sound" label="dry, sound, not swollen" />
           <Radio size="md" value="unsafe" label="swollen, wet or damaged: stops here" />
         </div>
       </Radio.Group>
       <div className={classes['choices']}>
-        <Checkbox size="md" checked={cables} onChange={(e) => change({ cables: e.target.checked })} label="No cable pinched" />
-        <Checkbox size="md" checked={clamp} onChange={(e) => change({ clamp: e.target.checked })} label="Display clamp not overtightened" />
+        <Checkbox
+          size="md"
+          checked={cables}
+          onChange={(e) => change({ cables: e.target.checked })}
+          label="No cable pinched"
+        />
+        <Checkbox
+          size="md"
+          checked={clamp}
+          onChange={(e) => change({ clamp: e.target.checked })}
+          label="Display clamp not overtightened"
+        />
       </div>
       <div className={classes['row']}>
-        <TextInput label="Came with" placeholder="charger, 2 keys" value={accessories} onChange={(e) => change({ accessories: e.target.value })} maxLength={200} />
-        <Textarea label="Damage" placeholder="none seen" value={damage} onChange={(e) => change({ damage: e.target.value })} maxLength={1000} rows={1} autosize maxRows={3} />
+        <TextInput
+          label="Came with"
+          placeholder="charger, 2 keys"
+          value={accessories}
+          onChange={(e) => change({ accessories: e.target.value })}
+          maxLength={200}
+        />
+        <Textarea
+          label="Damage"
+          placeholder="none seen"
+          value={damage}
+          onChange={(e) => change({ damage: e.target.value })}
+          maxLength={1000}
+          rows={1}
+          autosize
+          maxRows={3}
+        />
       </div>
       <Photos unitId={bench.unit.id} state={state} visit={visit} step="checkIn" subjects={['damage']} />
-      {pack === 'unsafe' && <Notice kind="stop" says="It stops here: do not power or charge it. It goes to whoever is qualified, and Line shows it as held." />}
+      {pack === 'unsafe' && (
+        <Notice
+          kind="stop"
+          says="It stops here: do not power or charge it. It goes to whoever is qualified, and Line shows it as held."
+        />
+      )}
       <div className={classes['acts']}>
-        <ActButton type="submit" look={isStopped ? 'care' : 'main'} hotkey="Enter" disabled={missing.length > 0} onAct={() => undefined}>
-          {isStopped ? 'Stop it here' : missing.length > 0 ? `${missing.length} ${missing.length === 1 ? 'photograph' : 'photographs'} to take` : 'Checked in, to make safe'}
+        <ActButton
+          type="submit"
+          look={isStopped ? 'care' : 'main'}
+          hotkey="Enter"
+          disabled={missing.length > 0}
+          onAct={() => undefined}
+        >
+          {isStopped
+            ? 'Stop it here'
+            : missing.length > 0
+              ? `${missing.length} ${missing.length === 1 ? 'photograph' : 'photographs'} to take`
+              : 'Checked in, to make safe'}
         </ActButton>
       </div>
     </form>

@@ -27,8 +27,23 @@ export function HoldDialog({ visit, onClose }: { readonly visit: Visit; readonly
         }}
       >
         <p>It stays at its step, shows on Line as held, and only a lead releases it.</p>
-        <Select label="Reason" allowDeselect={false} value={reason} onChange={(value) => setReason((value ?? 'other') as HoldReason)} data={Object.entries(HOLD_REASONS).map(([value, label]) => ({ value, label }))} />
-        <Textarea label="In a few words" value={words} onChange={(e) => setWords(e.target.value)} minLength={3} maxLength={500} required rows={3} data-autofocus />
+        <Select
+          label="Reason"
+          allowDeselect={false}
+          value={reason}
+          onChange={(value) => setReason((value ?? 'other') as HoldReason)}
+          data={Object.entries(HOLD_REASONS).map(([value, label]) => ({ value, label }))}
+        />
+        <Textarea
+          label="In a few words"
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+          minLength={3}
+          maxLength={500}
+          required
+          rows={3}
+          data-autofocus
+        />
         <div className={classes['acts']}>
           <ActButton type="submit" look="care" busy={busy} onAct={() => undefined}>
             Hold it
@@ -69,7 +84,10 @@ export function UndoDialog({ visit, voids, evidence, onClose }: UndoDialogProps)
             'The entry you made just now.'
           )}
         </p>
-        <p className="soft">Nothing is erased: a correcting entry is added, and the record keeps both. The vehicle itself is not changed by this.</p>
+        <p className="soft">
+          Nothing is erased: a correcting entry is added, and the record keeps both. The vehicle itself is not changed
+          by this.
+        </p>
         <div className={classes['acts']}>
           <ActButton look="main" busy={busy} onAct={() => void undo()}>
             Take it back

@@ -1,7 +1,16 @@
 import { Radio, Select, Textarea } from '@mantine/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { HOLD_REASONS, isAfter, isAgainst, SENT_BACK_TO, stepTitle, type HoldDecision, type StepId, type VisitState } from '@decurio/core';
+import {
+  HOLD_REASONS,
+  isAfter,
+  isAgainst,
+  SENT_BACK_TO,
+  stepTitle,
+  type HoldDecision,
+  type StepId,
+  type VisitState,
+} from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
@@ -29,7 +38,11 @@ export function Held({ bench, state, visit }: HeldProps) {
       <p className={classes['lead']}>
         Held by {by.name} at {whenClock(at)}. A lead decides in writing; until then nothing goes on.
       </p>
-      {who !== null && who.role !== 'technician' ? <Decide bench={bench} state={state} visit={visit} /> : <p className="soft">Call a lead, or put the unit aside and scan the next one.</p>}
+      {who !== null && who.role !== 'technician' ? (
+        <Decide bench={bench} state={state} visit={visit} />
+      ) : (
+        <p className="soft">Call a lead, or put the unit aside and scan the next one.</p>
+      )}
     </div>
   );
 }
@@ -44,11 +57,22 @@ function Decide({ bench, state, visit }: HeldProps) {
   const [withdraw, withdrawing] = api.useWithdrawUnitsMutation();
   const against = state.step === 'readBack' ? state.verdicts.filter(isAgainst).map(({ label }) => label) : [];
   const isStopped = bench.ifAccepted.some(({ level }) => level === 'stop');
-  const back = SENT_BACK_TO.filter((step) => state.opened.steps.includes(step) && state.step !== null && (step === state.step || isAfter(state.step, step)));
+  const back = SENT_BACK_TO.filter(
+    (step) =>
+      state.opened.steps.includes(step) && state.step !== null && (step === state.step || isAfter(state.step, step)),
+  );
   const decide = async () => {
     setBusy(true);
-    if (way === 'withdraw') await withdraw({ id: bench.orderId, body: { id: crypto.randomUUID(), unitIds: [bench.unit.id], reason: words.trim() } });
-    else await visit.act('released', { words: words.trim(), decision: way === 'accept' ? { way, labels: against } : way === 'sendBack' ? { way, to } : { way } });
+    if (way === 'withdraw')
+      await withdraw({
+        id: bench.orderId,
+        body: { id: crypto.randomUUID(), unitIds: [bench.unit.id], reason: words.trim() },
+      });
+    else
+      await visit.act('released', {
+        words: words.trim(),
+        decision: way === 'accept' ? { way, labels: against } : way === 'sendBack' ? { way, to } : { way },
+      });
     setBusy(false);
   };
   const problem = asProblem(withdrawing.error);
@@ -63,21 +87,69 @@ function Decide({ bench, state, visit }: HeldProps) {
       {against.length > 0 && bench.ifAccepted.length > 0 && <FindingList findings={bench.ifAccepted} />}
       <Radio.Group label="You decide" value={way} onChange={(value) => setWay(value as Way)}>
         <div className={classes['ways']}>
-          <Radio size="md" value="goOn" label={against.length > 0 ? `Its cause is gone: read ${against.join(', ')} once more` : 'It goes on: its cause is gone'} />
-          {against.length > 0 && <Radio size="md" value="accept" disabled={isStopped} label={isStopped ? `${against.join(', ')} cannot be accepted as shown` : `Accept ${against.join(', ')} as shown`} />}
+          <Radio
+            size="md"
+            value="goOn"
+            label={
+              against.length > 0
+                ? `Its cause is gone: read ${against.join(', ')} once more`
+                : 'It goes on: its cause is gone'
+            }
+          />
+          {against.length > 0 && (
+            <Radio
+              size="md"
+              value="accept"
+              disabled={isStopped}
+              label={
+                isStopped
+                  ? `${against.join(', ')} cannot be accepted as shown`
+                  : `Accept ${against.join(', ')} as shown`
+              }
+            />
+          )}
           {back.length > 0 && <Radio size="md" value="sendBack" label="Send it back to a step" />}
           <Radio size="md" value="withdraw" label="Withdraw it from its order" />
         </div>
       </Radio.Group>
-      {way === 'sendBack' && <Select label="Back to" allowDeselect={false} value={to} onChange={(value) => setTo((value ?? 'keyIn') as StepId)} data={back.map((step) => ({ value: step, label: stepTitle(step) }))} />}
+      {way === 'sendBack' && (
+        <Select
+          label="Back to"
+          allowDeselect={false}
+          value={to}
+          onChange={(value) => setTo((value ?? 'keyIn') as StepId)}
+          data={back.map((step) => ({ value: step, label: stepTitle(step) }))}
+        />
+      )}
       <p className="soft">
-        To set it up otherwise, change <Link to={`/orders/${bench.orderId}`}>order {bench.orderNumber}</Link> or its own wishes there, then decide here.
+        To set it up otherwise, change <Link to={`/orders/${bench.orderId}`}>order {bench.orderNumber}</Link> or its own
+        wishes there, then decide here.
       </p>
-      <Textarea label="Why" placeholder="Stands in the record under your name" value={words} onChange={(e) => setWords(e.target.value)} minLength={3} maxLength={500} required rows={2} />
+      <Textarea
+        label="Why"
+        placeholder="Stands in the record under your name"
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+        minLength={3}
+        maxLength={500}
+        required
+        rows={2}
+      />
       {problem && <Notice kind="stop" says={problem.message} />}
       <div className={classes['acts']}>
-        <ActButton type="submit" look={way === 'withdraw' ? 'care' : 'main'} busy={busy || visit.isAwaited} onAct={() => undefined}>
-          {way === 'goOn' ? 'Release' : way === 'accept' ? 'Accept and release' : way === 'sendBack' ? `Send back to ${stepTitle(to).toLowerCase()}` : 'Withdraw'}
+        <ActButton
+          type="submit"
+          look={way === 'withdraw' ? 'care' : 'main'}
+          busy={busy || visit.isAwaited}
+          onAct={() => undefined}
+        >
+          {way === 'goOn'
+            ? 'Release'
+            : way === 'accept'
+              ? 'Accept and release'
+              : way === 'sendBack'
+                ? `Send back to ${stepTitle(to).toLowerCase()}`
+                : 'Withdraw'}
         </ActButton>
       </div>
     </form>

@@ -11,7 +11,7 @@ export function part<T extends ComponentType<any>>(load: () => Promise<{ default
 
 /** Fetches every part that this page may come to need, and the parts of those: a dead network must not stop a visit half-way. */
 export async function fetchParts(): Promise<void> {
-  for (let from = 0; from < loads.length; ) {
+  for (let from = 0; from < loads.length;) {
     const next = loads.slice(from);
     from = loads.length;
     await Promise.allSettled(next.map((load) => load()));

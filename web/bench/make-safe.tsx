@@ -23,7 +23,11 @@ export function MakeSafe({ state, visit }: { readonly state: VisitState; readonl
       <h2 className={panel['title']}>{isAgain ? 'Once more before hands go on' : 'Before hands go on'}</h2>
       <ol className={classes['cautions']} aria-label="Cautions">
         {cautions.map((caution) => (
-          <li key={caution} data-mark={seen.has(caution) ? 'done' : caution === next ? 'now' : 'todo'} aria-current={caution === next ? 'step' : undefined}>
+          <li
+            key={caution}
+            data-mark={seen.has(caution) ? 'done' : caution === next ? 'now' : 'todo'}
+            aria-current={caution === next ? 'step' : undefined}
+          >
             <button type="button" aria-pressed={seen.has(caution)} onClick={() => acknowledge(caution)}>
               <span aria-hidden="true">{seen.has(caution) && <IconCheck size={18} stroke={2.6} />}</span>
               {caution}

@@ -12,7 +12,11 @@ export function NotTaken({ visit }: { readonly visit: Visit }) {
     const names = refused.map(({ entry }) => evidenceTitle(entry.kind).toLowerCase());
     return (
       <div className={classes['stack']} role="alert">
-        <Notice kind="stop" title={`${refused.length} ${refused.length === 1 ? 'entry was' : 'entries were'} not taken`} says={`${first.problem?.message ?? ''} Kept here: ${names.slice(0, 6).join(', ')}${names.length > 6 ? ` and ${names.length - 6} more` : ''}. The state below is the newer one.`} />
+        <Notice
+          kind="stop"
+          title={`${refused.length} ${refused.length === 1 ? 'entry was' : 'entries were'} not taken`}
+          says={`${first.problem?.message ?? ''} Kept here: ${names.slice(0, 6).join(', ')}${names.length > 6 ? ` and ${names.length - 6} more` : ''}. The state below is the newer one.`}
+        />
         <div className={classes['acts']}>
           <ActButton onAct={visit.sendAgain}>Send them after all</ActButton>
           <ActButton look="care" onAct={visit.drop}>

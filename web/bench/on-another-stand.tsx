@@ -15,8 +15,15 @@ export function OnAnotherStand({ state, visit }: { readonly state: VisitState; r
   useHotkeys({ O: take });
   return (
     <div className={classes['panel']}>
-      <Notice kind="care" title={`This unit is on ${station}`} says={`${by.name} works on it there; newest entry at ${whenClock(state.lastAt)}. You see what they enter as it comes.`} />
-      <p className={classes['lead']}>If the vehicle itself stands here now, take it over: its cautions are asked again, and {station} sees that it moved.</p>
+      <Notice
+        kind="care"
+        title={`This unit is on ${station}`}
+        says={`${by.name} works on it there; newest entry at ${whenClock(state.lastAt)}. You see what they enter as it comes.`}
+      />
+      <p className={classes['lead']}>
+        If the vehicle itself stands here now, take it over: its cautions are asked again, and {station} sees that it
+        moved.
+      </p>
       <div className={classes['acts']}>
         <ActButton look="care" hotkey="O" onAct={take}>
           Take it over to {who?.station ?? 'here'}

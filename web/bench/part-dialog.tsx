@@ -8,7 +8,8 @@ import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
 
 const VOIDS: Readonly<Record<Part, string>> = {
-  display: 'Everything that was read or keyed is void: the unit is checked in again with its new display. Kilometres are carried forward.',
+  display:
+    'Everything that was read or keyed is void: the unit is checked in again with its new display. Kilometres are carried forward.',
   controller: 'What was read and keyed is void: the codes are read as found again, all of them.',
   motor: 'The read-back is void: restart and read again. Runs made with the old wheel tell nothing of this one.',
   tyre: 'Runs made with the old tyre are void: it is calibrated again.',
@@ -18,7 +19,17 @@ const VOIDS: Readonly<Record<Part, string>> = {
 const asNumber = (typed: number | string): number | null => (typed === '' ? null : Number(typed));
 
 /** A part was changed during the visit: says what that voids before it is written. */
-export function PartDialog({ bench, state, visit, onClose }: { readonly bench: BenchView; readonly state: VisitState; readonly visit: Visit; readonly onClose: () => void }) {
+export function PartDialog({
+  bench,
+  state,
+  visit,
+  onClose,
+}: {
+  readonly bench: BenchView;
+  readonly state: VisitState;
+  readonly visit: Visit;
+  readonly onClose: () => void;
+}) {
   const [part, setPart] = useState<Part>('tyre');
   const [words, setWords] = useState('');
   const [old, setOld] = useState<number | string>(odometerKm(state) ?? '');
@@ -27,7 +38,13 @@ export function PartDialog({ bench, state, visit, onClose }: { readonly bench: B
   const packV = part === 'pack' ? asNumber(volts) : null;
   const write = async () => {
     const isDisplay = part === 'display';
-    const problem = await visit.act('partReplaced', { part, words: words.trim(), oldOdometerKm: isDisplay ? asNumber(old) : null, newOdometerKm: isDisplay ? asNumber(fresh) : null, packV });
+    const problem = await visit.act('partReplaced', {
+      part,
+      words: words.trim(),
+      oldOdometerKm: isDisplay ? asNumber(old) : null,
+      newOdometerKm: isDisplay ? asNumber(fresh) : null,
+      packV,
+    });
     if (!problem) onClose();
   };
   return (
@@ -39,7 +56,13 @@ export function PartDialog({ bench, state, visit, onClose }: { readonly bench: B
           void write();
         }}
       >
-        <Select label="Part" allowDeselect={false} value={part} onChange={(value) => setPart((value ?? 'tyre') as Part)} data={Object.entries(PARTS).map(([value, label]) => ({ value, label }))} />
+        <Select
+          label="Part"
+          allowDeselect={false}
+          value={part}
+          onChange={(value) => setPart((value ?? 'tyre') as Part)}
+          data={Object.entries(PARTS).map(([value, label]) => ({ value, label }))}
+        />
         <Notice kind="care" says={VOIDS[part]} />
         {part === 'display' && (
           <div className={classes['row']}>
@@ -47,9 +70,34 @@ export function PartDialog({ bench, state, visit, onClose }: { readonly bench: B
             <NumberInput label="New one shows" suffix=" km" value={fresh} onChange={setFresh} hideControls min={0} />
           </div>
         )}
-        {part === 'pack' && <NumberInput label="New pack by meter" suffix=" V" value={volts} onChange={setVolts} decimalScale={2} hideControls required min={0} />}
-        {packV !== null && <Notice kind={checkPack(bench.type.pack, packV).verdict === 'fits' ? 'done' : 'stop'} says={checkPack(bench.type.pack, packV).says} />}
-        <Textarea label="What was changed, and why" value={words} onChange={(e) => setWords(e.target.value)} minLength={3} maxLength={500} required rows={2} data-autofocus />
+        {part === 'pack' && (
+          <NumberInput
+            label="New pack by meter"
+            suffix=" V"
+            value={volts}
+            onChange={setVolts}
+            decimalScale={2}
+            hideControls
+            required
+            min={0}
+          />
+        )}
+        {packV !== null && (
+          <Notice
+            kind={checkPack(bench.type.pack, packV).verdict === 'fits' ? 'done' : 'stop'}
+            says={checkPack(bench.type.pack, packV).says}
+          />
+        )}
+        <Textarea
+          label="What was changed, and why"
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+          minLength={3}
+          maxLength={500}
+          required
+          rows={2}
+          data-autofocus
+        />
         <p className="soft">Electrical work beyond plugs is for a qualified person.</p>
         <div className={classes['acts']}>
           <ActButton type="submit" look="care" onAct={() => undefined}>

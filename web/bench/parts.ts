@@ -11,8 +11,12 @@ export const Held = part(() => import('./held.js').then((m) => ({ default: m.Hel
 export const HoldDialog = part(() => import('./correcting-dialogs.js').then((m) => ({ default: m.HoldDialog })));
 export const OnAnotherStand = part(() => import('./on-another-stand.js').then((m) => ({ default: m.OnAnotherStand })));
 export const PartDialog = part(() => import('./part-dialog.js').then((m) => ({ default: m.PartDialog })));
-export const RestoreDialog = part(() => import('./as-found/restore-dialog.js').then((m) => ({ default: m.RestoreDialog })));
+export const RestoreDialog = part(() =>
+  import('./as-found/restore-dialog.js').then((m) => ({ default: m.RestoreDialog })),
+);
 export const SealedNow = part(() => import('./sign-off.js').then((m) => ({ default: m.SealedNow })));
 export const SignOff = part(() => import('./sign-off.js').then((m) => ({ default: m.SignOff })));
-export const StandInDrawer = part(() => import('./stand-in/stand-in-drawer.js').then((m) => ({ default: m.StandInDrawer })));
+export const StandInDrawer = part(() =>
+  import('./stand-in/stand-in-drawer.js').then((m) => ({ default: m.StandInDrawer })),
+);
 export const UndoDialog = part(() => import('./correcting-dialogs.js').then((m) => ({ default: m.UndoDialog })));

@@ -13,7 +13,15 @@ import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
 
 /** Step 5: the acts of this display's power cycle, one by one. A wait goes on while another unit is worked on. */
-export function Restart({ bench, state, visit }: { readonly bench: BenchView; readonly state: VisitState; readonly visit: Visit }) {
+export function Restart({
+  bench,
+  state,
+  visit,
+}: {
+  readonly bench: BenchView;
+  readonly state: VisitState;
+  readonly visit: Visit;
+}) {
   const dispatch = useDispatch<AppDispatch>();
   const unitId = bench.unit.id;
   const { round } = state;
@@ -30,7 +38,8 @@ export function Restart({ bench, state, visit }: { readonly bench: BenchView; re
   const spoken = act?.act ?? 'Restarted';
   useEffect(() => speak(spoken), [spoken]);
 
-  const keep = (next: { at: number; until: number | null }) => dispatch(stands.actions.restarting({ unitId, restart: { round, ...next } }));
+  const keep = (next: { at: number; until: number | null }) =>
+    dispatch(stands.actions.restarting({ unitId, restart: { round, ...next } }));
   const next = () => {
     if (leftMs !== null) return;
     if (act === undefined) {
@@ -46,23 +55,37 @@ export function Restart({ bench, state, visit }: { readonly bench: BenchView; re
       <p className="cap">Restart · codes that act only after it, act from now on</p>
       <ol className={classes['acts-list']} aria-label="Power cycle">
         {acts.map((step, i) => (
-          <li key={step.act} data-mark={i < at ? 'done' : i === at ? 'now' : 'todo'} aria-current={i === at ? 'step' : undefined}>
+          <li
+            key={step.act}
+            data-mark={i < at ? 'done' : i === at ? 'now' : 'todo'}
+            aria-current={i === at ? 'step' : undefined}
+          >
             <span aria-hidden="true">{i < at ? <IconCheck size={17} stroke={2.6} /> : i + 1}</span>
             <p>
               {step.act}
               {step.waitMs > 0 && i === at && (
                 <small role="timer" aria-live="off">
-                  {leftMs === null ? `Then wait ${step.waitMs / 1000} s; the countdown starts with your key.` : `Waiting: ${Math.ceil(leftMs / 1000)} s`}
+                  {leftMs === null
+                    ? `Then wait ${step.waitMs / 1000} s; the countdown starts with your key.`
+                    : `Waiting: ${Math.ceil(leftMs / 1000)} s`}
                 </small>
               )}
             </p>
           </li>
         ))}
       </ol>
-      {act === undefined && <p className={classes['lead']}>{seenAfterRestart(bench.map)} If anything else is seen, hold the unit.</p>}
+      {act === undefined && (
+        <p className={classes['lead']}>{seenAfterRestart(bench.map)} If anything else is seen, hold the unit.</p>
+      )}
       <div className={classes['acts']}>
         <ActButton look="main" hotkey="Space" disabled={leftMs !== null} onAct={next}>
-          {leftMs !== null ? 'Waiting' : act === undefined ? 'Restarted, to read back' : act.waitMs > 0 ? 'Done, start the wait' : 'Done, next'}
+          {leftMs !== null
+            ? 'Waiting'
+            : act === undefined
+              ? 'Restarted, to read back'
+              : act.waitMs > 0
+                ? 'Done, start the wait'
+                : 'Done, next'}
         </ActButton>
       </div>
     </div>

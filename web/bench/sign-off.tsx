@@ -11,7 +11,15 @@ import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
 
 /** Step 9: what stands, what was not proved, and the name that answers for it. */
-export function SignOff({ bench, state, visit }: { readonly bench: BenchView; readonly state: VisitState; readonly visit: Visit }) {
+export function SignOff({
+  bench,
+  state,
+  visit,
+}: {
+  readonly bench: BenchView;
+  readonly state: VisitState;
+  readonly visit: Visit;
+}) {
   const { who } = useSession();
   const [words, setWords] = useState('');
   const [busy, setBusy] = useState(false);
@@ -45,16 +53,43 @@ export function SignOff({ bench, state, visit }: { readonly bench: BenchView; re
         says={`${trueSpeedSays(state)} Legal values: ${bench.classChecked}.${left.length > 0 ? ` Left out: ${left.join(', ')}.` : ''}`}
       />
       {stands.length > 0 && <Notice kind="note" title="What stands beside the codes" says={stands.join(' ')} />}
-      {bench.classStanding !== 'checked' && <Notice kind="stop" title={bench.classStanding === 'expired' ? 'The check of this class has run out' : 'Nobody here has checked this class'} says="It cannot be signed off. A lead confirms the class under Library, Rule packs, with the local authority." />}
+      {bench.classStanding !== 'checked' && (
+        <Notice
+          kind="stop"
+          title={
+            bench.classStanding === 'expired'
+              ? 'The check of this class has run out'
+              : 'Nobody here has checked this class'
+          }
+          says="It cannot be signed off. A lead confirms the class under Library, Rule packs, with the local authority."
+        />
+      )}
       <FindingList findings={state.opened.setup.findings} />
       {state.opened.setup.findings.some(isOpen) && (
         <p className={classes['lead']}>
-          A lead chooses on the page of <Link to={`/orders/${bench.orderId}`}>order {bench.orderNumber}</Link>; then it can be signed off.
+          A lead chooses on the page of <Link to={`/orders/${bench.orderId}`}>order {bench.orderNumber}</Link>; then it
+          can be signed off.
         </p>
       )}
-      <Textarea label="Words for the record, if there is anything to say" value={words} onChange={(e) => setWords(e.target.value)} maxLength={500} autosize minRows={1} maxRows={5} autoFocus data-scan-guard="words" />
+      <Textarea
+        label="Words for the record, if there is anything to say"
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+        maxLength={500}
+        autosize
+        minRows={1}
+        maxRows={5}
+        autoFocus
+        data-scan-guard="words"
+      />
       <div className={classes['acts']}>
-        <ActButton type="submit" look="main" busy={busy} disabled={bench.classStanding !== 'checked' || state.opened.setup.findings.some(isOpen)} onAct={() => undefined}>
+        <ActButton
+          type="submit"
+          look="main"
+          busy={busy}
+          disabled={bench.classStanding !== 'checked' || state.opened.setup.findings.some(isOpen)}
+          onAct={() => undefined}
+        >
           Sign off and seal
         </ActButton>
         <span className="soft">Sealed, the record takes no further entry.</span>
@@ -69,7 +104,11 @@ export function SealedNow({ bench, state }: { readonly bench: BenchView; readonl
   const head = bench.evidence.at(-1)?.hash ?? '';
   return (
     <div className={classes['panel']}>
-      <Notice kind="done" title={`${bench.unit.serial} is sealed`} says={`${bench.evidence.length} entries end in the seal ${shortSeal(head)}.`} />
+      <Notice
+        kind="done"
+        title={`${bench.unit.serial} is sealed`}
+        says={`${bench.evidence.length} entries end in the seal ${shortSeal(head)}.`}
+      />
       <ul className={classes['links']}>
         <li>
           <a href={`/api/visits/${state.visitId}/certificate.pdf`} target="_blank" rel="noreferrer">

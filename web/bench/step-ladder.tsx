@@ -16,7 +16,13 @@ export function StepLadder({ state }: { readonly state: VisitState | null }) {
         return (
           <li key={step.id} data-mark={mark} aria-current={isNow ? 'step' : undefined}>
             <span className={classes['rung']} aria-hidden="true">
-              {mark === 'done' ? <IconCheck size={15} stroke={2.6} /> : mark === 'held' ? <IconHandStop size={14} /> : i + 1}
+              {mark === 'done' ? (
+                <IconCheck size={15} stroke={2.6} />
+              ) : mark === 'held' ? (
+                <IconHandStop size={14} />
+              ) : (
+                i + 1
+              )}
             </span>
             <span className={classes['words']}>
               {step.title}

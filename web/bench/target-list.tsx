@@ -1,5 +1,16 @@
 import { IconCheck, IconLock, IconX } from '@tabler/icons-react';
-import { findCode, formatRaw, functionTitle, isAgainst, isOpen, meaningBeside, type Code, type CodeTarget, type DisplayMap, type VisitState } from '@decurio/core';
+import {
+  findCode,
+  formatRaw,
+  functionTitle,
+  isAgainst,
+  isOpen,
+  meaningBeside,
+  type Code,
+  type CodeTarget,
+  type DisplayMap,
+  type VisitState,
+} from '@decurio/core';
 import { Notice } from '../ui/notice.js';
 import classes from './target-list.module.css';
 
@@ -10,20 +21,35 @@ export interface TargetListProps {
 
 /** Codes to be keyed, each with what it shows now, its target and the reason; the others in one line. */
 export function TargetList({ state, map }: TargetListProps) {
-  const judged = state.step === 'calibrate' || state.step === 'prove' || state.step === 'signOff' || state.step === null;
+  const judged =
+    state.step === 'calibrate' || state.step === 'prove' || state.step === 'signOff' || state.step === null;
   const targets = state.opened.setup.targets;
-  const worked = targets.filter(({ label }) => judged || state.toKey.includes(label) || state.keyedThisRound.includes(label) || state.stuck.has(label));
+  const worked = targets.filter(
+    ({ label }) =>
+      judged || state.toKey.includes(label) || state.keyedThisRound.includes(label) || state.stuck.has(label),
+  );
   const rest = targets.length - worked.length;
   const waits = state.opened.setup.findings.filter(isOpen).length;
   return (
     <div className={classes['list']}>
-      {waits > 0 && !judged && <Notice kind="care" says={`${waits === 1 ? 'One choice waits' : `${waits} choices wait`} for a lead on the page of the order. The unit can be prepared meanwhile.`} />}
+      {waits > 0 && !judged && (
+        <Notice
+          kind="care"
+          says={`${waits === 1 ? 'One choice waits' : `${waits} choices wait`} for a lead on the page of the order. The unit can be prepared meanwhile.`}
+        />
+      )}
       <table>
         <thead>
           <tr className="cap">
             <th scope="col">Code</th>
             <th scope="col">Sets</th>
-            <th scope="col">{state.round > 1 || judged ? 'Read' : state.done.some(({ step }) => step === 'asFound') ? 'Found' : 'Factory'}</th>
+            <th scope="col">
+              {state.round > 1 || judged
+                ? 'Read'
+                : state.done.some(({ step }) => step === 'asFound')
+                  ? 'Found'
+                  : 'Factory'}
+            </th>
             <th scope="col">Target</th>
           </tr>
         </thead>
@@ -39,9 +65,19 @@ export function TargetList({ state, map }: TargetListProps) {
 }
 
 const restSays = (state: VisitState, rest: number): string =>
-  state.round > 1 ? `${rest} more codes were read back and are not against their targets.` : `${rest} more codes are delivered at their target or stay as found. All are read back.`;
+  state.round > 1
+    ? `${rest} more codes were read back and are not against their targets.`
+    : `${rest} more codes are delivered at their target or stay as found. All are read back.`;
 
-function Row({ target, state, code }: { readonly target: CodeTarget; readonly state: VisitState; readonly code: Code | undefined }) {
+function Row({
+  target,
+  state,
+  code,
+}: {
+  readonly target: CodeTarget;
+  readonly state: VisitState;
+  readonly code: Code | undefined;
+}) {
   if (!code) return null;
   const { label } = target;
   const verdict = state.verdicts.find((v) => v.label === label);
@@ -53,7 +89,13 @@ function Row({ target, state, code }: { readonly target: CodeTarget; readonly st
     <tr data-next={isNext} aria-current={isNext ? 'true' : undefined}>
       <th scope="row">
         <span className={classes['mark']}>
-          {against ? <IconX size={15} aria-label="disagrees" /> : state.stuck.has(label) || target.locked ? <IconLock size={14} aria-label="locked" /> : done ? <IconCheck size={15} aria-label="done" /> : null}
+          {against ? (
+            <IconX size={15} aria-label="disagrees" />
+          ) : state.stuck.has(label) || target.locked ? (
+            <IconLock size={14} aria-label="locked" />
+          ) : done ? (
+            <IconCheck size={15} aria-label="done" />
+          ) : null}
         </span>
         {label}
       </th>

@@ -29,7 +29,15 @@ export interface Visit {
 }
 
 /** The next step needs what the server makes of these. All others show at once. */
-const NEEDS_ANSWER: ReadonlySet<WrittenKind> = new Set<WrittenKind>(['asFoundClosed', 'wheelMeasured', 'driveEndRead', 'wheelFitted', 'calibrated', 'released', 'signedOff']);
+const NEEDS_ANSWER: ReadonlySet<WrittenKind> = new Set<WrittenKind>([
+  'asFoundClosed',
+  'wheelMeasured',
+  'driveEndRead',
+  'wheelFitted',
+  'calibrated',
+  'released',
+  'signedOff',
+]);
 /** As the server answers to an entry that cannot follow. */
 const CANNOT_FOLLOW = 409;
 /** The same act within this time is one press too many of a key or a foot switch, and no mistake. */
@@ -69,12 +77,25 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
       if (!who || visitId === null) return Promise.resolve(null);
       // The newest of the outbox, not of the last drawing: two acts may come between two drawings.
       const all = store.getState().outbox.entries.filter((each) => each.visitId === visitId);
-      const known = (api.endpoints.bench.select(unitId)(store.getState()).data as BenchView | undefined)?.evidence ?? evidence;
-      const before = deedsWith(known, all.filter(({ status }) => status !== 'refused'));
-      const entry = { id: crypto.randomUUID(), seq: before.length + 1, kind, at: recordTime(store.getState().clock), data } as NewEvidence;
+      const known =
+        (api.endpoints.bench.select(unitId)(store.getState()).data as BenchView | undefined)?.evidence ?? evidence;
+      const before = deedsWith(
+        known,
+        all.filter(({ status }) => status !== 'refused'),
+      );
+      const entry = {
+        id: crypto.randomUUID(),
+        seq: before.length + 1,
+        kind,
+        at: recordTime(store.getState().clock),
+        data,
+      } as NewEvidence;
       const by = { userId: who.userId, name: who.name, role: who.role };
       const outcome = foldVisit([...before, { ...entry, visitId, by, station: who.station } as Deed]);
-      const again = latest.current.kind === kind && JSON.stringify(data) === latest.current.data && Date.now() - latest.current.at < TWICE_MS;
+      const again =
+        latest.current.kind === kind &&
+        JSON.stringify(data) === latest.current.data &&
+        Date.now() - latest.current.at < TWICE_MS;
       if (!outcome.ok && again) return Promise.resolve(null);
       if (!outcome.ok) {
         const cannot = { status: CANNOT_FOLLOW, code: outcome.problem.code, message: outcome.problem.message };
@@ -84,7 +105,19 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
       setProblem(null);
       latest.current = { kind, data: JSON.stringify(data), at: Date.now() };
       const order = 1 + Math.max(0, ...store.getState().outbox.entries.map((each) => each.order));
-      dispatch(keepEntry({ entry, unitId, serial: known[0]?.kind === 'opened' ? known[0].data.serial : '', visitId, userId: who.userId, name: who.name, station: who.station, role: who.role, order }));
+      dispatch(
+        keepEntry({
+          entry,
+          unitId,
+          serial: known[0]?.kind === 'opened' ? known[0].data.serial : '',
+          visitId,
+          userId: who.userId,
+          name: who.name,
+          station: who.station,
+          role: who.role,
+          order,
+        }),
+      );
       if (!NEEDS_ANSWER.has(kind)) return Promise.resolve(null);
       return new Promise((settle) => waits.current.set(entry.id, settle));
     },
@@ -121,7 +154,13 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
 function deedsWith(evidence: readonly Evidence[], waiting: readonly OutboxEntry[]): readonly Deed[] {
   const known = new Set(evidence.map((entry) => entry.id));
   const own = waiting.filter(({ entry }) => !known.has(entry.id));
-  return [...evidence, ...own.map(({ entry, visitId, userId, name, role, station }, i) => ({ ...entry, seq: evidence.length + i + 1, visitId, by: { userId, name, role }, station }) as Deed)];
+  return [
+    ...evidence,
+    ...own.map(
+      ({ entry, visitId, userId, name, role, station }, i) =>
+        ({ ...entry, seq: evidence.length + i + 1, visitId, by: { userId, name, role }, station }) as Deed,
+    ),
+  ];
 }
 
 /** What is shown: entries whose answer the next step needs wait for it. */

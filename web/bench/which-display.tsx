@@ -48,12 +48,19 @@ export function WhichDisplay({ bench, visit, onTold }: WhichDisplayProps) {
     <section className={classes['which']} aria-label="Which display is it" aria-live="polite">
       {problem && <Notice kind="stop" says={problem.message} />}
       {before && batch ? (
-        <Before map={before} serial={batch.serial} isBusy={isLoading} onSame={() => void take(before.id, [{ asks: `As unit ${batch.serial} of this batch?`, says: 'the same' }])} onOther={() => setBatchAsked(true)} />
+        <Before
+          map={before}
+          serial={batch.serial}
+          isBusy={isLoading}
+          onSame={() => void take(before.id, [{ asks: `As unit ${batch.serial} of this batch?`, says: 'the same' }])}
+          onOther={() => setBatchAsked(true)}
+        />
       ) : result.kind === 'ask' ? (
         <>
           <h3>{result.question.asks}</h3>
           <p className="soft">
-            {lookAlikes.length} displays look like this. {result.mostLeft === 1 ? 'One question tells.' : `At most ${result.mostLeft} questions tell.`}
+            {lookAlikes.length} displays look like this.{' '}
+            {result.mostLeft === 1 ? 'One question tells.' : `At most ${result.mostLeft} questions tell.`}
           </p>
           <div className={classes['answers']}>
             {result.question.answers.map(({ says }) => (
@@ -96,7 +103,11 @@ export function WhichDisplay({ bench, visit, onTold }: WhichDisplayProps) {
         </>
       ) : (
         <>
-          <Notice kind="care" title="No display of the library is like this" says="Hold the unit, and capture its menu in Library: a draft map results, and a second person confirms it." />
+          <Notice
+            kind="care"
+            title="No display of the library is like this"
+            says="Hold the unit, and capture its menu in Library: a draft map results, and a second person confirms it."
+          />
           <div className={classes['answers']}>
             <Link to="/library/displayMap/new">Capture it</Link>
             <ActButton onAct={startOver}>Ask again</ActButton>

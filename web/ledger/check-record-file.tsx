@@ -21,7 +21,11 @@ export function CheckRecordFile() {
     try {
       record = JSON.parse(await file.text()) as VisitRecord;
     } catch {
-      return setVerdict({ holds: false, findings: [], says: 'This is not a JSON file. Choose the record that was exported from a ledger.' });
+      return setVerdict({
+        holds: false,
+        findings: [],
+        says: 'This is not a JSON file. Choose the record that was exported from a ledger.',
+      });
     }
     const answer = await check(record);
     setVerdict(answer.data ?? { holds: false, findings: [], says: asProblem(answer.error)?.message ?? '' });

@@ -65,7 +65,8 @@ function Arrival({ entry: { at, receivedAt, clockOffS } }: { readonly entry: Evi
   return (
     <small className={classes['late']}>
       {isLate && `arrived ${whenClock(receivedAt)}`}
-      {clockOffS !== undefined && ` clock ${Math.round(Math.abs(clockOffS) / 60)} min ${clockOffS > 0 ? 'ahead' : 'behind'}`}
+      {clockOffS !== undefined &&
+        ` clock ${Math.round(Math.abs(clockOffS) / 60)} min ${clockOffS > 0 ? 'ahead' : 'behind'}`}
     </small>
   );
 }

@@ -16,7 +16,10 @@ export function LedgerPage() {
   const [search] = useDebouncedValue(typed.trim(), 200);
   const [after, setAfter] = useState<readonly string[]>([]);
   const cursor = after.at(-1);
-  const { data, error, isFetching, refetch } = api.useLedgerQuery({ ...(cursor === undefined ? {} : { after: cursor }), ...(search === '' ? {} : { search }) });
+  const { data, error, isFetching, refetch } = api.useLedgerQuery({
+    ...(cursor === undefined ? {} : { after: cursor }),
+    ...(search === '' ? {} : { search }),
+  });
   const problem = asProblem(error);
   return (
     <div className={classes['page']}>
@@ -36,10 +39,20 @@ export function LedgerPage() {
         />
         <CheckRecordFile />
       </header>
-      {problem && <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} />}
+      {problem && (
+        <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} />
+      )}
       {!data && !problem && <Busy />}
       {data && data.items.length === 0 && (
-        <Notice kind="note" title={search === '' ? 'Nothing is sealed yet' : 'Nothing found'} says={search === '' ? 'A unit stands here once it was signed off on the bench.' : `No sealed unit begins with "${search}", nor its order or customer.`} />
+        <Notice
+          kind="note"
+          title={search === '' ? 'Nothing is sealed yet' : 'Nothing found'}
+          says={
+            search === ''
+              ? 'A unit stands here once it was signed off on the bench.'
+              : `No sealed unit begins with "${search}", nor its order or customer.`
+          }
+        />
       )}
       {data && data.items.length > 0 && (
         <div className={classes['scroll']} tabIndex={0} role="region" aria-label="Sealed visits" aria-busy={isFetching}>

@@ -1,4 +1,12 @@
-import { findCode, formatRaw, functionTitle, meaningOf, type DisplayMap, type Evidence, type VisitState } from '@decurio/core';
+import {
+  findCode,
+  formatRaw,
+  functionTitle,
+  meaningOf,
+  type DisplayMap,
+  type Evidence,
+  type VisitState,
+} from '@decurio/core';
 import classes from './record-page.module.css';
 
 export interface LeftAsProps {
@@ -10,7 +18,11 @@ export interface LeftAsProps {
 /** Every code at its newest reading, beside what it had to show. */
 export function LeftAs({ state, map, evidence }: LeftAsProps) {
   const undone = new Set(evidence.flatMap((entry) => (entry.kind === 'undone' ? [entry.data.voids] : [])));
-  const newest = new Map(evidence.flatMap((entry) => (entry.kind === 'codeRead' && !undone.has(entry.id) ? [[entry.data.label, entry.data.raw] as const] : [])));
+  const newest = new Map(
+    evidence.flatMap((entry) =>
+      entry.kind === 'codeRead' && !undone.has(entry.id) ? [[entry.data.label, entry.data.raw] as const] : [],
+    ),
+  );
   return (
     <section className={classes['part']} aria-label="Codes as read">
       <h2 className="cap">{state.step === null ? 'How it left' : 'Codes so far'}</h2>
@@ -36,11 +48,23 @@ export function LeftAs({ state, map, evidence }: LeftAsProps) {
                 <th scope="row">{target.label}</th>
                 <td>
                   {functionTitle(target.function)}
-                  <small>{stands ? `Accepted by ${stands.by}: ${stands.words}` : code && typeof raw === 'number' ? meaningOf(code, raw) : target.because}</small>
+                  <small>
+                    {stands
+                      ? `Accepted by ${stands.by}: ${stands.words}`
+                      : code && typeof raw === 'number'
+                        ? meaningOf(code, raw)
+                        : target.because}
+                  </small>
                 </td>
-                <td className="num">{first === undefined ? '–' : first === null ? 'not shown' : code ? formatRaw(code, first) : first}</td>
-                <td className="num">{raw === undefined ? '–' : raw === null ? 'not shown' : code ? formatRaw(code, raw) : raw}</td>
-                <td className="num">{target.raw === null ? 'as found' : code ? formatRaw(code, target.raw) : target.raw}</td>
+                <td className="num">
+                  {first === undefined ? '–' : first === null ? 'not shown' : code ? formatRaw(code, first) : first}
+                </td>
+                <td className="num">
+                  {raw === undefined ? '–' : raw === null ? 'not shown' : code ? formatRaw(code, raw) : raw}
+                </td>
+                <td className="num">
+                  {target.raw === null ? 'as found' : code ? formatRaw(code, target.raw) : target.raw}
+                </td>
               </tr>
             );
           })}

@@ -18,7 +18,16 @@ export function RecordPage() {
   const { data, error, refetch } = api.useRecordQuery(visitId);
   const problem = asProblem(error);
   if (problem?.code === 'recordDamaged' && !data) return <DamagedRecord visitId={visitId} says={problem.message} />;
-  if (problem && !data) return <Notice kind="stop" title="This record cannot be shown" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} page />;
+  if (problem && !data)
+    return (
+      <Notice
+        kind="stop"
+        title="This record cannot be shown"
+        says={problem.message}
+        act={{ label: 'Try again', onAct: () => void refetch() }}
+        page
+      />
+    );
   if (!data) return <Busy />;
   return <Record record={data} />;
 }
@@ -33,7 +42,9 @@ function Record({ record }: { readonly record: LedgerRecordView }) {
   const problem = asProblem(checking.error);
   return (
     <div className={classes['page']}>
-      {state?.opened.order.privateLand && <PrivateLandStrip label={state.opened.order.privateLand.label} endsOn={state.opened.order.privateLand.endsOn} />}
+      {state?.opened.order.privateLand && (
+        <PrivateLandStrip label={state.opened.order.privateLand.label} endsOn={state.opened.order.privateLand.endsOn} />
+      )}
       <header className={classes['head']}>
         <div>
           <p className="cap">
@@ -41,13 +52,25 @@ function Record({ record }: { readonly record: LedgerRecordView }) {
           </p>
           <h1 className={classes['serial']}>{record.serial}</h1>
           <p>
-            {record.typeName}, {mapTitle(record.map)}. {record.className}, legal values {state?.opened.order.classChecked ?? 'not checked'}.
+            {record.typeName}, {mapTitle(record.map)}. {record.className}, legal values{' '}
+            {state?.opened.order.classChecked ?? 'not checked'}.
           </p>
-          <p className="soft">{isSealed ? `Sealed ${whenFull(record.sealedAt)} by ${record.sealedBy}` : state?.withdrawn ? `Withdrawn: ${state.withdrawn}` : 'Not signed off yet'}</p>
+          <p className="soft">
+            {isSealed
+              ? `Sealed ${whenFull(record.sealedAt)} by ${record.sealedBy}`
+              : state?.withdrawn
+                ? `Withdrawn: ${state.withdrawn}`
+                : 'Not signed off yet'}
+          </p>
         </div>
         {isSealed && (
           <div className={classes['acts']}>
-            <a className={classes['paper']} href={`/api/visits/${record.visitId}/certificate.pdf`} target="_blank" rel="noreferrer">
+            <a
+              className={classes['paper']}
+              href={`/api/visits/${record.visitId}/certificate.pdf`}
+              target="_blank"
+              rel="noreferrer"
+            >
               Certificate (PDF)
             </a>
             <a className={classes['paper']} href={`/api/visits/${record.visitId}/record.json`} download>
@@ -59,7 +82,12 @@ function Record({ record }: { readonly record: LedgerRecordView }) {
           </div>
         )}
       </header>
-      {isSealed && record.unprintable.length > 0 && <Notice kind="care" says={`The certificate prints question marks for letters it has no font for: ${record.unprintable.join('; ')}. The record itself holds them as they are.`} />}
+      {isSealed && record.unprintable.length > 0 && (
+        <Notice
+          kind="care"
+          says={`The certificate prints question marks for letters it has no font for: ${record.unprintable.join('; ')}. The record itself holds them as they are.`}
+        />
+      )}
       {isSealed && !checking.data && !problem && (
         <p className={classes['seal']}>
           Seal <b>{shortSeal(record.seal)}</b> <span className="soft">{record.seal}</span>
@@ -72,7 +100,9 @@ function Record({ record }: { readonly record: LedgerRecordView }) {
         <EvidenceTable evidence={record.evidence} map={record.map} />
       </div>
       <p className={`soft ${classes['covers']}`}>
-        The seal covers every entry with who, where and when, and each photograph by its hash. It names {mapTitle(record.map)} by its version; what the codes mean stands in the library, which keeps every version and is not under this seal.
+        The seal covers every entry with who, where and when, and each photograph by its hash. It names{' '}
+        {mapTitle(record.map)} by its version; what the codes mean stands in the library, which keeps every version and
+        is not under this seal.
       </p>
     </div>
   );

@@ -3,7 +3,13 @@ import { Notice } from '../ui/notice.js';
 import classes from './record-page.module.css';
 
 /** Whether a seal holds, with everything that is not as it was sealed. */
-export function SealVerdict({ verdict: { holds, says, findings }, broken }: { readonly verdict: Pick<SealCheck, 'holds' | 'says' | 'findings'>; readonly broken: string }) {
+export function SealVerdict({
+  verdict: { holds, says, findings },
+  broken,
+}: {
+  readonly verdict: Pick<SealCheck, 'holds' | 'says' | 'findings'>;
+  readonly broken: string;
+}) {
   const others = findings.slice(1);
   return (
     <>

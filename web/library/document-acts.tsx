@@ -26,7 +26,11 @@ export function DocumentActs<K extends FormKind>({ entry }: { readonly entry: Li
             Edit
           </ActButton>
         )}
-        <ActButton onAct={() => saveFile(`${entry.id}-v${entry.version}.json`, JSON.stringify(entry.document, null, 2))}>Export as JSON</ActButton>
+        <ActButton
+          onAct={() => saveFile(`${entry.id}-v${entry.version}.json`, JSON.stringify(entry.document, null, 2))}
+        >
+          Export as JSON
+        </ActButton>
       </div>
       <Versions kind={entry.kind as FormKind} id={entry.id} />
     </>
@@ -59,7 +63,9 @@ export function BringIn<K extends FormKind>({ kind, says }: { readonly kind: K; 
   const bring = async (name: string, text: string) => {
     const document = readJson(text);
     if (document === null) return setProblems([`${name} is no JSON.`]);
-    const slips = Object.entries(slipsIn(documentSchemas[kind], document)).map(([path, message]) => `${path === '' ? 'the file' : path}: ${message}`);
+    const slips = Object.entries(slipsIn(documentSchemas[kind], document)).map(
+      ([path, message]) => `${path === '' ? 'the file' : path}: ${message}`,
+    );
     if (slips.length > 0) return setProblems(slips);
     const answer = await add({ kind, document: document as LibraryDocuments[K] });
     if (answer.data) return void navigate(`/library/${kind}/${answer.data.id}`);
@@ -70,8 +76,14 @@ export function BringIn<K extends FormKind>({ kind, says }: { readonly kind: K; 
     <section className={classes['bring']}>
       <h2>Bring in a file</h2>
       <p className="soft">{says}</p>
-      <FileInput label="Bring in a file" accept=".json,application/json" onText={(name, text) => void bring(name, text)} />
-      {problems.length > 0 && <Notice kind="stop" title="This file cannot be taken as it is" says={problems.slice(0, 6).join(' ')} />}
+      <FileInput
+        label="Bring in a file"
+        accept=".json,application/json"
+        onText={(name, text) => void bring(name, text)}
+      />
+      {problems.length > 0 && (
+        <Notice kind="stop" title="This file cannot be taken as it is" says={problems.slice(0, 6).join(' ')} />
+      )}
     </section>
   );
 }

@@ -7,7 +7,13 @@ import { NEW_TYPE } from './types/new-type.js';
 import { TypeForm } from './types/type-form.js';
 
 /** The form of a document, or of a new one of a kind. */
-export function EditDocument({ entry, kind = entry?.kind }: { readonly entry?: LibraryEntry; readonly kind?: LibraryKind | undefined }) {
+export function EditDocument({
+  entry,
+  kind = entry?.kind,
+}: {
+  readonly entry?: LibraryEntry;
+  readonly kind?: LibraryKind | undefined;
+}) {
   const isNew = entry === undefined;
   switch (kind) {
     case 'vehicleType':

@@ -18,7 +18,12 @@ export function FormFoot({ submit, isBusy, isNew, problem, slips, says, back }: 
   const navigate = useNavigate();
   return (
     <>
-      {slips > 0 && <Notice kind="stop" says={`${slips} ${slips === 1 ? 'field needs' : 'fields need'} another look. Nothing was kept yet, and nothing you typed is lost.`} />}
+      {slips > 0 && (
+        <Notice
+          kind="stop"
+          says={`${slips} ${slips === 1 ? 'field needs' : 'fields need'} another look. Nothing was kept yet, and nothing you typed is lost.`}
+        />
+      )}
       {problem && <Notice kind="stop" says={problem} />}
       <div className={classes['acts']}>
         <ActButton look="main" busy={isBusy} onAct={submit}>

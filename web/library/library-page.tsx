@@ -50,12 +50,26 @@ export function LibraryPage() {
         </ul>
       </Shelves>
       <section className={classes['sheet']} aria-label="Document">
-        {problem && <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} />}
+        {problem && (
+          <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} />
+        )}
         {!data && !problem && <Busy />}
         <Suspense fallback={<Busy />}>
           {data && isNew && <NewDocument kind={kind} taken={data.map((e) => e.id)} />}
-          {data && !entry && !isNew && <Notice kind="note" title="This shelf is empty" says="A lead adds documents here; until then no order that needs them can be taken in." />}
-          {entry && !isNew && (params['view'] === 'edit' && entry.kind !== 'displayMap' ? <EditDocument key={`${entry.kind} ${entry.id}`} entry={entry} /> : <Sheet entry={entry} />)}
+          {data && !entry && !isNew && (
+            <Notice
+              kind="note"
+              title="This shelf is empty"
+              says="A lead adds documents here; until then no order that needs them can be taken in."
+            />
+          )}
+          {entry &&
+            !isNew &&
+            (params['view'] === 'edit' && entry.kind !== 'displayMap' ? (
+              <EditDocument key={`${entry.kind} ${entry.id}`} entry={entry} />
+            ) : (
+              <Sheet entry={entry} />
+            ))}
         </Suspense>
       </section>
     </div>
@@ -75,7 +89,9 @@ function Marks({ entry }: { readonly entry: LibraryEntry }) {
     );
   }
   if (entry.kind === 'rulePack') {
-    const open = (entry.document as RulePack).classes.filter(({ checked }) => checkStanding(checked, today()) !== 'checked').length;
+    const open = (entry.document as RulePack).classes.filter(
+      ({ checked }) => checkStanding(checked, today()) !== 'checked',
+    ).length;
     return open > 0 ? <small> {open} not checked</small> : null;
   }
   return entry.kind === 'houseRules' && (entry.document as HouseRules).customer !== null ? <small> own</small> : null;
@@ -86,7 +102,10 @@ function NewDocument({ kind, taken }: { readonly kind: LibraryKind; readonly tak
   return (
     <>
       {kind === 'rulePack' && <Starters />}
-      <BringIn kind={kind} says="JSON as it was exported here or in another house. Bringing in one with a known id makes its next version." />
+      <BringIn
+        kind={kind}
+        says="JSON as it was exported here or in another house. Bringing in one with a known id makes its next version."
+      />
       <EditDocument key={kind} kind={kind} />
     </>
   );

@@ -5,8 +5,17 @@ import { whatFollows } from './types/type-words.js';
 import { classRows } from './rules/class-words.js';
 import { NEW_CLASS } from './rules/new-pack.js';
 
-const type = (over: object): VehicleType => ({ ...NEW_TYPE, ratedPowerW: 250, typeLimitA: 12, controllerLimitA: 15, pack: { ...NEW_TYPE.pack, labelV: 36, cellsInSeries: 10, capacityAh: 13 }, tyre: { ...NEW_TYPE.tyre, marking: '47-559' }, ...over });
-const says = (over: object): readonly string[] => whatFollows(type(over)).map(({ kind, says: words }) => `${kind}: ${words}`);
+const type = (over: object): VehicleType => ({
+  ...NEW_TYPE,
+  ratedPowerW: 250,
+  typeLimitA: 12,
+  controllerLimitA: 15,
+  pack: { ...NEW_TYPE.pack, labelV: 36, cellsInSeries: 10, capacityAh: 13 },
+  tyre: { ...NEW_TYPE.tyre, marking: '47-559' },
+  ...over,
+});
+const says = (over: object): readonly string[] =>
+  whatFollows(type(over)).map(({ kind, says: words }) => `${kind}: ${words}`);
 
 describe('what follows from a type', () => {
   it('is worked out from what is typed so far', () => {
@@ -39,15 +48,29 @@ describe('what follows from a type', () => {
 describe('a class, line by line', () => {
   const rows = (over: Partial<VehicleClass>) => Object.fromEntries(classRows({ ...NEW_CLASS, ...over }));
 
-  it('says what it limits in the statute\'s unit, and leaves out what it does not say', () => {
-    const class3 = rows({ limit: { value: 28, unit: 'mph' }, throttle: 'toSpeed', throttleTo: { value: 20, unit: 'mph' }, ratedPowerW: 750, needsSpeedometer: true, tolerance: 0.1 });
-    expect(class3).toMatchObject({ 'Assist ends': '28 mph (45.062 km/h)', Throttle: 'to 20 mph (32.187 km/h)', Power: "750 W, counted as the motor's rated label", Also: 'speedometer; end speed is measured; tolerance 10 %' });
+  it("says what it limits in the statute's unit, and leaves out what it does not say", () => {
+    const class3 = rows({
+      limit: { value: 28, unit: 'mph' },
+      throttle: 'toSpeed',
+      throttleTo: { value: 20, unit: 'mph' },
+      ratedPowerW: 750,
+      needsSpeedometer: true,
+      tolerance: 0.1,
+    });
+    expect(class3).toMatchObject({
+      'Assist ends': '28 mph (45.062 km/h)',
+      Throttle: 'to 20 mph (32.187 km/h)',
+      Power: "750 W, counted as the motor's rated label",
+      Also: 'speedometer; end speed is measured; tolerance 10 %',
+    });
     expect(class3).not.toHaveProperty('Slow mode');
     expect(class3).not.toHaveProperty('Label');
   });
 
   it('says nothing of a start without a throttle, and of a class for private land that it names no limit', () => {
-    expect(rows({ throttle: 'none', startAid: { value: 6, unit: 'km/h' } })).toMatchObject({ Throttle: 'none; start-up aid to 6 km/h' });
+    expect(rows({ throttle: 'none', startAid: { value: 6, unit: 'km/h' } })).toMatchObject({
+      Throttle: 'none; start-up aid to 6 km/h',
+    });
     expect(rows({ throttle: 'none' })).not.toHaveProperty('Drive from standstill');
     expect(rows({ regime: 'privateLand' })['Assist ends']).toBe("the type's or the site's limit");
   });

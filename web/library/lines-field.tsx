@@ -20,7 +20,12 @@ export function LinesField({ label, value, onChange, most }: LinesFieldProps) {
       error={tooLong === undefined ? undefined : `"${tooLong.slice(0, 20)}…" is longer than ${most} letters.`}
       onChange={(event) => {
         setText(event.target.value);
-        onChange(event.target.value.split('\n').map((line) => line.trim()).filter((line) => line !== ''));
+        onChange(
+          event.target.value
+            .split('\n')
+            .map((line) => line.trim())
+            .filter((line) => line !== ''),
+        );
       }}
     />
   );

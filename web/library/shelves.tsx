@@ -28,7 +28,12 @@ export const Shelves = ({ current, onChoose, children }: ShelvesProps) => (
   <nav className={classes['shelves']} aria-label="Library">
     {SHELVES.map(({ kind, title }) => (
       <div key={kind}>
-        <Link to={`/library/${kind}`} className={classes['shelf']} aria-current={kind === current} onClick={() => onChoose?.(kind)}>
+        <Link
+          to={`/library/${kind}`}
+          className={classes['shelf']}
+          aria-current={kind === current}
+          onClick={() => onChoose?.(kind)}
+        >
           {title}
         </Link>
         {kind === current && children}

@@ -17,13 +17,22 @@ export interface DocumentForm<K extends FormKind> {
 }
 
 /** A document being edited: validated as the server will, kept as its next version. `asKept` says what is sent. */
-export function useDocumentForm<K extends FormKind>(kind: K, start: LibraryDocuments[K], asKept: (document: LibraryDocuments[K]) => LibraryDocuments[K] = (document) => document): DocumentForm<K> {
+export function useDocumentForm<K extends FormKind>(
+  kind: K,
+  start: LibraryDocuments[K],
+  asKept: (document: LibraryDocuments[K]) => LibraryDocuments[K] = (document) => document,
+): DocumentForm<K> {
   const navigate = useNavigate();
   const [add, adding] = api.useAddDocumentMutation();
   const [tried, setTried] = useState(false);
   // What comes from the store is frozen; a form writes into its copy.
   const [initialValues] = useState(() => structuredClone(start));
-  const form = useForm<LibraryDocuments[K]>({ initialValues, validate: (values) => slipsIn(documentSchemas[kind], asKept(values)), validateInputOnChange: tried, validateInputOnBlur: true });
+  const form = useForm<LibraryDocuments[K]>({
+    initialValues,
+    validate: (values) => slipsIn(documentSchemas[kind], asKept(values)),
+    validateInputOnChange: tried,
+    validateInputOnBlur: true,
+  });
   const problem = asProblem(adding.error);
   const submit = () => {
     setTried(true);

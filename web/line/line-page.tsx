@@ -18,15 +18,36 @@ export function LinePage() {
   const navigate = useNavigate();
   const orders = api.useOrdersQuery(undefined, { pollingInterval: REFRESH_MS * 4 });
   const shown = orderId ?? firstToDo(orders.data?.items)?.id;
-  const line = api.useLineQuery(shown ?? '', { skip: shown === undefined, pollingInterval: REFRESH_MS, skipPollingIfUnfocused: true });
+  const line = api.useLineQuery(shown ?? '', {
+    skip: shown === undefined,
+    pollingInterval: REFRESH_MS,
+    skipPollingIfUnfocused: true,
+  });
   const { who } = useSession();
   const problem = asProblem(orders.error) ?? asProblem(line.error);
   const units = useMemo(() => line.currentData?.units ?? [], [line.currentData]);
 
-  if (problem && !line.currentData) return <Notice kind="stop" title="Line cannot be shown" says={problem.message} act={{ label: 'Try again', onAct: () => void (line.isUninitialized ? orders : line).refetch() }} page />;
+  if (problem && !line.currentData)
+    return (
+      <Notice
+        kind="stop"
+        title="Line cannot be shown"
+        says={problem.message}
+        act={{ label: 'Try again', onAct: () => void (line.isUninitialized ? orders : line).refetch() }}
+        page
+      />
+    );
   if (!orders.data) return <Busy />;
   if (orders.data.items.length === 0) {
-    return <Notice kind="note" title="No order yet" says="Drop an order file on Orders. Its units then stand here in ranks of ten." act={{ label: 'Go to Orders', onAct: () => void navigate('/orders') }} page />;
+    return (
+      <Notice
+        kind="note"
+        title="No order yet"
+        says="Drop an order file on Orders. Its units then stand here in ranks of ten."
+        act={{ label: 'Go to Orders', onAct: () => void navigate('/orders') }}
+        page
+      />
+    );
   }
   if (!line.currentData) return <Busy />;
   const { order } = line.currentData;
@@ -83,4 +104,9 @@ export function LinePage() {
 
 /** The order that is due first among those with work left, else the newest. */
 const firstToDo = (orders: readonly OrderView[] | undefined): OrderView | undefined =>
-  orders?.filter((order) => order.sealed < order.units).reduce<OrderView | undefined>((first, order) => (first === undefined || order.dueAt < first.dueAt ? order : first), undefined) ?? orders?.[0];
+  orders
+    ?.filter((order) => order.sealed < order.units)
+    .reduce<OrderView | undefined>(
+      (first, order) => (first === undefined || order.dueAt < first.dueAt ? order : first),
+      undefined,
+    ) ?? orders?.[0];

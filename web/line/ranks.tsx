@@ -41,10 +41,24 @@ export const Ranks = memo(function Ranks({ units, me }: { readonly units: readon
   );
 });
 
-const UnitCard = memo(function UnitCard({ unit, shortSerial, me }: { readonly unit: LineUnit; readonly shortSerial: string; readonly me: string }) {
+const UnitCard = memo(function UnitCard({
+  unit,
+  shortSerial,
+  me,
+}: {
+  readonly unit: LineUnit;
+  readonly shortSerial: string;
+  readonly me: string;
+}) {
   const to = unit.status === 'sealed' && unit.visitId !== null ? `/ledger/${unit.visitId}` : `/bench/${unit.id}`;
   return (
-    <Link to={to} className={classes['card']} data-status={unit.status} aria-label={`${unit.serial}, ${unit.typeName}, ${says(unit)}${unit.status === 'open' ? `, ${whoAndWhere(unit, me)}` : ''}`} title={unit.serial}>
+    <Link
+      to={to}
+      className={classes['card']}
+      data-status={unit.status}
+      aria-label={`${unit.serial}, ${unit.typeName}, ${says(unit)}${unit.status === 'open' ? `, ${whoAndWhere(unit, me)}` : ''}`}
+      title={unit.serial}
+    >
       <span className={classes['serial']} data-long={shortSerial.length > 7}>
         {telling(shortSerial)}
       </span>

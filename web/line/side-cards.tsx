@@ -20,7 +20,8 @@ export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; 
           {next.map((unit) => (
             <li key={unit.id}>
               <Link to={`/bench/${unit.id}`}>
-                <span className={classes['serial']}>{unit.serial}</span> {unit.step === null ? 'Check in' : stepTitle(unit.step)}
+                <span className={classes['serial']}>{unit.serial}</span>{' '}
+                {unit.step === null ? 'Check in' : stepTitle(unit.step)}
               </Link>
             </li>
           ))}

@@ -24,7 +24,11 @@ export function OrdersPage() {
     setProblem(null);
     if (file.size > INTAKE_LIMITS.bytes) {
       const megabytes = (bytes: number) => Math.round(bytes / 1024 / 1024);
-      return setProblem({ status: 413, code: 'tooLarge', message: `${file.name} has ${megabytes(file.size)} MB; an order file has at most ${megabytes(INTAKE_LIMITS.bytes)} MB. Nothing was taken. Split it, or look whether it is the right file.` });
+      return setProblem({
+        status: 413,
+        code: 'tooLarge',
+        message: `${file.name} has ${megabytes(file.size)} MB; an order file has at most ${megabytes(INTAKE_LIMITS.bytes)} MB. Nothing was taken. Split it, or look whether it is the right file.`,
+      });
     }
     const answer = await checkFile({ id: crypto.randomUUID(), file });
     if (answer.data) setReport(answer.data);
@@ -50,14 +54,30 @@ export function OrdersPage() {
         </p>
         {problem && <Notice kind="stop" title="The file was not taken" says={problem.message} />}
         {taken && (
-          <Notice kind="done" title={`${taken.unitsTaken} units taken into order ${taken.number}`} says="They stand on Line, each waiting for its check in." />
+          <Notice
+            kind="done"
+            title={`${taken.unitsTaken} units taken into order ${taken.number}`}
+            says="They stand on Line, each waiting for its check in."
+          />
         )}
         {taken && (
           <p>
-            <Link className={classes['toLine']} to={`/orders/${taken.orderId}`}>See what its codes will be</Link> <Link className={classes['toLine']} to={`/line/${taken.orderId}`}>See order {taken.number} on Line</Link>
+            <Link className={classes['toLine']} to={`/orders/${taken.orderId}`}>
+              See what its codes will be
+            </Link>{' '}
+            <Link className={classes['toLine']} to={`/line/${taken.orderId}`}>
+              See order {taken.number} on Line
+            </Link>
           </p>
         )}
-        {report && <IntakeCard report={report} busy={taking.isLoading} onTake={() => void take()} onLeave={() => setReport(null)} />}
+        {report && (
+          <IntakeCard
+            report={report}
+            busy={taking.isLoading}
+            onTake={() => void take()}
+            onLeave={() => setReport(null)}
+          />
+        )}
       </div>
       <OrderList />
     </div>
@@ -68,9 +88,11 @@ function OrderList() {
   const [after, setAfter] = useState<string | undefined>(undefined);
   const { data, error, refetch } = api.useOrdersQuery(after);
   const problem = asProblem(error);
-  if (problem && !data) return <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} />;
+  if (problem && !data)
+    return <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} />;
   if (!data) return <Busy />;
-  if (data.items.length === 0) return <p className="soft">No order has been taken in yet. Drop a file above, or start from the example.</p>;
+  if (data.items.length === 0)
+    return <p className="soft">No order has been taken in yet. Drop a file above, or start from the example.</p>;
   return (
     <section aria-label="Orders">
       <h2 className={classes['heading']}>What was promised</h2>

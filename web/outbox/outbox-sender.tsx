@@ -12,7 +12,11 @@ import { useOutbox } from './use-outbox.js';
 const RETRY_MS = 3_000;
 const ADOPT_MS = 4_000;
 
-const ON_THIS_DEVICE: ApiProblem = { status: 0, code: 'device', message: 'This device cannot reach what it keeps. Entries stay on it; reload the page.' };
+const ON_THIS_DEVICE: ApiProblem = {
+  status: 0,
+  code: 'device',
+  message: 'This device cannot reach what it keeps. Entries stay on it; reload the page.',
+};
 
 /** Sends what waits on this device, one entry after another, whatever page is open. Draws nothing. */
 export function OutboxSender() {

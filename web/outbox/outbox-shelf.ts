@@ -19,7 +19,10 @@ export interface Waiting {
 
 interface Shelf extends DBSchema {
   entries: { key: string; value: Waiting & { readonly tab: string } };
-  photos: { key: string; value: { readonly id: string; readonly unitId: string; readonly visitId: string; readonly jpeg: Blob } };
+  photos: {
+    key: string;
+    value: { readonly id: string; readonly unitId: string; readonly visitId: string; readonly jpeg: Blob };
+  };
 }
 
 let opened: Promise<IDBPDatabase<Shelf>> | undefined;
@@ -54,6 +57,7 @@ export const putPhoto = async (id: string, unitId: string, visitId: string, jpeg
   await (await shelf()).put('photos', { id, unitId, visitId, jpeg });
 };
 
-export const takePhoto = async (id: string): Promise<Blob | null> => (await (await shelf()).get('photos', id))?.jpeg ?? null;
+export const takePhoto = async (id: string): Promise<Blob | null> =>
+  (await (await shelf()).get('photos', id))?.jpeg ?? null;
 
 export const dropPhoto = async (id: string): Promise<void> => (await shelf()).delete('photos', id);

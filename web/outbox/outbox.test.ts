@@ -7,9 +7,18 @@ import type { Waiting } from './outbox-shelf.js';
 const { made, restored, taken, refused, sentAgain, dropped, away } = outbox.actions;
 const waiting = (n: number, visitId = 'v1', more: Partial<Waiting> = {}): Waiting => ({
   entry: { id: `e${n}`, seq: n, kind: 'keyInClosed', at: '2026-11-25T10:00:00.000Z', data: {} },
-  unitId: 'u', serial: 'S26-0001', visitId, userId: 'teo', name: 'Teo R.', role: 'technician', station: 'bay 1', order: n, ...more,
+  unitId: 'u',
+  serial: 'S26-0001',
+  visitId,
+  userId: 'teo',
+  name: 'Teo R.',
+  role: 'technician',
+  station: 'bay 1',
+  order: n,
+  ...more,
 });
-const after = (...acts: Parameters<typeof outbox.reducer>[1][]): OutboxState => acts.reduce(outbox.reducer, outbox.getInitialState());
+const after = (...acts: Parameters<typeof outbox.reducer>[1][]): OutboxState =>
+  acts.reduce(outbox.reducer, outbox.getInitialState());
 const seqs = ({ entries }: OutboxState) => entries.map(({ entry, status }) => `${entry.id}:${entry.seq}:${status[0]}`);
 const problem: ApiProblem = { status: 409, code: 'staleSeq', message: 'Someone else worked on it.' };
 const three = [made(waiting(5)), made(waiting(6)), made(waiting(7, 'v2'))];
@@ -46,7 +55,11 @@ describe('the outbox', () => {
 describe('who sends an entry', () => {
   it('is whoever made it, at the stand where it was made', async () => {
     const { nextToSend } = await import('./next-to-send.js');
-    const { entries } = after(made(waiting(1, 'v1', { userId: 'ines' })), made(waiting(2, 'v2', { station: 'bay 2' })), made(waiting(3, 'v3')));
+    const { entries } = after(
+      made(waiting(1, 'v1', { userId: 'ines' })),
+      made(waiting(2, 'v2', { station: 'bay 2' })),
+      made(waiting(3, 'v3')),
+    );
     const who = (userId: string, station: string) => ({ userId, station }) as SessionView;
     expect(nextToSend(entries, who('teo', 'bay 1'))?.entry.id).toBe('e3');
     expect(nextToSend(entries, who('ines', 'bay 1'))?.entry.id).toBe('e1');

@@ -19,17 +19,25 @@ export interface OutboxState {
 const initialState: OutboxState = { entries: [], away: null, isRestored: false };
 
 type Change = (entry: OutboxEntry) => OutboxEntry | null;
-const changed = (state: OutboxState, change: Change): OutboxState => ({ ...state, entries: state.entries.flatMap((entry) => change(entry) ?? []) });
+const changed = (state: OutboxState, change: Change): OutboxState => ({
+  ...state,
+  entries: state.entries.flatMap((entry) => change(entry) ?? []),
+});
 
 export const outbox = createSlice({
   name: 'outbox',
   initialState,
   reducers: {
-    made: (state, { payload }: PayloadAction<Waiting>) => ({ ...state, entries: [...(state.entries as OutboxEntry[]), { ...payload, status: 'waiting' as const, problem: null }] }),
+    made: (state, { payload }: PayloadAction<Waiting>) => ({
+      ...state,
+      entries: [...(state.entries as OutboxEntry[]), { ...payload, status: 'waiting' as const, problem: null }],
+    }),
     restored: (state, { payload }: PayloadAction<readonly Waiting[]>) => {
       const known = new Set(state.entries.map(({ entry }) => entry.id));
       if (state.isRestored && payload.length === 0) return state;
-      const left = payload.filter(({ entry }) => !known.has(entry.id)).map((waiting) => ({ ...waiting, status: 'waiting' as const, problem: null }));
+      const left = payload
+        .filter(({ entry }) => !known.has(entry.id))
+        .map((waiting) => ({ ...waiting, status: 'waiting' as const, problem: null }));
       return { ...state, isRestored: true, entries: [...left, ...(state.entries as OutboxEntry[])] };
     },
     /** The server took it, and wrote `followed` entries because of it: what waits behind it moves on by as many. */
@@ -38,8 +46,11 @@ export const outbox = createSlice({
       const first = now.entries.find(({ entry }) => entry.id === payload.id);
       const next = changed(now, (each) => {
         if (each === first) return null;
-        const isBehind = each.visitId === first?.visitId && each.status === 'waiting' && each.entry.seq > first.entry.seq;
-        return isBehind && payload.followed > 0 ? { ...each, entry: { ...each.entry, seq: each.entry.seq + payload.followed } } : each;
+        const isBehind =
+          each.visitId === first?.visitId && each.status === 'waiting' && each.entry.seq > first.entry.seq;
+        return isBehind && payload.followed > 0
+          ? { ...each, entry: { ...each.entry, seq: each.entry.seq + payload.followed } }
+          : each;
       });
       return { ...next, away: null };
     },
@@ -47,16 +58,31 @@ export const outbox = createSlice({
     refused: (state, { payload }: PayloadAction<{ readonly id: string; readonly problem: ApiProblem }>) => {
       const now = state as OutboxState;
       const first = now.entries.find(({ entry }) => entry.id === payload.id);
-      return { ...changed(now, (each) => (each.visitId === first?.visitId && each.status === 'waiting' && each.order >= first.order ? { ...each, status: 'refused', problem: payload.problem } : each)), away: null };
+      return {
+        ...changed(now, (each) =>
+          each.visitId === first?.visitId && each.status === 'waiting' && each.order >= first.order
+            ? { ...each, status: 'refused', problem: payload.problem }
+            : each,
+        ),
+        away: null,
+      };
     },
     /** To be sent after all, from this number on. */
     sentAgain: (state, { payload }: PayloadAction<{ readonly visitId: string; readonly fromSeq: number }>) => {
       let seq = payload.fromSeq;
-      return changed(state as OutboxState, (each) => (each.visitId === payload.visitId && each.status === 'refused' ? { ...each, status: 'waiting', problem: null, entry: { ...each.entry, seq: seq++ } } : each));
+      return changed(state as OutboxState, (each) =>
+        each.visitId === payload.visitId && each.status === 'refused'
+          ? { ...each, status: 'waiting', problem: null, entry: { ...each.entry, seq: seq++ } }
+          : each,
+      );
     },
-    dropped: (state, { payload }: PayloadAction<{ readonly visitId: string }>) => changed(state as OutboxState, (each) => (each.visitId === payload.visitId && each.status === 'refused' ? null : each)),
+    dropped: (state, { payload }: PayloadAction<{ readonly visitId: string }>) =>
+      changed(state as OutboxState, (each) =>
+        each.visitId === payload.visitId && each.status === 'refused' ? null : each,
+      ),
     away: (state, { payload }: PayloadAction<ApiProblem | null>) => ({ ...state, away: payload }),
   },
 });
 
-export const waitingOf = ({ entries }: OutboxState): readonly OutboxEntry[] => entries.filter(({ status }) => status === 'waiting');
+export const waitingOf = ({ entries }: OutboxState): readonly OutboxEntry[] =>
+  entries.filter(({ status }) => status === 'waiting');

@@ -8,17 +8,28 @@ import { dropEntry, dropPhoto, putEntry, takePhoto, type Waiting } from './outbo
 const kept = new Map<string, Promise<void>>();
 
 /** Keeps an entry on this device; it is sent as soon as the server answers. */
-export const keepEntry = (waiting: Waiting) => (dispatch: AppDispatch): void => {
-  kept.set(waiting.entry.id, putEntry(waiting).catch(() => undefined));
-  dispatch(outbox.actions.made(waiting));
-};
+export const keepEntry =
+  (waiting: Waiting) =>
+  (dispatch: AppDispatch): void => {
+    kept.set(
+      waiting.entry.id,
+      putEntry(waiting).catch(() => undefined),
+    );
+    dispatch(outbox.actions.made(waiting));
+  };
 
 /** Sends one entry. Gives back the problem where it may work later, null otherwise. */
 export async function sendEntry(waiting: OutboxEntry, dispatch: AppDispatch): Promise<ApiProblem | null> {
   const { entry, unitId, visitId } = waiting;
   await kept.get(entry.id);
-  const sent = entry.kind === 'photographed' ? await withPhoto(unitId, visitId, entry, dispatch) : { body: entry, error: undefined };
-  const answer = sent.body === null ? { error: sent.error, data: undefined } : await dispatch(api.endpoints.addEvidence.initiate({ unitId, visitId, body: sent.body }));
+  const sent =
+    entry.kind === 'photographed'
+      ? await withPhoto(unitId, visitId, entry, dispatch)
+      : { body: entry, error: undefined };
+  const answer =
+    sent.body === null
+      ? { error: sent.error, data: undefined }
+      : await dispatch(api.endpoints.addEvidence.initiate({ unitId, visitId, body: sent.body }));
   const problem = asProblem(answer.error);
   if (problem && mayWorkLater(problem)) return problem;
   if (answer.data) {
@@ -29,13 +40,23 @@ export async function sendEntry(waiting: OutboxEntry, dispatch: AppDispatch): Pr
     if (entry.kind === 'photographed') await dropPhoto(entry.data.photoId);
     return null;
   }
-  dispatch(outbox.actions.refused({ id: entry.id, problem: problem ?? { status: 409, code: 'refused', message: 'This was not taken.' } }));
+  dispatch(
+    outbox.actions.refused({
+      id: entry.id,
+      problem: problem ?? { status: 409, code: 'refused', message: 'This was not taken.' },
+    }),
+  );
   void dispatch(api.endpoints.bench.initiate(unitId, { forceRefetch: true, subscribe: false }));
   return null;
 }
 
 /** Sends the photograph first. The server draws it anew, and the entry names what is kept of it. */
-async function withPhoto(unitId: string, visitId: string, entry: Extract<NewEvidence, { kind: 'photographed' }>, dispatch: AppDispatch): Promise<{ readonly body: NewEvidence | null; readonly error?: unknown }> {
+async function withPhoto(
+  unitId: string,
+  visitId: string,
+  entry: Extract<NewEvidence, { kind: 'photographed' }>,
+  dispatch: AppDispatch,
+): Promise<{ readonly body: NewEvidence | null; readonly error?: unknown }> {
   const { photoId } = entry.data;
   const jpeg = await takePhoto(photoId);
   if (!jpeg) return { body: entry };
@@ -44,4 +65,5 @@ async function withPhoto(unitId: string, visitId: string, entry: Extract<NewEvid
 }
 
 /** The entry itself is not at fault: the server is away, or the session ended. */
-const mayWorkLater = ({ status }: ApiProblem): boolean => status === 0 || status === 401 || status === 429 || status >= 500;
+const mayWorkLater = ({ status }: ApiProblem): boolean =>
+  status === 0 || status === 401 || status === 429 || status >= 500;

@@ -12,15 +12,23 @@ export function WaitingHere() {
   const refused = state.entries.filter(({ status }) => status === 'refused').length;
   const others = waiting.filter(({ userId, station }) => userId !== who?.userId || station !== who.station);
   const isAway = state.away !== null || others.length > 0 || refused > 0;
-  if (waiting.length + refused === 0 || (!isAway && waiting.length < 3)) return <span role="status" className={classes['none']} />;
+  if (waiting.length + refused === 0 || (!isAway && waiting.length < 3))
+    return <span role="status" className={classes['none']} />;
   const [other] = others;
   const says = [
     waiting.length > 0 ? `${waiting.length} ${waiting.length === 1 ? 'entry waits' : 'entries wait'} here` : '',
     refused > 0 ? `${refused} not taken` : '',
     other ? `for ${other.name} at ${other.station}` : '',
-  ].filter((part) => part !== '').join(', ');
+  ]
+    .filter((part) => part !== '')
+    .join(', ');
   return (
-    <span role="status" className={classes['waiting']} data-away={isAway} title={state.away?.message ?? 'Kept on this device until the server has them.'}>
+    <span
+      role="status"
+      className={classes['waiting']}
+      data-away={isAway}
+      title={state.away?.message ?? 'Kept on this device until the server has them.'}
+    >
       {isAway ? <IconCloudOff size={18} aria-hidden="true" /> : <IconCloudUp size={18} aria-hidden="true" />} {says}
     </span>
   );

@@ -20,14 +20,38 @@ export function PracticePage() {
   const problem = asProblem(library.error);
   const maps = (library.data ?? []).map((entry) => entry.document as DisplayMap).filter(isKeyed);
   const map = maps.find((m) => m.id === mapId) ?? maps[0];
-  if (problem && !library.data) return <Notice kind="stop" title="The displays cannot be read" says={problem.message} act={{ label: 'Try again', onAct: () => void library.refetch() }} page />;
+  if (problem && !library.data)
+    return (
+      <Notice
+        kind="stop"
+        title="The displays cannot be read"
+        says={problem.message}
+        act={{ label: 'Try again', onAct: () => void library.refetch() }}
+        page
+      />
+    );
   if (!library.data) return <Busy />;
-  if (!map) return <Notice kind="note" title="No display to practise on yet" says="A lead adds display maps in Library; each can be practised here." page />;
+  if (!map)
+    return (
+      <Notice
+        kind="note"
+        title="No display to practise on yet"
+        says="A lead adds display maps in Library; each can be practised here."
+        page
+      />
+    );
   return (
     <div className={classes['page']}>
       <header className={classes['head']}>
         <h1>Practice</h1>
-        <Select label="Display" allowDeselect={false} searchable value={map.id} onChange={(id) => void navigate(`/practice/${id ?? ''}`)} data={maps.map((m) => ({ value: m.id, label: mapTitle(m) }))} />
+        <Select
+          label="Display"
+          allowDeselect={false}
+          searchable
+          value={map.id}
+          onChange={(id) => void navigate(`/practice/${id ?? ''}`)}
+          data={maps.map((m) => ({ value: m.id, label: mapTitle(m) }))}
+        />
         <div role="group" aria-label="What to do">
           <SegmentedControl
             value={kind}
@@ -51,7 +75,11 @@ function Work({ map, kind }: { readonly map: DisplayMap; readonly kind: Kind }) 
   const exercise = useMemo(() => (kind === 'free' ? null : makeExercise(map, kind, Math.random)), [map, kind, round]); // eslint-disable-line react-hooks/exhaustive-deps -- a new round is a new exercise
   const again = () => setRound((n) => n + 1);
   if (!exercise) return <FreePlay map={map} />;
-  return exercise.kind === 'set' ? <SetExercise key={round} map={map} exercise={exercise} onAgain={again} /> : <ReadExercise key={round} map={map} exercise={exercise} onAgain={again} />;
+  return exercise.kind === 'set' ? (
+    <SetExercise key={round} map={map} exercise={exercise} onAgain={again} />
+  ) : (
+    <ReadExercise key={round} map={map} exercise={exercise} onAgain={again} />
+  );
 }
 
 function OwnPace() {
@@ -60,7 +88,9 @@ function OwnPace() {
   const seconds = (ms: number) => `${(ms / 1000).toFixed(2)} s`;
   return (
     <p className={classes['pace']} role="status">
-      {data.pace ? `Your pace: ${seconds(data.pace.tapMs)} a tap, ${seconds(data.pace.lookMs)} a look. Your key plans use it.` : 'Your pace is not known yet: finish an exercise.'}
+      {data.pace
+        ? `Your pace: ${seconds(data.pace.tapMs)} a tap, ${seconds(data.pace.lookMs)} a look. Your key plans use it.`
+        : 'Your pace is not known yet: finish an exercise.'}
     </p>
   );
 }

@@ -1,6 +1,15 @@
 import { TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { exerciseSlips, findCode, functionTitle, glassLabel, meaningOf, parseTyped, type DisplayMap, type Exercise } from '@decurio/core';
+import {
+  exerciseSlips,
+  findCode,
+  functionTitle,
+  glassLabel,
+  meaningOf,
+  parseTyped,
+  type DisplayMap,
+  type Exercise,
+} from '@decurio/core';
 import { ActButton } from '../ui/act-button.js';
 import { useHandlebar } from '../ui/handlebar/use-handlebar.js';
 import { ScoreCard } from './score-card.js';

@@ -3,11 +3,21 @@ import type { Score } from './use-score.js';
 import classes from './practice-page.module.css';
 
 /** How one did, against the best there is. */
-export function ScoreCard({ score, slips, onAgain }: { readonly score: Score; readonly slips: readonly string[]; readonly onAgain: () => void }) {
+export function ScoreCard({
+  score,
+  slips,
+  onAgain,
+}: {
+  readonly score: Score;
+  readonly slips: readonly string[];
+  readonly onAgain: () => void;
+}) {
   const { presses, seconds, bestPresses, bestSeconds } = score;
   return (
     <section className={classes['score']} aria-label="Score" role="status">
-      <h2>{slips.length > 0 ? 'Not right yet' : presses <= bestPresses ? 'No press too many' : 'All of it is right'}</h2>
+      <h2>
+        {slips.length > 0 ? 'Not right yet' : presses <= bestPresses ? 'No press too many' : 'All of it is right'}
+      </h2>
       {slips.map((slip) => (
         <p key={slip}>{slip}</p>
       ))}

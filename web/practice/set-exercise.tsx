@@ -1,5 +1,13 @@
 import { useEffect, useState } from 'react';
-import { exerciseSlips, formatRaw, functionTitle, glassLabel, meaningBeside, type DisplayMap, type Exercise } from '@decurio/core';
+import {
+  exerciseSlips,
+  formatRaw,
+  functionTitle,
+  glassLabel,
+  meaningBeside,
+  type DisplayMap,
+  type Exercise,
+} from '@decurio/core';
 import { ActButton } from '../ui/act-button.js';
 import { Stage } from './stage.js';
 import { ScoreCard } from './score-card.js';
@@ -29,7 +37,15 @@ export function SetExercise({ map, exercise, onAgain }: SetExerciseProps) {
   return (
     <Stage map={map} bar={bar}>
       {score ? (
-        <ScoreCard score={score} slips={slips.touched.length > 0 ? [`Changed without being asked for: ${slips.touched.join(', ')}. At a bench that is a finding.`] : []} onAgain={onAgain} />
+        <ScoreCard
+          score={score}
+          slips={
+            slips.touched.length > 0
+              ? [`Changed without being asked for: ${slips.touched.join(', ')}. At a bench that is a finding.`]
+              : []
+          }
+          onAgain={onAgain}
+        />
       ) : (
         <section className={classes['task']} aria-label="Task">
           <h2>Set these, then leave the menu</h2>

@@ -8,7 +8,15 @@ import { Notice } from '../ui/notice.js';
 import classes from './practice-page.module.css';
 
 /** The display at the left with how it is handled under it, the task at the right. */
-export function Stage({ map, bar, children }: { readonly map: DisplayMap; readonly bar: HandlebarState; readonly children: ReactNode }) {
+export function Stage({
+  map,
+  bar,
+  children,
+}: {
+  readonly map: DisplayMap;
+  readonly bar: HandlebarState;
+  readonly children: ReactNode;
+}) {
   if (!isKeyed(map)) return null;
   const { menu } = map;
   const isOpen = bar.glass.kind === 'menu' || bar.glass.kind === 'entry' || bar.glass.kind === 'pin';
@@ -16,8 +24,20 @@ export function Stage({ map, bar, children }: { readonly map: DisplayMap; readon
     <div className={classes['stage']}>
       <section className={classes['display']} aria-label="Display">
         <Handlebar map={map} bar={bar} keyboard="on" />
-        {isOpen && <Fuse key={bar.taken.length} idleMs={bar.glass.kind === 'pin' ? menu.idle.pinMs : menu.idle.browseMs} whenOut="The menu closes." />}
-        {bar.state.motorStarted && <Notice kind="stop" title="That press started the motor" says={map.dangers.map((danger) => danger.caution).join(' ')} />}
+        {isOpen && (
+          <Fuse
+            key={bar.taken.length}
+            idleMs={bar.glass.kind === 'pin' ? menu.idle.pinMs : menu.idle.browseMs}
+            whenOut="The menu closes."
+          />
+        )}
+        {bar.state.motorStarted && (
+          <Notice
+            kind="stop"
+            title="That press started the motor"
+            says={map.dangers.map((danger) => danger.caution).join(' ')}
+          />
+        )}
         <ul className={classes['how']} aria-label="How it is handled">
           {menu.opens.some((way) => way.from === 'off') && (
             <li>
@@ -25,7 +45,10 @@ export function Stage({ map, bar, children }: { readonly map: DisplayMap; readon
             </li>
           )}
           <li>
-            <b>Open</b> {menu.opens.map((way) => `${gestureWords(map, way.gesture)}${way.from === 'off' ? ' while dark' : ''}`).join(', or ')}
+            <b>Open</b>{' '}
+            {menu.opens
+              .map((way) => `${gestureWords(map, way.gesture)}${way.from === 'off' ? ' while dark' : ''}`)
+              .join(', or ')}
             {menu.pin ? `, PIN ${menu.pin.factory}` : ''}
           </li>
           <li>
@@ -41,7 +64,8 @@ export function Stage({ map, bar, children }: { readonly map: DisplayMap; readon
           </li>
         </ul>
         <p className="soft">
-          Keys 1 to {Math.min(9, map.keys.length)} press the display, two at once make a chord. With a mouse, Shift and click keeps a key down.
+          Keys 1 to {Math.min(9, map.keys.length)} press the display, two at once make a chord. With a mouse, Shift and
+          click keeps a key down.
         </p>
       </section>
       {children}

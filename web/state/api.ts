@@ -57,13 +57,21 @@ export interface ApiProblem {
 }
 
 /** Every request says what this device's clock shows, so that the server can tell how far it is off. */
-const bare = fetchBaseQuery({ baseUrl: '/api', prepareHeaders: (headers) => headers.set('x-stand-clock', String(Date.now())) });
+const bare = fetchBaseQuery({
+  baseUrl: '/api',
+  prepareHeaders: (headers) => headers.set('x-stand-clock', String(Date.now())),
+});
 
 const withProblems: BaseQueryFn<string | FetchArgs, unknown, ApiProblem> = async (args, api, extra) => {
   const sentMs = Date.now();
   const { data, error, meta } = await bare(args, api, extra);
-  const addMs = clockDifference({ sentMs, heardMs: Date.now(), serverMs: Number(meta?.response?.headers.get('x-server-clock') ?? Number.NaN) });
-  if (addMs !== null && addMs !== (api.getState() as { readonly clock: ClockState }).clock.addMs) api.dispatch(clock.actions.heard(addMs));
+  const addMs = clockDifference({
+    sentMs,
+    heardMs: Date.now(),
+    serverMs: Number(meta?.response?.headers.get('x-server-clock') ?? Number.NaN),
+  });
+  if (addMs !== null && addMs !== (api.getState() as { readonly clock: ClockState }).clock.addMs)
+    api.dispatch(clock.actions.heard(addMs));
   if (!error) return { data };
   const problem = problemOf(error.status, error.data);
   const isSignIn = typeof args !== 'string' && args.url === '/session';
@@ -75,7 +83,11 @@ function problemOf(status: number | string, data: unknown): ApiProblem {
   if (typeof status === 'number' && typeof data === 'object' && data !== null && 'error' in data) {
     return { status, ...(data as ErrorBody).error };
   }
-  return { status: 0, code: 'unreachable', message: 'The server does not answer. What you entered is still here; try again in a moment.' };
+  return {
+    status: 0,
+    code: 'unreachable',
+    message: 'The server does not answer. What you entered is still here; try again in a moment.',
+  };
 }
 
 export const sessionLost = () => ({ type: 'session/lost' as const });
@@ -88,10 +100,15 @@ export const api = createApi({
   refetchOnReconnect: true,
   endpoints: (build) => ({
     welcome: build.query<WelcomeView, null>({ query: () => '/welcome' }),
-    signIn: build.mutation<SessionView, SignInRequest>({ query: (body) => ({ url: '/session', method: 'POST', body }) }),
+    signIn: build.mutation<SessionView, SignInRequest>({
+      query: (body) => ({ url: '/session', method: 'POST', body }),
+    }),
     signOut: build.mutation<null, null>({ query: () => ({ url: '/session', method: 'DELETE' }) }),
     sessions: build.query<OpenSession[], null>({ query: () => '/sessions', providesTags: ['Sessions'] }),
-    endSession: build.mutation<null, string>({ query: (id) => ({ url: `/sessions/${id}`, method: 'DELETE' }), invalidatesTags: ['Sessions'] }),
+    endSession: build.mutation<null, string>({
+      query: (id) => ({ url: `/sessions/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['Sessions'],
+    }),
 
     orders: build.query<Page<OrderView>, string | undefined>({
       query: (after) => ({ url: '/orders', params: after === undefined ? {} : { after } }),
@@ -117,7 +134,8 @@ export const api = createApi({
       query: (unitId) => `/units/${unitId}/bench`,
       // A log only grows: an answer that set out before an entry was taken must not take it from the screen again.
       merge: (known, answer) => {
-        const isOlder = known.evidence[0]?.visitId === answer.evidence[0]?.visitId && known.evidence.length > answer.evidence.length;
+        const isOlder =
+          known.evidence[0]?.visitId === answer.evidence[0]?.visitId && known.evidence.length > answer.evidence.length;
         return isOlder ? { ...answer, evidence: known.evidence } : answer;
       },
       providesTags: (_view, _problem, id) => [{ type: 'Bench', id }],
@@ -127,21 +145,42 @@ export const api = createApi({
       invalidatesTags: ['Bench', 'Line'],
     }),
     addEvidence: build.mutation<EntryTaken, { unitId: string; visitId: string; body: NewEvidence }>({
-      query: ({ unitId, visitId, body }) => ({ url: `/units/${unitId}/visits/${visitId}/evidence`, method: 'POST', body }),
+      query: ({ unitId, visitId, body }) => ({
+        url: `/units/${unitId}/visits/${visitId}/evidence`,
+        method: 'POST',
+        body,
+      }),
       invalidatesTags: ['Line', 'Orders', 'Ledger', 'Disputes'],
     }),
     keepPhoto: build.mutation<PhotoKept, { unitId: string; visitId: string; photoId: string; jpeg: Blob }>({
-      query: ({ unitId, visitId, photoId, jpeg }) => ({ url: `/units/${unitId}/visits/${visitId}/photos/${photoId}`, method: 'PUT', body: jpeg, headers: { 'content-type': 'image/jpeg' } }),
+      query: ({ unitId, visitId, photoId, jpeg }) => ({
+        url: `/units/${unitId}/visits/${visitId}/photos/${photoId}`,
+        method: 'PUT',
+        body: jpeg,
+        headers: { 'content-type': 'image/jpeg' },
+      }),
     }),
 
     displayFound: build.mutation<Evidence, { unitId: string; visitId: string; body: DisplayFoundRequest }>({
-      query: ({ unitId, visitId, body }) => ({ url: `/units/${unitId}/visits/${visitId}/display`, method: 'POST', body }),
+      query: ({ unitId, visitId, body }) => ({
+        url: `/units/${unitId}/visits/${visitId}/display`,
+        method: 'POST',
+        body,
+      }),
       invalidatesTags: ['Bench', 'Line'],
     }),
 
-    library: build.query<LibraryEntry[], LibraryKind>({ query: (kind) => `/library/${kind}`, providesTags: ['Library'] }),
-    versions: build.query<VersionView[], { kind: LibraryKind; id: string }>({ query: ({ kind, id }) => `/library/${kind}/${id}/versions`, providesTags: ['Library'] }),
-    atVersion: build.query<LibraryEntry, { kind: LibraryKind; id: string; version: number }>({ query: ({ kind, id, version }) => `/library/${kind}/${id}/versions/${version}` }),
+    library: build.query<LibraryEntry[], LibraryKind>({
+      query: (kind) => `/library/${kind}`,
+      providesTags: ['Library'],
+    }),
+    versions: build.query<VersionView[], { kind: LibraryKind; id: string }>({
+      query: ({ kind, id }) => `/library/${kind}/${id}/versions`,
+      providesTags: ['Library'],
+    }),
+    atVersion: build.query<LibraryEntry, { kind: LibraryKind; id: string; version: number }>({
+      query: ({ kind, id, version }) => `/library/${kind}/${id}/versions/${version}`,
+    }),
     addDocument: build.mutation<LibraryEntry, { kind: LibraryKind; document: LibraryDocuments[LibraryKind] }>({
       query: (body) => ({ url: '/library', method: 'POST', body }),
       invalidatesTags: ['Library'],
@@ -151,48 +190,97 @@ export const api = createApi({
       invalidatesTags: ['Library'],
     }),
     confirmClass: build.mutation<LibraryEntry<'rulePack'>, { id: string; classId: string; body: ConfirmClassRequest }>({
-      query: ({ id, classId, body }) => ({ url: `/library/rulePack/${id}/classes/${classId}/confirm`, method: 'POST', body }),
+      query: ({ id, classId, body }) => ({
+        url: `/library/rulePack/${id}/classes/${classId}/confirm`,
+        method: 'POST',
+        body,
+      }),
       invalidatesTags: ['Library', 'Orders', 'Line', 'Bench'],
     }),
     starters: build.query<StarterView[], null>({ query: () => '/starters', providesTags: ['Library'] }),
-    bringStarter: build.mutation<LibraryEntry<'rulePack'>, string>({ query: (id) => ({ url: `/starters/${id}`, method: 'POST', body: {} }), invalidatesTags: ['Library'] }),
+    bringStarter: build.mutation<LibraryEntry<'rulePack'>, string>({
+      query: (id) => ({ url: `/starters/${id}`, method: 'POST', body: {} }),
+      invalidatesTags: ['Library'],
+    }),
     order: build.query<OrderPageView, string>({ query: (id) => `/orders/${id}`, providesTags: ['Orders'] }),
-    takeByHand: build.mutation<TakenView, NewOrderRequest>({ query: (body) => ({ url: '/orders', method: 'POST', body }), invalidatesTags: ['Orders', 'Line'] }),
-    amendOrder: build.mutation<OrderActed, { id: string; body: AmendRequest }>({ query: ({ id, body }) => ({ url: `/orders/${id}/amendments`, method: 'POST', body }), invalidatesTags: ['Orders', 'Line', 'Bench'] }),
-    decide: build.mutation<OrderActed, { id: string; body: DecideRequest }>({ query: ({ id, body }) => ({ url: `/orders/${id}/decisions`, method: 'POST', body }), invalidatesTags: ['Orders', 'Line', 'Bench'] }),
-    recompile: build.mutation<OrderActed, { id: string; body: RecompileRequest }>({ query: ({ id, body }) => ({ url: `/orders/${id}/setups`, method: 'POST', body }), invalidatesTags: ['Orders', 'Line', 'Bench'] }),
-    addUnits: build.mutation<OrderActed, { id: string; body: AddUnitsRequest }>({ query: ({ id, body }) => ({ url: `/orders/${id}/units`, method: 'POST', body }), invalidatesTags: ['Orders', 'Line'] }),
-    withdrawUnits: build.mutation<OrderActed, { id: string; body: WithdrawRequest }>({ query: ({ id, body }) => ({ url: `/orders/${id}/withdrawals`, method: 'POST', body }), invalidatesTags: ['Orders', 'Line', 'Bench'] }),
-    lookAtPin: build.mutation<PinView, { id: string; body: PinLookRequest }>({ query: ({ id, body }) => ({ url: `/orders/${id}/pin-looks`, method: 'POST', body }) }),
-    setWishes: build.mutation<OrderActed, { unitId: string; body: WishesRequest }>({ query: ({ unitId, body }) => ({ url: `/units/${unitId}/wishes`, method: 'PUT', body }), invalidatesTags: ['Orders', 'Line', 'Bench'] }),
+    takeByHand: build.mutation<TakenView, NewOrderRequest>({
+      query: (body) => ({ url: '/orders', method: 'POST', body }),
+      invalidatesTags: ['Orders', 'Line'],
+    }),
+    amendOrder: build.mutation<OrderActed, { id: string; body: AmendRequest }>({
+      query: ({ id, body }) => ({ url: `/orders/${id}/amendments`, method: 'POST', body }),
+      invalidatesTags: ['Orders', 'Line', 'Bench'],
+    }),
+    decide: build.mutation<OrderActed, { id: string; body: DecideRequest }>({
+      query: ({ id, body }) => ({ url: `/orders/${id}/decisions`, method: 'POST', body }),
+      invalidatesTags: ['Orders', 'Line', 'Bench'],
+    }),
+    recompile: build.mutation<OrderActed, { id: string; body: RecompileRequest }>({
+      query: ({ id, body }) => ({ url: `/orders/${id}/setups`, method: 'POST', body }),
+      invalidatesTags: ['Orders', 'Line', 'Bench'],
+    }),
+    addUnits: build.mutation<OrderActed, { id: string; body: AddUnitsRequest }>({
+      query: ({ id, body }) => ({ url: `/orders/${id}/units`, method: 'POST', body }),
+      invalidatesTags: ['Orders', 'Line'],
+    }),
+    withdrawUnits: build.mutation<OrderActed, { id: string; body: WithdrawRequest }>({
+      query: ({ id, body }) => ({ url: `/orders/${id}/withdrawals`, method: 'POST', body }),
+      invalidatesTags: ['Orders', 'Line', 'Bench'],
+    }),
+    lookAtPin: build.mutation<PinView, { id: string; body: PinLookRequest }>({
+      query: ({ id, body }) => ({ url: `/orders/${id}/pin-looks`, method: 'POST', body }),
+    }),
+    setWishes: build.mutation<OrderActed, { unitId: string; body: WishesRequest }>({
+      query: ({ unitId, body }) => ({ url: `/units/${unitId}/wishes`, method: 'PUT', body }),
+      invalidatesTags: ['Orders', 'Line', 'Bench'],
+    }),
     families: build.query<LearntFamily[], null>({ query: () => '/families', providesTags: ['Families'] }),
-    beginBatch: build.mutation<LearntFamily[], NewBatchRequest>({ query: (body) => ({ url: '/families/batches', method: 'POST', body }), invalidatesTags: ['Families'] }),
-    disputes: build.query<DisputeView[], string | null>({ query: (mapId) => ({ url: '/disputes', params: mapId === null ? {} : { mapId } }), providesTags: ['Disputes'] }),
-    raiseDispute: build.mutation<DisputeView, NewDispute>({ query: (body) => ({ url: '/disputes', method: 'POST', body }), invalidatesTags: ['Disputes'] }),
+    beginBatch: build.mutation<LearntFamily[], NewBatchRequest>({
+      query: (body) => ({ url: '/families/batches', method: 'POST', body }),
+      invalidatesTags: ['Families'],
+    }),
+    disputes: build.query<DisputeView[], string | null>({
+      query: (mapId) => ({ url: '/disputes', params: mapId === null ? {} : { mapId } }),
+      providesTags: ['Disputes'],
+    }),
+    raiseDispute: build.mutation<DisputeView, NewDispute>({
+      query: (body) => ({ url: '/disputes', method: 'POST', body }),
+      invalidatesTags: ['Disputes'],
+    }),
     settleDispute: build.mutation<DisputeView, { id: string; words: string }>({
       query: ({ id, words }) => ({ url: `/disputes/${id}/settle`, method: 'POST', body: { words } }),
       invalidatesTags: ['Disputes'],
     }),
     pace: build.query<PaceView, null>({ query: () => '/pace', providesTags: ['Pace', 'Families'] }),
-    keepPace: build.mutation<PaceView, Pace>({ query: (body) => ({ url: '/pace', method: 'PUT', body }), invalidatesTags: ['Pace', 'Families'] }),
+    keepPace: build.mutation<PaceView, Pace>({
+      query: (body) => ({ url: '/pace', method: 'PUT', body }),
+      invalidatesTags: ['Pace', 'Families'],
+    }),
     ledger: build.query<Page<LedgerRow>, { after?: string; search?: string }>({
       query: (params) => ({ url: '/ledger', params }),
       providesTags: ['Ledger'],
     }),
     record: build.query<LedgerRecordView, string>({ query: (id) => `/visits/${id}`, providesTags: ['Ledger'] }),
-    checkSeal: build.mutation<SealCheck, string>({ query: (id) => ({ url: `/visits/${id}/seal-check`, method: 'POST', body: {} }) }),
-    checkRecord: build.mutation<SealCheck, VisitRecord>({ query: (body) => ({ url: '/record-checks', method: 'POST', body }) }),
+    checkSeal: build.mutation<SealCheck, string>({
+      query: (id) => ({ url: `/visits/${id}/seal-check`, method: 'POST', body: {} }),
+    }),
+    checkRecord: build.mutation<SealCheck, VisitRecord>({
+      query: (body) => ({ url: '/record-checks', method: 'POST', body }),
+    }),
   }),
 });
 
 /** Puts accepted entries into the bench as this device knows it, without asking again. */
 export const entryAccepted = (unitId: string, entries: readonly Evidence[]) =>
   api.util.updateQueryData('bench', unitId, ({ evidence }) => {
-    for (const entry of entries) if (!evidence.some((known) => known.id === entry.id)) (evidence as Evidence[]).push(entry);
+    for (const entry of entries)
+      if (!evidence.some((known) => known.id === entry.id)) (evidence as Evidence[]).push(entry);
   });
 
 /** The problem in an RTK Query error, whichever way it came. */
 export function asProblem(error: unknown): ApiProblem | null {
   if (typeof error !== 'object' || error === null) return null;
-  return 'code' in error && 'status' in error ? (error as ApiProblem) : { status: 0, code: 'bug', message: 'Something went wrong on this page. Reload it; what was accepted is safe.' };
+  return 'code' in error && 'status' in error
+    ? (error as ApiProblem)
+    : { status: 0, code: 'bug', message: 'Something went wrong on this page. Reload it; what was accepted is safe.' };
 }

@@ -25,7 +25,15 @@ export const clock = createSlice({
  * What to add to this device's clock by an answer of the server.
  * @returns null where the answer came too slowly to tell
  */
-export function clockDifference({ sentMs, heardMs, serverMs }: { readonly sentMs: number; readonly heardMs: number; readonly serverMs: number }): number | null {
+export function clockDifference({
+  sentMs,
+  heardMs,
+  serverMs,
+}: {
+  readonly sentMs: number;
+  readonly heardMs: number;
+  readonly serverMs: number;
+}): number | null {
   if (!Number.isFinite(serverMs) || heardMs < sentMs || heardMs - sentMs > QUICK_MS) return null;
   const addMs = Math.round(serverMs - (sentMs + heardMs) / 2);
   return Math.abs(addMs) < AGREE_MS ? 0 : addMs;

@@ -23,7 +23,8 @@ export function LiveChanges() {
     const source = new EventSource('/api/changes');
     let reopen: ReturnType<typeof setTimeout> | undefined;
     source.addEventListener('error', () => {
-      if (source.readyState === EventSource.CLOSED) reopen = setTimeout(() => setOpening((before) => before + 1), REOPEN_MS);
+      if (source.readyState === EventSource.CLOSED)
+        reopen = setTimeout(() => setOpening((before) => before + 1), REOPEN_MS);
     });
     // What moved while nobody listened is looked up once.
     if (opening > 0) dispatch(api.util.invalidateTags([...EVERYTHING]));
@@ -36,7 +37,15 @@ export function LiveChanges() {
       if (moved.length === 0) return;
       const units = [...new Set(moved.flatMap(({ unitId }) => unitId ?? []))];
       const orders = moved.some(({ unitId }) => unitId === null);
-      dispatch(api.util.invalidateTags(['Line', 'Orders', 'Ledger', ...units.map((id) => ({ type: 'Bench' as const, id })), ...(orders ? ['Bench' as const] : [])]));
+      dispatch(
+        api.util.invalidateTags([
+          'Line',
+          'Orders',
+          'Ledger',
+          ...units.map((id) => ({ type: 'Bench' as const, id })),
+          ...(orders ? ['Bench' as const] : []),
+        ]),
+      );
     };
     source.addEventListener('moved', (event: MessageEvent<string>) => {
       gathered.push(JSON.parse(event.data) as ChangeSeen);
@@ -56,6 +65,10 @@ export function LiveChanges() {
 function isKnown(state: RootState, { unitId, seq }: ChangeSeen): boolean {
   if (unitId === null) return false;
   const bench = api.endpoints.bench.select(unitId)(state).data as BenchView | undefined;
-  const lists = Object.values(state.api.queries).some((query) => query?.status === 'fulfilled' && (query.endpointName === 'line' || query.endpointName === 'orders' || query.endpointName === 'ledger'));
+  const lists = Object.values(state.api.queries).some(
+    (query) =>
+      query?.status === 'fulfilled' &&
+      (query.endpointName === 'line' || query.endpointName === 'orders' || query.endpointName === 'ledger'),
+  );
   return !lists && (bench?.evidence.at(-1)?.seq ?? 0) >= seq;
 }

@@ -3,19 +3,35 @@ import { describe, expect, it, vi } from 'vitest';
 vi.stubGlobal('localStorage', { getItem: () => '{"units": "spoilt"}', setItem: () => undefined });
 const { MOST_STANDS, nextInTurn, stands } = await import('./stands.js');
 
-const unit = (n: number) => ({ unitId: `u${n}`, serial: `S26-000${n}`, mapId: 'm', owner: 'teo bay 1', step: 'keyIn' as const });
+const unit = (n: number) => ({
+  unitId: `u${n}`,
+  serial: `S26-000${n}`,
+  mapId: 'm',
+  owner: 'teo bay 1',
+  step: 'keyIn' as const,
+});
 const { worked, restarting, left } = stands.actions;
-const after = (...acts: Parameters<typeof stands.reducer>[1][]) => acts.reduce(stands.reducer, stands.getInitialState());
+const after = (...acts: Parameters<typeof stands.reducer>[1][]) =>
+  acts.reduce(stands.reducer, stands.getInitialState());
 const two = [worked(unit(1)), worked(unit(2)), worked(unit(3))];
 
 describe('units side by side', () => {
   it('are at most four; the one that came first makes room', () => {
     expect(MOST_STANDS).toBe(4);
-    expect(after(...two, worked(unit(4)), worked(unit(5))).units.map(({ unitId }) => unitId)).toEqual(['u2', 'u3', 'u4', 'u5']);
+    expect(after(...two, worked(unit(4)), worked(unit(5))).units.map(({ unitId }) => unitId)).toEqual([
+      'u2',
+      'u3',
+      'u4',
+      'u5',
+    ]);
   });
 
   it('keep their place and their wait while they are worked on', () => {
-    const state = after(...two, restarting({ unitId: 'u1', restart: { round: 1, at: 2, until: 5000 } }), worked({ ...unit(1), step: 'restart' }));
+    const state = after(
+      ...two,
+      restarting({ unitId: 'u1', restart: { round: 1, at: 2, until: 5000 } }),
+      worked({ ...unit(1), step: 'restart' }),
+    );
     expect(state.units[0]).toMatchObject({ unitId: 'u1', step: 'restart', restart: { until: 5000 } });
     expect(after(...two, left('u2')).units).toHaveLength(2);
   });

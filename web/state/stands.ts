@@ -28,11 +28,19 @@ export const stands = createSlice({
     /** Worked on just now: it takes its place, or one of its own; the one that was left longest makes room. */
     worked: (state, { payload }: PayloadAction<Omit<OnStand, 'restart'>>) => {
       const known = state.units.find(({ unitId }) => unitId === payload.unitId);
-      if (known) return { units: state.units.map((unit) => (unit.unitId === payload.unitId ? { ...unit, ...payload } : unit)) };
+      if (known)
+        return { units: state.units.map((unit) => (unit.unitId === payload.unitId ? { ...unit, ...payload } : unit)) };
       return { units: [...state.units, { ...payload, restart: null }].slice(-MOST_STANDS) };
     },
-    left: (state, { payload }: PayloadAction<string>) => ({ units: state.units.filter(({ unitId }) => unitId !== payload) }),
-    restarting: (state, { payload: { unitId, restart } }: PayloadAction<{ readonly unitId: string; readonly restart: OnStand['restart'] }>) => ({
+    left: (state, { payload }: PayloadAction<string>) => ({
+      units: state.units.filter(({ unitId }) => unitId !== payload),
+    }),
+    restarting: (
+      state,
+      {
+        payload: { unitId, restart },
+      }: PayloadAction<{ readonly unitId: string; readonly restart: OnStand['restart'] }>,
+    ) => ({
       units: state.units.map((unit) => (unit.unitId === unitId ? { ...unit, restart } : unit)),
     }),
   },
@@ -51,7 +59,8 @@ function restored(): StandsState {
 }
 
 /** Whether it still waits at this moment. */
-export const isWaiting = ({ restart }: OnStand, now: number): boolean => restart?.until !== null && restart?.until !== undefined && restart.until > now;
+export const isWaiting = ({ restart }: OnStand, now: number): boolean =>
+  restart?.until !== null && restart?.until !== undefined && restart.until > now;
 
 /** The next unit in turn after `current` that can be worked on now, or undefined where every other one waits. */
 export function nextInTurn(units: readonly OnStand[], current: string, now: number): OnStand | undefined {

@@ -7,7 +7,13 @@ import { clock } from './clock.js';
 import { session } from './session.js';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, session: session.reducer, clock: clock.reducer, outbox: outbox.reducer, stands: stands.reducer },
+  reducer: {
+    [api.reducerPath]: api.reducer,
+    session: session.reducer,
+    clock: clock.reducer,
+    outbox: outbox.reducer,
+    stands: stands.reducer,
+  },
   middleware: (defaults) => defaults({ immutableCheck: false, serializableCheck: false }).concat(api.middleware),
 });
 setupListeners(store.dispatch);

@@ -14,7 +14,15 @@ export interface ActButtonProps {
 }
 
 /** A button for one act, with its key on it and room for a finger. */
-export function ActButton({ children, onAct, look = 'quiet', hotkey, disabled = false, busy = false, type = 'button' }: ActButtonProps) {
+export function ActButton({
+  children,
+  onAct,
+  look = 'quiet',
+  hotkey,
+  disabled = false,
+  busy = false,
+  type = 'button',
+}: ActButtonProps) {
   return (
     <button
       type={type}

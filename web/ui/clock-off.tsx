@@ -9,7 +9,11 @@ export function ClockOff() {
   const { addMs } = useClock();
   if (Math.abs(addMs) < TOLD_MS) return null;
   return (
-    <span role="status" className={classes['off']} title="Entries carry the time of the house meanwhile, and the record notes it.">
+    <span
+      role="status"
+      className={classes['off']}
+      title="Entries carry the time of the house meanwhile, and the record notes it."
+    >
       <IconClockExclamation size={18} aria-hidden="true" />
       This device's clock is {spanOf(Math.abs(addMs))} {addMs < 0 ? 'ahead' : 'behind'}: set it right
     </span>
@@ -18,5 +22,9 @@ export function ClockOff() {
 
 function spanOf(ms: number): string {
   const minutes = Math.round(ms / 60_000);
-  return minutes < 120 ? `${minutes} min` : minutes < 48 * 60 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} days`;
+  return minutes < 120
+    ? `${minutes} min`
+    : minutes < 48 * 60
+      ? `${Math.round(minutes / 60)} h`
+      : `${Math.round(minutes / 1440)} days`;
 }

@@ -9,7 +9,9 @@ export function DueAt({ order }: { readonly order: Due }) {
   return (
     <>
       {whenDay(order.dueAt)}{' '}
-      {isLate(order, now.format('YYYY-MM-DDTHH:mm')) && <strong className={classes['late']}>late {lateBy(now.diff(dayjs(order.dueAt), 'minute'))}</strong>}
+      {isLate(order, now.format('YYYY-MM-DDTHH:mm')) && (
+        <strong className={classes['late']}>late {lateBy(now.diff(dayjs(order.dueAt), 'minute'))}</strong>
+      )}
     </>
   );
 }

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { Evidence, EvidenceData, EvidenceKind } from '@decurio/core';
 import { evidenceTitle, evidenceWords } from './evidence-words.js';
 
-const words = <K extends EvidenceKind>(kind: K, data: EvidenceData[K]): string => `${evidenceTitle(kind)}: ${evidenceWords({ kind, data } as unknown as Evidence, undefined)}`;
+const words = <K extends EvidenceKind>(kind: K, data: EvidenceData[K]): string =>
+  `${evidenceTitle(kind)}: ${evidenceWords({ kind, data } as unknown as Evidence, undefined)}`;
 const part = { words: 'cracked', oldOdometerKm: null, newOdometerKm: null, packV: null };
 
 describe('an entry in one line', () => {
@@ -12,7 +13,10 @@ describe('an entry in one line', () => {
     ['a code off the map', words('strayFound', { shown: 'L9', value: '7' })],
     ['cautions', words('madeSafe', { cautions: ['a', 'b'] })],
     ['a takeover', words('takenOver', { from: 'bay 1' })],
-    ['a decision that lets a value stand', words('released', { words: 'slower is fine', decision: { way: 'accept', labels: ['L1', 'L2'] } })],
+    [
+      'a decision that lets a value stand',
+      words('released', { words: 'slower is fine', decision: { way: 'accept', labels: ['L1', 'L2'] } }),
+    ],
     ['one that sends back', words('released', { words: 'again', decision: { way: 'sendBack', to: 'asFound' } })],
     ['a release of the first releases', words('released', { words: 'lever came' })],
     ['a display replaced', words('partReplaced', { ...part, part: 'display', oldOdometerKm: 412, newOdometerKm: 0 })],
@@ -20,7 +24,10 @@ describe('an entry in one line', () => {
     ['a tyre replaced', words('partReplaced', { ...part, part: 'tyre' })],
     ['a step left out', words('stepByHand', { step: 'calibrate', done: false, words: '' })],
     ['a step done by hand', words('stepByHand', { step: 'prove', done: true, words: 'in the yard' })],
-    ['a photograph', words('photographed', { photoId: 'p', subject: 'ratingPlate', sha256: 'abcdef0123456789'.repeat(4), words: '' })],
+    [
+      'a photograph',
+      words('photographed', { photoId: 'p', subject: 'ratingPlate', sha256: 'abcdef0123456789'.repeat(4), words: '' }),
+    ],
     ['a restored unit', words('restoredAsFound', { labels: ['L1', 'L3'] })],
   ])('%s', (what, line) => {
     expect(line).toBe(LINES[what]);

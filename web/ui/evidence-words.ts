@@ -1,4 +1,18 @@
-import { findCode, formatRaw, HOLD_REASONS, meaningOf, PARTS, PHOTO_SUBJECTS, REFERENCES, stepTitle, WHEEL_MEASURES, type DisplayMap, type Evidence, type EvidenceData, type EvidenceKind } from '@decurio/core';
+import {
+  findCode,
+  formatRaw,
+  HOLD_REASONS,
+  meaningOf,
+  PARTS,
+  PHOTO_SUBJECTS,
+  REFERENCES,
+  stepTitle,
+  WHEEL_MEASURES,
+  type DisplayMap,
+  type Evidence,
+  type EvidenceData,
+  type EvidenceKind,
+} from '@decurio/core';
 
 const TITLES: Readonly<Record<EvidenceKind, string>> = {
   opened: 'Visit opened',
@@ -73,7 +87,9 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
       return `${entry.data.label} from ${entry.data.fromRaw} to ${show(entry.data.label, entry.data.raw)}`;
     case 'codeRead':
     case 'asFoundRead':
-      return entry.data.raw === null ? `${entry.data.label} is not shown` : `${entry.data.label} shows ${show(entry.data.label, entry.data.raw)}`;
+      return entry.data.raw === null
+        ? `${entry.data.label} is not shown`
+        : `${entry.data.label} shows ${show(entry.data.label, entry.data.raw)}`;
     case 'restarted':
       return entry.data.acts.join(' ');
     case 'setupRevised':

@@ -14,21 +14,46 @@ export interface FieldProps<T> {
   readonly hint?: string;
 }
 
-export function TextField<T>({ form, path, label, hint, most, rows }: FieldProps<T> & { readonly most: number; readonly rows?: number }) {
-  const props = { ...form.getInputProps(path), label, maxLength: most, ...(hint === undefined ? {} : { description: hint }) };
+export function TextField<T>({
+  form,
+  path,
+  label,
+  hint,
+  most,
+  rows,
+}: FieldProps<T> & { readonly most: number; readonly rows?: number }) {
+  const props = {
+    ...form.getInputProps(path),
+    label,
+    maxLength: most,
+    ...(hint === undefined ? {} : { description: hint }),
+  };
   return rows === undefined ? <TextInput {...props} /> : <Textarea {...props} rows={rows} />;
 }
 
 /** A number with its unit. With `orUnknown` an empty field means that nobody knows, or what it says. */
-export function NumberField<T>({ form, path, label, hint, unit, orUnknown = false, step }: FieldProps<T> & { readonly unit?: string; readonly orUnknown?: boolean | string; readonly step?: number }) {
-  const { value, onChange, ...props } = form.getInputProps(path) as { value: number | null | ''; onChange: (value: number | null | '') => void };
+export function NumberField<T>({
+  form,
+  path,
+  label,
+  hint,
+  unit,
+  orUnknown = false,
+  step,
+}: FieldProps<T> & { readonly unit?: string; readonly orUnknown?: boolean | string; readonly step?: number }) {
+  const { value, onChange, ...props } = form.getInputProps(path) as {
+    value: number | null | '';
+    onChange: (value: number | null | '') => void;
+  };
   return (
     <NumberInput
       {...props}
       data-scan-guard
       label={unit === undefined ? label : `${label}, ${unit}`}
       value={value ?? ''}
-      onChange={(next) => onChange(next === '' ? (orUnknown === false ? '' : null) : typeof next === 'number' ? next : Number(next))}
+      onChange={(next) =>
+        onChange(next === '' ? (orUnknown === false ? '' : null) : typeof next === 'number' ? next : Number(next))
+      }
       hideControls
       decimalSeparator="."
       allowedDecimalSeparators={['.', ',']}
@@ -44,12 +69,28 @@ export interface Option {
   readonly label: string;
 }
 
-export function ChoiceField<T>({ form, path, label, hint, options }: FieldProps<T> & { readonly options: readonly Option[] }) {
-  return <Select {...form.getInputProps(path)} label={label} data={[...options]} allowDeselect={false} {...(hint === undefined ? {} : { description: hint })} />;
+export function ChoiceField<T>({
+  form,
+  path,
+  label,
+  hint,
+  options,
+}: FieldProps<T> & { readonly options: readonly Option[] }) {
+  return (
+    <Select
+      {...form.getInputProps(path)}
+      label={label}
+      data={[...options]}
+      allowDeselect={false}
+      {...(hint === undefined ? {} : { description: hint })}
+    />
+  );
 }
 
 export function YesNoField<T>({ form, path, label }: FieldProps<T>) {
-  return <Checkbox {...form.getInputProps(path, { type: 'checkbox' })} label={label} className={classes['yesNo'] ?? ''} />;
+  return (
+    <Checkbox {...form.getInputProps(path, { type: 'checkbox' })} label={label} className={classes['yesNo'] ?? ''} />
+  );
 }
 
 export interface SpeedFieldProps {
@@ -80,7 +121,14 @@ export function SpeedField({ label, value, onChange, unit, error, hint }: SpeedF
           placeholder="none"
           error={error !== undefined}
         />
-        <Select aria-label={`Unit of ${label.toLowerCase()}`} data={['km/h', 'mph']} value={at} allowDeselect={false} disabled={value === null} onChange={(next) => value && next && onChange({ ...value, unit: next as SpeedUnit })} />
+        <Select
+          aria-label={`Unit of ${label.toLowerCase()}`}
+          data={['km/h', 'mph']}
+          value={at}
+          allowDeselect={false}
+          disabled={value === null}
+          onChange={(next) => value && next && onChange({ ...value, unit: next as SpeedUnit })}
+        />
       </div>
     </Input.Wrapper>
   );
@@ -88,7 +136,20 @@ export function SpeedField({ label, value, onChange, unit, error, hint }: SpeedF
 
 /** The same for a field of a form. */
 export function SpeedFormField<T>({ form, path, label, hint, unit }: FieldProps<T> & { readonly unit: SpeedUnit }) {
-  const { value, onChange, error } = form.getInputProps(path) as { value: Speed | null; onChange: (value: Speed | null) => void; error?: string };
+  const { value, onChange, error } = form.getInputProps(path) as {
+    value: Speed | null;
+    onChange: (value: Speed | null) => void;
+    error?: string;
+  };
   const inside = form.errors[`${path}.value`];
-  return <SpeedField label={label} value={value} onChange={onChange} unit={unit} error={error ?? (typeof inside === 'string' ? inside : undefined)} {...(hint === undefined ? {} : { hint })} />;
+  return (
+    <SpeedField
+      label={label}
+      value={value}
+      onChange={onChange}
+      unit={unit}
+      error={error ?? (typeof inside === 'string' ? inside : undefined)}
+      {...(hint === undefined ? {} : { hint })}
+    />
+  );
 }

@@ -1,7 +1,10 @@
 import { keyLabel, keysOf, type DisplayMap, type Gesture } from '@decurio/core';
 
 /** What is on the keys of a gesture, e.g. `set` or `set and +`. */
-export const gestureKeys = (map: DisplayMap, gesture: Gesture): string => keysOf(gesture).map((key) => keyLabel(map, key)).join(' and ');
+export const gestureKeys = (map: DisplayMap, gesture: Gesture): string =>
+  keysOf(gesture)
+    .map((key) => keyLabel(map, key))
+    .join(' and ');
 
 /** A gesture as a short order, e.g. `hold set and + for 2 s`, `tap set`, `tap menu twice`. */
 export function gestureWords(map: DisplayMap, gesture: Gesture): string {

@@ -41,7 +41,12 @@ function Content({ view, says, speed }: GlassProps & { readonly speed: string })
       return (
         <>
           <Field title={`${says} · ${view.page}`} text={view.shows} />
-          <Field title="Value" text={view.text.padStart(4, ' ')} isMarked={view.focus === 'value' && view.digit === null} marked={view.digit === null ? undefined : digitAt(view.text, view.digit)} />
+          <Field
+            title="Value"
+            text={view.text.padStart(4, ' ')}
+            isMarked={view.focus === 'value' && view.digit === null}
+            marked={view.digit === null ? undefined : digitAt(view.text, view.digit)}
+          />
         </>
       );
   }

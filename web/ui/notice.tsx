@@ -18,7 +18,10 @@ export interface NoticeProps {
 export function Notice({ kind, title, says, act, page = false }: NoticeProps) {
   const Icon = ICONS[kind];
   return (
-    <div role={kind === 'stop' ? 'alert' : 'status'} className={`${classes['notice']} ${classes[kind]} ${page ? classes['page'] : ''}`}>
+    <div
+      role={kind === 'stop' ? 'alert' : 'status'}
+      className={`${classes['notice']} ${classes[kind]} ${page ? classes['page'] : ''}`}
+    >
       <Icon aria-hidden="true" size={22} stroke={1.8} />
       <div>
         {title !== undefined && (page ? <h1>{title}</h1> : <strong>{title}</strong>)}

@@ -31,7 +31,11 @@ export function ScanBox() {
       if (answer.data) {
         setText('');
         input.current?.blur();
-        void navigate(answer.data.status === 'sealed' && answer.data.visitId !== null ? `/ledger/${answer.data.visitId}` : `/bench/${answer.data.id}`);
+        void navigate(
+          answer.data.status === 'sealed' && answer.data.visitId !== null
+            ? `/ledger/${answer.data.visitId}`
+            : `/bench/${answer.data.id}`,
+        );
       } else {
         setText(serial);
         const refusal = asProblem(answer.error);

@@ -1,7 +1,13 @@
 import { STEPS } from '@decurio/core';
 import classes from './step-ladder-marks.module.css';
 
-const WORDS: Readonly<Record<string, string>> = { d: 'done', n: 'now', h: 'held here', t: 'to do', x: 'not part of the visit' };
+const WORDS: Readonly<Record<string, string>> = {
+  d: 'done',
+  n: 'now',
+  h: 'held here',
+  t: 'to do',
+  x: 'not part of the visit',
+};
 
 /** Ten small marks, one a step: done is full, now and held stand out by shape as well as colour. */
 export function StepLadderMarks({ ladder }: { readonly ladder: string }) {

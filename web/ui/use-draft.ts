@@ -1,7 +1,10 @@
 import { useCallback, useState } from 'react';
 
 /** What is typed into a form, kept on this device until it was taken: leaving the page or a crash loses nothing. */
-export function useDraft<T extends object>(key: string, empty: T): readonly [T, (change: Partial<T>) => void, () => void] {
+export function useDraft<T extends object>(
+  key: string,
+  empty: T,
+): readonly [T, (change: Partial<T>) => void, () => void] {
   const keptAt = `decurio.draft.${key}`;
   const [draft, setDraft] = useState<T>(() => restored(keptAt, empty));
   const change = useCallback(

@@ -30,10 +30,19 @@ export function useHotkeys(hotkeys: Hotkeys): void {
       if (target?.closest('[role="dialog"], [role="menu"]')) return;
       const inField = target?.matches('input, textarea, select') ?? false;
       const onButton = target?.matches('button, a, summary') ?? false;
-      const name = event.key === ' ' || event.key === FOOT_SWITCH ? 'Space' : event.key.length === 1 ? event.key.toUpperCase() : event.key;
+      const name =
+        event.key === ' ' || event.key === FOOT_SWITCH
+          ? 'Space'
+          : event.key.length === 1
+            ? event.key.toUpperCase()
+            : event.key;
       // Where only digits are typed a letter is a command: how to cut power is one key away from everywhere.
       const isEmptyDigits = target instanceof HTMLInputElement && target.matches(DIGITS) && target.value === '';
-      const isCommand = event.key === FOOT_SWITCH || event.key === 'Escape' || (event.key === ' ' && isEmptyDigits) || (/^[a-z]$/i.test(event.key) && target?.matches(DIGITS) === true);
+      const isCommand =
+        event.key === FOOT_SWITCH ||
+        event.key === 'Escape' ||
+        (event.key === ' ' && isEmptyDigits) ||
+        (/^[a-z]$/i.test(event.key) && target?.matches(DIGITS) === true);
       if (inField && !isCommand) return;
       if (onButton && (event.key === ' ' || event.key === 'Enter')) return;
       const act = latest.current[name];

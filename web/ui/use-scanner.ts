@@ -43,7 +43,10 @@ export function useScanner(handlers: ScannerHandlers): void {
       if (event.key === 'Enter') {
         const meanMs = (event.timeStamp - (times[0] ?? 0)) / burst.length;
         const isFast = meanMs <= SCANNER_MEAN_MS;
-        const isSerial = field?.matches(WORDS) === true ? meanMs <= WORDS_MEAN_MS && SERIAL.test(burst) : /[A-Za-z]/.test(burst) || isFast;
+        const isSerial =
+          field?.matches(WORDS) === true
+            ? meanMs <= WORDS_MEAN_MS && SERIAL.test(burst)
+            : /[A-Za-z]/.test(burst) || isFast;
         const scanned = scannedPart(burst, times);
         const isScan = burst.length >= SHORTEST_SCAN && isSerial && (!inField || guarded);
         if (isScan) {
@@ -83,14 +86,18 @@ export function useScanner(handlers: ScannerHandlers): void {
 /** A key of the bench pressed right before a scan is not part of it: a hand pauses before a scanner begins. */
 export function scannedPart(burst: string, times: readonly number[]): string {
   const gap = (i: number): number => (times[i] ?? 0) - (times[i - 1] ?? 0);
-  const from = Math.max(0, [...burst].findLastIndex((_, i) => i > 0 && gap(i) >= HAND_PAUSE_MS));
+  const from = Math.max(
+    0,
+    [...burst].findLastIndex((_, i) => i > 0 && gap(i) >= HAND_PAUSE_MS),
+  );
   const length = burst.length - from;
   const meanMs = ((times.at(-1) ?? 0) - (times[from] ?? 0)) / Math.max(1, length - 1);
   return length >= SHORTEST_SCAN && meanMs <= SCANNER_MEAN_MS ? burst.slice(from) : burst;
 }
 
 type TextField = HTMLInputElement | HTMLTextAreaElement;
-const isTextField = (field: HTMLElement | null): field is TextField => field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement;
+const isTextField = (field: HTMLElement | null): field is TextField =>
+  field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement;
 
 function restore(field: TextField, value: string): void {
   const kind = field instanceof HTMLInputElement ? HTMLInputElement : HTMLTextAreaElement;

@@ -13,9 +13,21 @@ export function thePlanner(): Remote<Planner> {
 
 /** What a plan is to be made for; the same object is planned once. */
 export type PlanJob =
-  | { readonly kind: 'keys'; readonly map: DisplayMap; readonly targets: RawValues; readonly start: PlanStart; readonly pace: Pace }
+  | {
+      readonly kind: 'keys';
+      readonly map: DisplayMap;
+      readonly targets: RawValues;
+      readonly start: PlanStart;
+      readonly pace: Pace;
+    }
   /** `labels`: only these codes; all that can be read where left out. */
-  | { readonly kind: 'readout'; readonly map: DisplayMap; readonly start: PlanStart; readonly pace: Pace; readonly labels?: readonly string[] };
+  | {
+      readonly kind: 'readout';
+      readonly map: DisplayMap;
+      readonly start: PlanStart;
+      readonly pace: Pace;
+      readonly labels?: readonly string[];
+    };
 
 /** The plan for a job, made in the worker; null until it is there. Keep the job the same object while it is the same. */
 export function usePlan(job: PlanJob | null): KeyPlan | null {
@@ -34,4 +46,6 @@ export function usePlan(job: PlanJob | null): KeyPlan | null {
 }
 
 const planFor = (job: PlanJob): Promise<KeyPlan> =>
-  job.kind === 'keys' ? thePlanner().planKeys(job.map, job.targets, job.start, job.pace) : thePlanner().planReadout(job.map, job.start, job.pace, job.labels);
+  job.kind === 'keys'
+    ? thePlanner().planKeys(job.map, job.targets, job.start, job.pace)
+    : thePlanner().planReadout(job.map, job.start, job.pace, job.labels);

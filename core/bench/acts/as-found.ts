@@ -7,13 +7,28 @@ import { advance, goBack, inMenuOrder, keyedFrom, readable, see, targetFor, type
 
 /** A wrong value of these is illegal, throws a rider, ruins a pack or falsifies a measurement. */
 const DECISIVE: ReadonlySet<CodeFunction> = new Set<CodeFunction>([
-  'units', 'speedCap', 'throttleCap', 'modeSpeedPercent', 'modeTurbo', 'wheelSize', 'wheelPulses', 'driveMode', 'standstillStart', 'currentLimit', 'nominalVoltage', 'cutoffVoltage', 'accessPin', 'startupPin',
+  'units',
+  'speedCap',
+  'throttleCap',
+  'modeSpeedPercent',
+  'modeTurbo',
+  'wheelSize',
+  'wheelPulses',
+  'driveMode',
+  'standstillStart',
+  'currentLimit',
+  'nominalVoltage',
+  'cutoffVoltage',
+  'accessPin',
+  'startupPin',
 ]);
 
 /** Codes that are read as found before anything surprised: all on the glass, or those on which something rests, locked ones among them. */
 export function toFindFirst({ setup, bench }: EvidenceData['opened']): readonly string[] {
   if (bench?.asFound.reads !== 'decisive') return readable(setup);
-  const decides = new Set(setup.targets.filter((target) => DECISIVE.has(target.function) || target.locked).map((target) => target.label));
+  const decides = new Set(
+    setup.targets.filter((target) => DECISIVE.has(target.function) || target.locked).map((target) => target.label),
+  );
   return readable(setup).filter((label) => decides.has(label));
 }
 
@@ -40,7 +55,11 @@ export function findStray(state: VisitState, { data }: DeedOf<'strayFound'>): Ou
 
 /** Nothing behind the PIN can be read: the unit waits for a lead with what is known. */
 export function refusePin(state: VisitState, { at, by }: DeedOf<'pinRefused'>): Outcome {
-  return ok({ ...state, surprises: [...state.surprises, EARLIER_PIN], held: { reason: 'code', words: EARLIER_PIN.says, at, by } });
+  return ok({
+    ...state,
+    surprises: [...state.surprises, EARLIER_PIN],
+    held: { reason: 'code', words: EARLIER_PIN.says, at, by },
+  });
 }
 
 /** After any surprise the rest of the unit is read in full. */
@@ -67,10 +86,16 @@ function holdWords(grave: readonly Surprise[]): string {
 }
 
 /** Codes that were found at another value than they show now, in menu order: what a plan back would key. */
-export function toRestore({ opened, found, known }: VisitState): readonly { readonly label: string; readonly raw: number }[] {
+export function toRestore({
+  opened,
+  found,
+  known,
+}: VisitState): readonly { readonly label: string; readonly raw: number }[] {
   return opened.setup.targets.flatMap(({ label, locked, offGlass }) => {
     const raw = found[label];
-    return raw === undefined || raw === null || locked || offGlass === true || raw === known[label] ? [] : [{ label, raw }];
+    return raw === undefined || raw === null || locked || offGlass === true || raw === known[label]
+      ? []
+      : [{ label, raw }];
   });
 }
 
@@ -82,5 +107,18 @@ export function restoreAsFound(state: VisitState, { data }: DeedOf<'restoredAsFo
   if (missing) return refuse('codesLeft', `${missing.label} is not back yet.`);
   const known = { ...state.known, ...Object.fromEntries(back.map(({ label, raw }) => [label, raw])) };
   const { setup } = state.opened;
-  return ok(judged({ ...goBack(state, 'keyIn'), known, atRoundStart: known, round: state.round + 1, toKey: keyedFrom(setup, known), keyedThisRound: [], keyedBy: new Set(), stuck: new Set(), readings: {}, toRead: readable(setup) }));
+  return ok(
+    judged({
+      ...goBack(state, 'keyIn'),
+      known,
+      atRoundStart: known,
+      round: state.round + 1,
+      toKey: keyedFrom(setup, known),
+      keyedThisRound: [],
+      keyedBy: new Set(),
+      stuck: new Set(),
+      readings: {},
+      toRead: readable(setup),
+    }),
+  );
 }

@@ -25,13 +25,16 @@ export function packTooHigh(state: VisitState, packV: number): string | null {
 
 /** Photographs that house rules ask for at this step and that are not there yet. */
 export function missingPhotos({ opened, photos }: VisitState, step: 'checkIn' | 'readBack'): readonly PhotoSubject[] {
-  return (opened.bench?.photos[step] ?? []).filter((subject) => !photos.some((photo) => photo.subject === subject && photo.during === step));
+  return (opened.bench?.photos[step] ?? []).filter(
+    (subject) => !photos.some((photo) => photo.subject === subject && photo.during === step),
+  );
 }
 
 export const photosAsked = (missing: readonly PhotoSubject[]): string =>
   `House rules ask for a photograph of the ${missing.map((subject) => PHOTO_SUBJECTS[subject].toLowerCase()).join(', the ')} first.`;
 
 export function photograph(state: VisitState, { data }: DeedOf<'photographed'>): Outcome {
-  if (state.photos.some(({ photoId }) => photoId === data.photoId)) return refuse('notDue', 'This photograph is in the record already.');
+  if (state.photos.some(({ photoId }) => photoId === data.photoId))
+    return refuse('notDue', 'This photograph is in the record already.');
   return ok({ ...state, photos: [...state.photos, { ...data, during: state.step }] });
 }

@@ -15,7 +15,11 @@ export function release(state: VisitState, deed: DeedOf<'released'>): Outcome {
   const free = { ...state, held: stoppedAfter(state, deed), isSafe: false };
   switch (decision.way) {
     case 'goOn':
-      if (state.opened.bench && state.checkedIn?.packCondition === 'unsafe') return refuse('packUnsafe', 'A swollen, wet or damaged pack is not powered, whoever signs. Record the new pack under Part replaced, or withdraw the unit.');
+      if (state.opened.bench && state.checkedIn?.packCondition === 'unsafe')
+        return refuse(
+          'packUnsafe',
+          'A swollen, wet or damaged pack is not powered, whoever signs. Record the new pack under Part replaced, or withdraw the unit.',
+        );
       return ok(readAgain(free));
     case 'accept':
       return accept(free, decision.labels, deed);
@@ -26,7 +30,10 @@ export function release(state: VisitState, deed: DeedOf<'released'>): Outcome {
 
 /** What the setup stops holds the unit once another hold is decided; a lead who decides on the stop itself has seen it. */
 function stoppedAfter({ held, opened }: VisitState, { at, by }: DeedOf<'released'>): VisitState['held'] {
-  const stop = opened.bench && held?.reason !== 'setup' ? opened.setup.findings.find((finding) => finding.level === 'stop') : undefined;
+  const stop =
+    opened.bench && held?.reason !== 'setup'
+      ? opened.setup.findings.find((finding) => finding.level === 'stop')
+      : undefined;
   return stop ? { reason: 'setup', words: stop.says, at, by } : null;
 }
 
@@ -34,15 +41,24 @@ function stoppedAfter({ held, opened }: VisitState, { at, by }: DeedOf<'released
 function readAgain(state: VisitState): VisitState {
   const against = state.step === 'readBack' ? state.verdicts.filter(isAgainst).map((v) => v.label) : [];
   if (against.length === 0) return state;
-  return judged({ ...state, toRead: against, readings: Object.fromEntries(Object.entries(state.readings).filter(([label]) => !against.includes(label))) });
+  return judged({
+    ...state,
+    toRead: against,
+    readings: Object.fromEntries(Object.entries(state.readings).filter(([label]) => !against.includes(label))),
+  });
 }
 
 function accept(state: VisitState, labels: readonly string[], { at, by, data }: DeedOf<'released'>): Outcome {
   const against = state.verdicts.filter(isAgainst);
   const other = labels.find((label) => !against.some((v) => v.label === label));
-  if (other !== undefined) return refuse('notAgainst', `${other} is not against its target: there is nothing to accept.`);
+  if (other !== undefined)
+    return refuse('notAgainst', `${other} is not against its target: there is nothing to accept.`);
   if (labels.length === 0) return refuse('nothingAccepted', 'Say which codes are accepted as they show.');
-  const accepted = Object.fromEntries(against.filter((v) => labels.includes(v.label)).map((v) => [v.label, { raw: v.readings.at(-1) ?? null, words: data.words, by: by.name, on: at.slice(0, 10) }]));
+  const accepted = Object.fromEntries(
+    against
+      .filter((v) => labels.includes(v.label))
+      .map((v) => [v.label, { raw: v.readings.at(-1) ?? null, words: data.words, by: by.name, on: at.slice(0, 10) }]),
+  );
   return ok(judged({ ...state, accepted: { ...state.accepted, ...accepted } }));
 }
 
@@ -51,13 +67,22 @@ export const SENT_BACK_TO: readonly StepId[] = ['checkIn', 'asFound', 'keyIn', '
 
 function backTo(state: VisitState, to: StepId): Outcome {
   const { opened, step, verdicts } = state;
-  if (!SENT_BACK_TO.includes(to) || !opened.steps.includes(to) || (step !== null && isAfter(to, step))) return refuse('notBack', `It cannot be sent back to ${stepTitle(to).toLowerCase()}.`);
+  if (!SENT_BACK_TO.includes(to) || !opened.steps.includes(to) || (step !== null && isAfter(to, step)))
+    return refuse('notBack', `It cannot be sent back to ${stepTitle(to).toLowerCase()}.`);
   if (to === 'keyIn') {
     const against = verdicts.filter(isAgainst);
     return ok(against.length > 0 ? sendBack(state, against) : { ...goBack(state, 'keyIn') });
   }
   const back = goBack(state, to);
   if (to === 'readBack') return ok(judged({ ...back, toRead: readable(opened.setup), readings: {} }));
-  const again = judged({ ...back, found: {}, toFind: toFindFirst(opened), surprises: [], toRead: readable(opened.setup), readings: {}, stuck: new Set() });
+  const again = judged({
+    ...back,
+    found: {},
+    toFind: toFindFirst(opened),
+    surprises: [],
+    toRead: readable(opened.setup),
+    readings: {},
+    stuck: new Set(),
+  });
   return ok(to === 'checkIn' ? { ...again, checkedIn: null } : again);
 }

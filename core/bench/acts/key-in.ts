@@ -12,7 +12,8 @@ export function keyCode(state: VisitState, { data, by }: DeedOf<'codeKeyed'>): O
   const target = targetFor(state, data.label);
   if (!target.ok) return target;
   if (target.value.raw === null) return refuse('leaveAsFound', `${data.label} stays as found.`);
-  if (data.raw !== target.value.raw) return refuse('notTarget', `${data.label} is to be ${target.value.raw}, not ${data.raw}.`);
+  if (data.raw !== target.value.raw)
+    return refuse('notTarget', `${data.label} is to be ${target.value.raw}, not ${data.raw}.`);
   if (!state.toKey.includes(data.label)) return refuse('notDue', `${data.label} is not waiting to be keyed.`);
   return ok({
     ...witness(state, data.label, data.raw),
@@ -40,7 +41,10 @@ export function closeKeyIn(state: VisitState, deed: DeedOf<'keyInClosed'>): Outc
 
 export function restart(state: VisitState, deed: DeedOf<'restarted'>): Outcome {
   if (state.opened.bench?.unplugCheck === true && deed.data.unplugged !== true) {
-    return refuse('notUnplugged', 'House rules ask to unplug the display and plug it in again: some of its values live only while it is attached.');
+    return refuse(
+      'notUnplugged',
+      'House rules ask to unplug the display and plug it in again: some of its values live only while it is attached.',
+    );
   }
   return ok(advance(state, deed));
 }

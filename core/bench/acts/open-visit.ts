@@ -50,7 +50,13 @@ export function openVisit({ visitId, seq, at, by, station, data }: Omit<DeedOf<'
 /** Another display than presumed: the visit stands as if it had been opened with it. */
 export function findDisplay(state: VisitState, deed: DeedOf<'displayFound'>): Outcome {
   const { map, factory, setup, told, bench } = deed.data;
-  const opened = { ...state.opened, versions: { ...state.opened.versions, map }, factory, setup, ...(bench ? { bench } : {}) };
+  const opened = {
+    ...state.opened,
+    versions: { ...state.opened.versions, map },
+    factory,
+    setup,
+    ...(bench ? { bench } : {}),
+  };
   const { photos, parts, carriedKm, wheelFamily } = state;
   return ok({ ...openVisit({ ...deed, data: opened }), displayTold: told, photos, parts, carriedKm, wheelFamily });
 }

@@ -57,7 +57,10 @@ export function see(state: VisitState, { label, raw: target, locked }: CodeTarge
 }
 
 /** Codes to be keyed if the unit shows these values. */
-export const keyedFrom = (setup: VisitState['opened']['setup'], known: Readonly<Record<string, number>>): readonly string[] =>
+export const keyedFrom = (
+  setup: VisitState['opened']['setup'],
+  known: Readonly<Record<string, number>>,
+): readonly string[] =>
   setup.targets.filter((t) => t.raw !== null && !t.locked && t.raw !== known[t.label]).map((t) => t.label);
 
 /** Codes on the glass in the course of the work. */

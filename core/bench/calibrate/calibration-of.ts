@@ -1,5 +1,11 @@
 import type { DisplayMap } from '../../display/map/display-map.js';
-import { chooseWheelCodes, endSpeed, type EndSpeed, type WheelCandidate, type WheelQuestion } from '../../speed/choose/choose-wheel-codes.js';
+import {
+  chooseWheelCodes,
+  endSpeed,
+  type EndSpeed,
+  type WheelCandidate,
+  type WheelQuestion,
+} from '../../speed/choose/choose-wheel-codes.js';
 import { confirmRun, type CheckRun } from '../../speed/choose/confirm-run.js';
 import { nextReading, type NextReading } from '../../speed/choose/next-reading.js';
 import { estimateSpeedRatio, type SpeedRatioEstimate } from '../../speed/ratio/estimate-speed-ratio.js';
@@ -56,9 +62,33 @@ export function calibrationOf(state: VisitState, map: DisplayMap): CalibrationOf
   const fastestKmh = Math.min(terms.attainableKmh, (terms.limit?.kmh ?? terms.attainableKmh) * 1.1);
   const base = { codes, glass, readings, kept, estimate, overshoot };
   const blank = questionFor(codes, terms, overshoot.kmh, { k: 1, low: 1, high: 1 });
-  if (!estimate) return { ...base, doubts: [], bent: null, isTwoSpeeds: false, wrongCount: null, endsNow: null, question: null, candidates: [], next: nextReading({ readings, estimate: NO_ESTIMATE, glass, uNext: () => SPOT_U_KMH, question: blank, fastestKmh }), check: checkOf(state, codes, glass) };
+  if (!estimate)
+    return {
+      ...base,
+      doubts: [],
+      bent: null,
+      isTwoSpeeds: false,
+      wrongCount: null,
+      endsNow: null,
+      question: null,
+      candidates: [],
+      next: nextReading({
+        readings,
+        estimate: NO_ESTIMATE,
+        glass,
+        uNext: () => SPOT_U_KMH,
+        question: blank,
+        fastestKmh,
+      }),
+      check: checkOf(state, codes, glass),
+    };
   const doubts = readingDoubts(readings, glass, estimate.k);
-  const counted = { ...estimate, wheelMm: codes.wheelMm, pulsesSet: codes.pulsesSet, wheelsMm: blank.wheel.map(({ mm }) => mm) };
+  const counted = {
+    ...estimate,
+    wheelMm: codes.wheelMm,
+    pulsesSet: codes.pulsesSet,
+    wheelsMm: blank.wheel.map(({ mm }) => mm),
+  };
   const wrongCount = state.calibration.countStands ? null : (suspectMiles(counted) ?? suspectPulses(counted));
   const question = questionFor(codes, terms, overshoot.kmh, estimate);
   const bent = doubts.length > 0 ? null : bentLine(readings, glass, estimate.k);
@@ -70,10 +100,27 @@ export function calibrationOf(state: VisitState, map: DisplayMap): CalibrationOf
     bent,
     isTwoSpeeds,
     wrongCount,
-    endsNow: cap === null ? null : codes.capCounts === 'share' ? shareEnds(cap + (overshoot.kmh ?? 0)) : bent ? worseOf(endOnBentLine(bent, cap + (overshoot.kmh ?? 0)), isTwoSpeeds ? endSpeed(cap, estimate, overshoot.kmh ?? 0) : null) : endSpeed(cap, estimate, overshoot.kmh ?? 0),
+    endsNow:
+      cap === null
+        ? null
+        : codes.capCounts === 'share'
+          ? shareEnds(cap + (overshoot.kmh ?? 0))
+          : bent
+            ? worseOf(
+                endOnBentLine(bent, cap + (overshoot.kmh ?? 0)),
+                isTwoSpeeds ? endSpeed(cap, estimate, overshoot.kmh ?? 0) : null,
+              )
+            : endSpeed(cap, estimate, overshoot.kmh ?? 0),
     question,
     candidates: bent || wrongCount ? [] : chooseWheelCodes(question),
-    next: nextReading({ readings, estimate, glass, uNext: () => readings.at(-1)?.uKmh ?? SPOT_U_KMH, question, fastestKmh }),
+    next: nextReading({
+      readings,
+      estimate,
+      glass,
+      uNext: () => readings.at(-1)?.uKmh ?? SPOT_U_KMH,
+      question,
+      fastestKmh,
+    }),
     check: checkOf(state, codes, glass),
   };
 }
@@ -84,18 +131,46 @@ const worseOf = (a: EndSpeed, b: EndSpeed | null): EndSpeed => (b && b.worst > a
 /** A share of what motor and pack attain ends there whatever the display counts; drive acts beyond it as beyond any cap. */
 export const shareEnds = (kmh: number): EndSpeed => ({ kmh, least: kmh, worst: kmh });
 
-const NO_ESTIMATE: SpeedRatioEstimate = { k: 1, u: 1, low: 0, high: 2, df: Infinity, count: 0, scatter: 0, ifTruncated: null };
+const NO_ESTIMATE: SpeedRatioEstimate = {
+  k: 1,
+  u: 1,
+  low: 0,
+  high: 2,
+  df: Infinity,
+  count: 0,
+  scatter: 0,
+  ifTruncated: null,
+};
 
 /** A reading as the display would have shown it with the codes that are keyed now. */
-function speedReading({ trueKmh, uKmh, uCommon, reference, instrument, shown, unit, wheelRaw, pulsesRaw }: KeptReading, codes: WheelCodes): SpeedReading {
-  const was = { mm: (codes.wheel && wheelRaw !== null ? circumferenceMm(codes.wheel, wheelRaw) : undefined) ?? codes.wheelMm, pulses: pulsesOf(codes.pulses, pulsesRaw) ?? codes.pulsesSet };
+function speedReading(
+  { trueKmh, uKmh, uCommon, reference, instrument, shown, unit, wheelRaw, pulsesRaw }: KeptReading,
+  codes: WheelCodes,
+): SpeedReading {
+  const was = {
+    mm: (codes.wheel && wheelRaw !== null ? circumferenceMm(codes.wheel, wheelRaw) : undefined) ?? codes.wheelMm,
+    pulses: pulsesOf(codes.pulses, pulsesRaw) ?? codes.pulsesSet,
+  };
   const scale = (codes.wheelMm / was.mm) * (was.pulses / codes.pulsesSet);
-  return { trueKmh, uKmh, uCommon, reference: `${reference} ${instrument}`, shownKmh: shown * (unit === 'mph' ? KM_PER_MILE : 1) * scale, scale };
+  return {
+    trueKmh,
+    uKmh,
+    uCommon,
+    reference: `${reference} ${instrument}`,
+    shownKmh: shown * (unit === 'mph' ? KM_PER_MILE : 1) * scale,
+    scale,
+  };
 }
 
-export function overshootOf({ calibration, opened }: Pick<VisitState, 'calibration' | 'opened'>, map: DisplayMap, { cap }: WheelCodes): CalibrationOf['overshoot'] {
+export function overshootOf(
+  { calibration, opened }: Pick<VisitState, 'calibration' | 'opened'>,
+  map: DisplayMap,
+  { cap }: WheelCodes,
+): CalibrationOf['overshoot'] {
   const per = cap ? opened.setup.speed?.kmhPerRaw[cap.label] : undefined;
-  const measured = calibration.driveEnds.flatMap(({ shown, unit, capRaw }) => (per === undefined || capRaw === null ? [] : [shown * (unit === 'mph' ? KM_PER_MILE : 1) - capRaw * per]));
+  const measured = calibration.driveEnds.flatMap(({ shown, unit, capRaw }) =>
+    per === undefined || capRaw === null ? [] : [shown * (unit === 'mph' ? KM_PER_MILE : 1) - capRaw * per],
+  );
   // The farthest that was seen, and never less than none.
   if (measured.length > 0) return { kmh: Math.max(0, ...measured), from: 'measured' };
   const mapped = map.speed?.overshootKmh ?? null;
@@ -107,6 +182,9 @@ function checkOf({ calibration }: VisitState, codes: WheelCodes, glass: SpeedGla
   const { fitted } = calibration;
   if (!fitted) return null;
   const own = usedReadings(calibration).filter(({ isCheck }) => isCheck);
-  const measured = estimateSpeedRatio(own.map((each) => speedReading(each, codes)), glass);
+  const measured = estimateSpeedRatio(
+    own.map((each) => speedReading(each, codes)),
+    glass,
+  );
   return { count: own.length, run: measured.ok ? confirmRun(fitted.predicted, measured.value) : null };
 }

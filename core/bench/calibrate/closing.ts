@@ -15,7 +15,8 @@ export function overLimitKmh({ endsNow, question }: CalibrationOf): number {
   const limit = question?.limitKmh ?? null;
   if (limit === null || endsNow === null || question === null) return 0;
   const { tolerance } = question;
-  const over = tolerance > 0 ? Math.max(endsNow.kmh - limit, endsNow.worst - limit * (1 + tolerance)) : endsNow.worst - limit;
+  const over =
+    tolerance > 0 ? Math.max(endsNow.kmh - limit, endsNow.worst - limit * (1 + tolerance)) : endsNow.worst - limit;
   return over > limit * (WITHIN - 1) ? over : 0;
 }
 
@@ -27,8 +28,13 @@ export function isAsChosen({ codes, candidates, check }: CalibrationOf): boolean
 }
 
 /** Whether the unit shows a candidate's codes already. */
-export const showsAlready = ({ wheel, pulses, cap }: WheelCandidate, { wheelRaw, pulsesSet, capRaw }: WheelCodes): boolean =>
-  (wheelRaw === null || wheel.raw === wheelRaw) && pulses === pulsesSet && (cap === null || capRaw === null || cap.raw === capRaw);
+export const showsAlready = (
+  { wheel, pulses, cap }: WheelCandidate,
+  { wheelRaw, pulsesSet, capRaw }: WheelCodes,
+): boolean =>
+  (wheelRaw === null || wheel.raw === wheelRaw) &&
+  pulses === pulsesSet &&
+  (cap === null || capRaw === null || cap.raw === capRaw);
 
 /** Why the step cannot be closed by its runs yet; null where it can. */
 export function whyNotClosed(found: CalibrationOf, state: VisitState): string | null {
@@ -37,10 +43,14 @@ export function whyNotClosed(found: CalibrationOf, state: VisitState): string | 
   if (wrongCount) return 'The ratio is nothing that a wheel explains: settle the count first.';
   const { fitted } = state.calibration;
   const isMoved = fitted !== null && (fitted.wheelRaw !== fitted.atWheelRaw || fitted.pulsesRaw !== fitted.atPulsesRaw);
-  if (isMoved && (check?.count ?? 0) < CHECK_READINGS) return `The wheel code was changed: ${CHECK_READINGS} readings with the new one confirm it first.`;
-  if (isMoved && check?.run && !check.run.agrees) return 'The check run does not say what was predicted: read on, or choose anew.';
-  if (question && question.limitKmh !== null && codes.cap && codes.capKmh === null) return `${codes.cap.label} shows a value that is no cap: key one first.`;
-  if (overLimitKmh(found) > 0) return `As keyed, drive may run to ${kmhWords(found.endsNow?.worst ?? 0)}, and ${kmhWords(question?.limitKmh ?? 0)} is allowed: choose other codes.`;
+  if (isMoved && (check?.count ?? 0) < CHECK_READINGS)
+    return `The wheel code was changed: ${CHECK_READINGS} readings with the new one confirm it first.`;
+  if (isMoved && check?.run && !check.run.agrees)
+    return 'The check run does not say what was predicted: read on, or choose anew.';
+  if (question && question.limitKmh !== null && codes.cap && codes.capKmh === null)
+    return `${codes.cap.label} shows a value that is no cap: key one first.`;
+  if (overLimitKmh(found) > 0)
+    return `As keyed, drive may run to ${kmhWords(found.endsNow?.worst ?? 0)}, and ${kmhWords(question?.limitKmh ?? 0)} is allowed: choose other codes.`;
   return null;
 }
 
@@ -76,10 +86,28 @@ export function learntBy(state: VisitState, map: DisplayMap): Calibrated | null 
   const { k, u, low, high, count, wheelRaw, pulsesRaw } = calibrate.family;
   const codes = wheelCodes(state.known, map, terms);
   const wasMm = codes.wheel && wheelRaw !== null ? circumferenceMm(codes.wheel, wheelRaw) : undefined;
-  const now = ratioWith({ k, low, high, wheelMm: wasMm ?? codes.wheelMm, pulses: pulsesOf(codes.pulses, pulsesRaw) ?? codes.pulsesSet }, codes.wheelMm, codes.pulsesSet);
+  const now = ratioWith(
+    { k, low, high, wheelMm: wasMm ?? codes.wheelMm, pulses: pulsesOf(codes.pulses, pulsesRaw) ?? codes.pulsesSet },
+    codes.wheelMm,
+    codes.pulsesSet,
+  );
   const overshootKmh = overshootOf(state, map, codes).kmh ?? 0;
-  const ends = codes.capKmh === null ? null : codes.capCounts === 'share' ? shareEnds(codes.capKmh + overshootKmh) : endSpeed(codes.capKmh, now, overshootKmh);
-  return { how: 'learnt', ratio: { k, u, low, high }, atWheelRaw: wheelRaw, atPulsesRaw: pulsesRaw, count, ends: ends && { kmh: ends.kmh, worst: ends.worst }, checkOff: null, provisional: `learnt from ${count} units; not itself measured` };
+  const ends =
+    codes.capKmh === null
+      ? null
+      : codes.capCounts === 'share'
+        ? shareEnds(codes.capKmh + overshootKmh)
+        : endSpeed(codes.capKmh, now, overshootKmh);
+  return {
+    how: 'learnt',
+    ratio: { k, u, low, high },
+    atWheelRaw: wheelRaw,
+    atPulsesRaw: pulsesRaw,
+    count,
+    ends: ends && { kmh: ends.kmh, worst: ends.worst },
+    checkOff: null,
+    provisional: `learnt from ${count} units; not itself measured`,
+  };
 }
 
 /** Why a unit cannot be closed by what its family was learnt to be; null where it can. */
@@ -88,12 +116,19 @@ export function whyNotLearnt(learnt: Calibrated, { opened }: VisitState): string
   if (limit === null) return null;
   if (learnt.ends === null) return 'Its cap shows a value that is none: run it, or key a cap first.';
   const isOver = learnt.ends.kmh > limit.kmh * WITHIN || learnt.ends.worst > limit.kmh * (1 + tolerance) * WITHIN;
-  return isOver ? `By what its family was learnt to be, drive may run to ${kmhWords(learnt.ends.worst)} with the codes that it shows, and ${kmhWords(limit.kmh)} is allowed: run it and choose other codes.` : null;
+  return isOver
+    ? `By what its family was learnt to be, drive may run to ${kmhWords(learnt.ends.worst)} with the codes that it shows, and ${kmhWords(limit.kmh)} is allowed: run it and choose other codes.`
+    : null;
 }
 
 /** A candidate as it is taken. */
-export function fittedBy({ codes, estimate }: CalibrationOf, { wheel, pulses, cap, ratio }: WheelCandidate): WheelFitted {
-  const found: RatioFound = estimate ? { k: estimate.k, u: estimate.u, low: estimate.low, high: estimate.high } : { k: 1, u: 0, low: 1, high: 1 };
+export function fittedBy(
+  { codes, estimate }: CalibrationOf,
+  { wheel, pulses, cap, ratio }: WheelCandidate,
+): WheelFitted {
+  const found: RatioFound = estimate
+    ? { k: estimate.k, u: estimate.u, low: estimate.low, high: estimate.high }
+    : { k: 1, u: 0, low: 1, high: 1 };
   const scale = codes.pulses?.encoding.kind === 'line' ? codes.pulses.encoding.scale : 1;
   return {
     ratio: found,

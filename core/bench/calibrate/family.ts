@@ -2,7 +2,13 @@ import type { Code, DisplayMap } from '../../display/map/display-map.js';
 import type { Choices } from '../../setup/inputs/house-rules.js';
 import type { SpeedTerms } from '../../setup/setup.js';
 import { chooseWheelCodes } from '../../speed/choose/choose-wheel-codes.js';
-import { FEWEST_RUNS, FULL_AFTER_SURPRISE, samplingAdvice, type FamilyRun, type SamplingAdvice } from '../../speed/fleet/sampling-advice.js';
+import {
+  FEWEST_RUNS,
+  FULL_AFTER_SURPRISE,
+  samplingAdvice,
+  type FamilyRun,
+  type SamplingAdvice,
+} from '../../speed/fleet/sampling-advice.js';
 import { circumferenceMm } from '../../speed/wheel-code.js';
 import type { CalibrateTerms } from '../bench-terms.js';
 import { pulsesOf, questionFor, wheelCodes } from './wheel-question.js';
@@ -35,7 +41,10 @@ export function comparable({ map, terms, runs }: Pick<Family, 'map' | 'terms' | 
   if (!newest) return [];
   const counts = ({ wheelRaw, pulsesRaw }: UnitRun) => {
     const { wheel, pulses } = wheelCodes({}, map, terms);
-    return ((wheel && wheelRaw !== null ? circumferenceMm(wheel, wheelRaw) : undefined) ?? 1) / (pulsesOf(pulses, pulsesRaw) ?? terms.pulses);
+    return (
+      ((wheel && wheelRaw !== null ? circumferenceMm(wheel, wheelRaw) : undefined) ?? 1) /
+      (pulsesOf(pulses, pulsesRaw) ?? terms.pulses)
+    );
   };
   return runs.map((run) => ({ serial: run.serial, at: run.at, k: (run.k * counts(newest)) / counts(run) }));
 }
@@ -46,7 +55,8 @@ export function familyAdvice(family: Family): SamplingAdvice {
   const newest = runs.at(-1);
   const known = knownBy(family, newest);
   const codes = wheelCodes(known, map, terms);
-  const best = (ratio: { readonly k: number; readonly low: number; readonly high: number }) => chooseWheelCodes(questionFor(codes, terms, map.speed?.overshootKmh ?? null, ratio))[0];
+  const best = (ratio: { readonly k: number; readonly low: number; readonly high: number }) =>
+    chooseWheelCodes(questionFor(codes, terms, map.speed?.overshootKmh ?? null, ratio))[0];
   return samplingAdvice({
     runs: comparable(family),
     uCommon: Math.max(0, ...runs.map(({ uCommon }) => uCommon)),
@@ -61,17 +71,36 @@ export function calibrateTermsFor(family: Family): CalibrateTerms {
   const advice = familyAdvice(family);
   const newest = family.runs.at(-1);
   const { family: ratio } = advice;
-  const isLearnt = ratio !== null && family.runs.length >= FEWEST_RUNS && advice.why !== 'surprise' && newest !== undefined;
-  const learnt = isLearnt ? { k: ratio.mean, u: ratio.spread, low: ratio.capLow, high: ratio.tolerance.high, count: ratio.count, wheelRaw: newest.wheelRaw, pulsesRaw: newest.pulsesRaw, nextLow: ratio.next.low, nextHigh: ratio.next.high } : null;
+  const isLearnt =
+    ratio !== null && family.runs.length >= FEWEST_RUNS && advice.why !== 'surprise' && newest !== undefined;
+  const learnt = isLearnt
+    ? {
+        k: ratio.mean,
+        u: ratio.spread,
+        low: ratio.capLow,
+        high: ratio.tolerance.high,
+        count: ratio.count,
+        wheelRaw: newest.wheelRaw,
+        pulsesRaw: newest.pulsesRaw,
+        nextLow: ratio.next.low,
+        nextHigh: ratio.next.high,
+      }
+    : null;
   const isItsTurn = advice.next === 'sample' && (family.rule === 'every' || family.learntSince >= ONE_IN - 1);
-  return { runs: advice.next === 'sample' && !isItsTurn ? 'sample' : 'full', why: whyWords(advice, family), family: learnt };
+  return {
+    runs: advice.next === 'sample' && !isItsTurn ? 'sample' : 'full',
+    why: whyWords(advice, family),
+    family: learnt,
+  };
 }
 
 function whyWords({ why, outsider }: SamplingAdvice, { runs, rule, learntSince }: Family): string {
   const count = runs.length;
   switch (why) {
     case 'tooFew':
-      return count === 0 ? `None of this type, display and tyre was run yet: the first ${FEWEST_RUNS} are.` : `${count} of this type, display and tyre ${count === 1 ? 'was' : 'were'} run; the first ${FEWEST_RUNS} are.`;
+      return count === 0
+        ? `None of this type, display and tyre was run yet: the first ${FEWEST_RUNS} are.`
+        : `${count} of this type, display and tyre ${count === 1 ? 'was' : 'were'} run; the first ${FEWEST_RUNS} are.`;
     case 'surprise':
       return `${outsider} read otherwise than those before it: the next ${FULL_AFTER_SURPRISE} are run.`;
     case 'capNotSure':
@@ -80,7 +109,9 @@ function whyWords({ why, outsider }: SamplingAdvice, { runs, rule, learntSince }
       return `The ${count} that were run spread too far for one wheel value: this one is run.`;
     case 'learnt':
       if (rule === 'every') return 'House rules run every unit.';
-      return learntSince >= ONE_IN - 1 ? `One in ${ONE_IN} is run, and it is this one's turn.` : `${count} of this type, display and tyre were run and read alike: this one need not be.`;
+      return learntSince >= ONE_IN - 1
+        ? `One in ${ONE_IN} is run, and it is this one's turn.`
+        : `${count} of this type, display and tyre were run and read alike: this one need not be.`;
   }
 }
 
@@ -92,4 +123,5 @@ const knownBy = ({ map, terms }: Family, run: UnitRun | undefined): Readonly<Rec
   };
 };
 
-const rawOf = (code: Code | null, raw: number | null): Readonly<Record<string, number>> => (code && raw !== null ? { [code.label]: raw } : {});
+const rawOf = (code: Code | null, raw: number | null): Readonly<Record<string, number>> =>
+  code && raw !== null ? { [code.label]: raw } : {};

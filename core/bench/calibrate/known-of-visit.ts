@@ -7,14 +7,23 @@ import { calibrationOf } from './calibration-of.js';
 export function knownOfVisit(state: VisitState, map: DisplayMap): Omit<UnitKnown, 'override'> {
   const { calibration, checkedIn, known, witnessed } = state;
   const own = state.wheelFamily === 1 ? state.opened.bench?.calibrate?.own : undefined;
-  const stands = Object.entries(state.accepted).flatMap(([label, one]) => (one.raw === null ? [] : [[label, { ...one, raw: one.raw }] as const]));
+  const stands = Object.entries(state.accepted).flatMap(([label, one]) =>
+    one.raw === null ? [] : [[label, { ...one, raw: one.raw }] as const],
+  );
   const overshoot = calibration.driveEnds.length > 0 ? (calibrationOf(state, map)?.overshoot.kmh ?? null) : null;
   return {
-    asFound: { ...Object.fromEntries([...witnessed].map((label) => [label, known[label] ?? 0])), ...Object.fromEntries(stands.map(([label, { raw }]) => [label, raw])) },
-    ...(stands.length > 0 ? { letStand: Object.fromEntries(stands.map(([label, { words, by, on }]) => [label, { words, by, on }])) } : {}),
+    asFound: {
+      ...Object.fromEntries([...witnessed].map((label) => [label, known[label] ?? 0])),
+      ...Object.fromEntries(stands.map(([label, { raw }]) => [label, raw])),
+    },
+    ...(stands.length > 0
+      ? { letStand: Object.fromEntries(stands.map(([label, { words, by, on }]) => [label, { words, by, on }])) }
+      : {}),
     packV: checkedIn?.packV ?? null,
     ratio: ratioOf(state),
-    rolled: calibration.wheel ? { mm: calibration.wheel.mm, fromMm: calibration.wheel.fromMm, toMm: calibration.wheel.toMm } : (own?.rolled ?? null),
+    rolled: calibration.wheel
+      ? { mm: calibration.wheel.mm, fromMm: calibration.wheel.fromMm, toMm: calibration.wheel.toMm }
+      : (own?.rolled ?? null),
     overshootKmh: overshoot ?? own?.overshootKmh ?? null,
   };
 }
@@ -23,7 +32,13 @@ export function knownOfVisit(state: VisitState, map: DisplayMap): Omit<UnitKnown
 function ratioOf({ calibration: { fitted }, opened, wheelFamily }: VisitState): KnownRatio | null {
   if (fitted) {
     const { wheelRaw, pulsesRaw, count, by } = fitted;
-    return { k: fitted.ratio.k, low: fitted.ratio.low, atWheelRaw: fitted.atWheelRaw, atPulsesRaw: fitted.atPulsesRaw, taken: { wheelRaw, pulsesRaw, count, by } };
+    return {
+      k: fitted.ratio.k,
+      low: fitted.ratio.low,
+      atWheelRaw: fitted.atWheelRaw,
+      atPulsesRaw: fitted.atPulsesRaw,
+      taken: { wheelRaw, pulsesRaw, count, by },
+    };
   }
   if (wheelFamily > 1) return null;
   const { family, own } = opened.bench?.calibrate ?? {};
@@ -31,4 +46,16 @@ function ratioOf({ calibration: { fitted }, opened, wheelFamily }: VisitState): 
 }
 
 /** The ratio of a family as a setup counts with it. */
-export const familyRatioKnown = ({ k, low, wheelRaw, pulsesRaw, count }: NonNullable<NonNullable<NonNullable<VisitState['opened']['bench']>['calibrate']>['family']>): KnownRatio => ({ k, low, atWheelRaw: wheelRaw, atPulsesRaw: pulsesRaw, learntFrom: count });
+export const familyRatioKnown = ({
+  k,
+  low,
+  wheelRaw,
+  pulsesRaw,
+  count,
+}: NonNullable<NonNullable<NonNullable<VisitState['opened']['bench']>['calibrate']>['family']>): KnownRatio => ({
+  k,
+  low,
+  atWheelRaw: wheelRaw,
+  atPulsesRaw: pulsesRaw,
+  learntFrom: count,
+});

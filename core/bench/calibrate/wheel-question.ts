@@ -26,7 +26,8 @@ export interface WheelCodes {
 
 type Known = VisitState['known'];
 
-const first = (map: DisplayMap, what: Code['function']): Code | null => map.codes.find((code) => code.function === what && code.access !== 'absent' && code.access !== 'tool') ?? null;
+const first = (map: DisplayMap, what: Code['function']): Code | null =>
+  map.codes.find((code) => code.function === what && code.access !== 'absent' && code.access !== 'tool') ?? null;
 
 /** The codes that make pulses into a speed and end drive at one, by what the unit shows. */
 export function wheelCodes(known: Known, map: DisplayMap, terms: SpeedTerms): WheelCodes {
@@ -44,40 +45,60 @@ export function wheelCodes(known: Known, map: DisplayMap, terms: SpeedTerms): Wh
     capRaw,
     wheelMm: (wheel && wheelRaw !== null ? circumferenceMm(wheel, wheelRaw) : undefined) ?? 1,
     pulsesSet: pulsesOf(pulses, pulsesRaw) ?? terms.pulses,
-    capKmh: per === undefined || capRaw === null || cap === null || !plainValues(cap).includes(capRaw) ? null : capRaw * per,
+    capKmh:
+      per === undefined || capRaw === null || cap === null || !plainValues(cap).includes(capRaw) ? null : capRaw * per,
   };
 }
 
 /** Pulses a turn that digits of the pulse code mean. */
-export const pulsesOf = (code: Code | null, raw: number | null): number | null => (code?.encoding.kind === 'line' && raw !== null ? raw * code.encoding.scale : null);
+export const pulsesOf = (code: Code | null, raw: number | null): number | null =>
+  code?.encoding.kind === 'line' && raw !== null ? raw * code.encoding.scale : null;
 
 /** What the figures on the glass can tell: miles an hour where the unit shows miles. */
 export function speedGlass(known: Known, map: DisplayMap): SpeedGlass {
   const step = 10 ** -(map.speed?.decimals ?? 0);
   const rounding = map.speed?.rounding ?? 'unknown';
-  return { resolutionKmh: showsMiles(known, map) ? step * KM_PER_MILE : step, rounding: rounding === 'unknown' ? null : rounding };
+  return {
+    resolutionKmh: showsMiles(known, map) ? step * KM_PER_MILE : step,
+    rounding: rounding === 'unknown' ? null : rounding,
+  };
 }
 
 /** Whether the display shows miles as it is keyed. */
 export function showsMiles(known: Known, map: DisplayMap): boolean {
   const code = map.codes.find((each) => each.function === 'units');
-  return code?.encoding.kind === 'table' && code.encoding.entries.find(({ raw }) => raw === (known[code.label] ?? code.factory))?.value === 'mph';
+  return (
+    code?.encoding.kind === 'table' &&
+    code.encoding.entries.find(({ raw }) => raw === (known[code.label] ?? code.factory))?.value === 'mph'
+  );
 }
 
 const isShare = (cap: Code | null): boolean => cap?.encoding.kind === 'line' && cap.encoding.unit === '%';
 
 /** What may be chosen among, by what the promise asks. */
-export function questionFor(codes: WheelCodes, terms: SpeedTerms, overshootKmh: number | null, { k, low, high }: { readonly k: number; readonly low: number; readonly high: number }): WheelQuestion {
+export function questionFor(
+  codes: WheelCodes,
+  terms: SpeedTerms,
+  overshootKmh: number | null,
+  { k, low, high }: { readonly k: number; readonly low: number; readonly high: number },
+): WheelQuestion {
   const { wheel, pulses, cap, wheelRaw, pulsesSet, wheelMm } = codes;
   // What a setup would never set is not offered either.
-  const mayTurn = (code: Code): boolean => code.access === 'open' && code.source !== 'hearsay' && code.effect !== 'displayOnly' && !terms.isFixed;
+  const mayTurn = (code: Code): boolean =>
+    code.access === 'open' && code.source !== 'hearsay' && code.effect !== 'displayOnly' && !terms.isFixed;
   const standing: WheelChoice = { raw: wheelRaw ?? 0, mm: wheelMm };
   const per = cap ? terms.kmhPerRaw[cap.label] : undefined;
   return {
     ratio: { k, low, high, wheelMm, pulses: pulsesSet },
     wheel: wheel && mayTurn(wheel) ? wheelChoices(wheel, standing) : [standing],
-    pulses: terms.mayTrim && pulses && mayTurn(pulses) ? plainValues(pulses).flatMap((raw) => (raw > 0 ? [pulsesOf(pulses, raw) ?? pulsesSet] : [])) : [pulsesSet],
-    caps: cap && per !== undefined && codes.capCounts === 'shown' ? (mayTurn(cap) ? plainValues(cap) : [codes.capRaw ?? cap.factory]).map((raw) => ({ raw, kmh: raw * per })) : [],
+    pulses:
+      terms.mayTrim && pulses && mayTurn(pulses)
+        ? plainValues(pulses).flatMap((raw) => (raw > 0 ? [pulsesOf(pulses, raw) ?? pulsesSet] : []))
+        : [pulsesSet],
+    caps:
+      cap && per !== undefined && codes.capCounts === 'shown'
+        ? (mayTurn(cap) ? plainValues(cap) : [codes.capRaw ?? cap.factory]).map((raw) => ({ raw, kmh: raw * per }))
+        : [],
     limitKmh: terms.limit?.kmh ?? null,
     overshootKmh,
     tolerance: terms.tolerance,
@@ -92,4 +113,3 @@ function wheelChoices(wheel: Code, standing: WheelChoice): readonly WheelChoice[
   });
   return choices.length === 0 ? [standing] : choices;
 }
-

@@ -1,4 +1,11 @@
-import { glassLabel, type Code, type DisplayMap, type KeyedMap, type MenuPage, type PageItem } from '../map/display-map.js';
+import {
+  glassLabel,
+  type Code,
+  type DisplayMap,
+  type KeyedMap,
+  type MenuPage,
+  type PageItem,
+} from '../map/display-map.js';
 import { formatRaw, nearestValue, valuesInOrder } from '../map/raw-value.js';
 
 export type RawValues = Readonly<Record<string, number>>;
@@ -48,7 +55,12 @@ export interface DisplayState {
 /** What the glass shows. `label` names the code in the map, `shows` is what stands on the glass. */
 export type Glass =
   | { readonly kind: 'off' }
-  | { readonly kind: 'riding'; readonly level: number | null; readonly mode: string | null; readonly icons: readonly string[] }
+  | {
+      readonly kind: 'riding';
+      readonly level: number | null;
+      readonly mode: string | null;
+      readonly icons: readonly string[];
+    }
   | { readonly kind: 'pin'; readonly digits: string; readonly at: number }
   | {
       readonly kind: 'menu';
@@ -85,11 +97,23 @@ export function displayAtRest(map: DisplayMap, stored: RawValues = {}): DisplayS
 }
 
 /** The same display with the menu open at a code, as when a person says what the glass shows. Null where no page has it. */
-export function displayAtCode(map: KeyedMap, state: DisplayState, label: string, focus: MenuScreen['focus'] = 'name'): DisplayState | null {
+export function displayAtCode(
+  map: KeyedMap,
+  state: DisplayState,
+  label: string,
+  focus: MenuScreen['focus'] = 'name',
+): DisplayState | null {
   for (const page of map.menu.pages) {
     const item = page.items.findIndex((entry) => 'code' in entry && entry.code === label);
     if (item !== -1) {
-      return { ...state, unlocked: true, mode: page.mode ?? state.mode, screen: { kind: 'menu', page: page.id, item, focus, digit: 0 }, unstored: {}, idleMs: 0 };
+      return {
+        ...state,
+        unlocked: true,
+        mode: page.mode ?? state.mode,
+        screen: { kind: 'menu', page: page.id, item, focus, digit: 0 },
+        unstored: {},
+        idleMs: 0,
+      };
     }
   }
   return null;
@@ -135,7 +159,8 @@ export function codeOf(map: DisplayMap, label: string): Code {
 }
 
 /** The value on the glass for a code: a change not stored yet, else what is stored. */
-export const shownValue = (state: DisplayState, code: Code): number => state.unstored[code.label] ?? state.stored[code.label] ?? code.factory;
+export const shownValue = (state: DisplayState, code: Code): number =>
+  state.unstored[code.label] ?? state.stored[code.label] ?? code.factory;
 
 /** Whether the display lists this item now. */
 export function isListed(map: DisplayMap, state: Pick<DisplayState, 'stored'>, item: PageItem): boolean {
@@ -151,7 +176,11 @@ export function settableValues(map: DisplayMap, state: Pick<DisplayState, 'store
   const all = valuesInOrder(code);
   const bounds = boundsOf(map, code.label);
   if (bounds.length === 0) return all;
-  return all.filter((raw) => bounds.every(({ by, as }) => (as === 'most' ? raw <= (state.stored[by] ?? Infinity) : raw >= (state.stored[by] ?? -Infinity))));
+  return all.filter((raw) =>
+    bounds.every(({ by, as }) =>
+      as === 'most' ? raw <= (state.stored[by] ?? Infinity) : raw >= (state.stored[by] ?? -Infinity),
+    ),
+  );
 }
 
 type Bound = { readonly by: string; readonly as: 'most' | 'least' };
@@ -163,7 +192,8 @@ function boundsOf(map: DisplayMap, label: string): readonly Bound[] {
     const all = new Map<string, Bound[]>();
     for (const code of map.codes) {
       for (const influence of code.influences ?? []) {
-        if (influence.kind === 'limits') all.set(influence.code, [...(all.get(influence.code) ?? []), { by: code.label, as: influence.as }]);
+        if (influence.kind === 'limits')
+          all.set(influence.code, [...(all.get(influence.code) ?? []), { by: code.label, as: influence.as }]);
       }
     }
     found = all;
@@ -191,7 +221,9 @@ export function glassOf(map: DisplayMap, state: DisplayState): Glass {
         kind: 'riding',
         level: map.ride?.levels ? state.level : null,
         mode: map.ride?.modes?.list.find((mode) => mode.id === state.mode)?.title ?? null,
-        icons: (map.icons ?? []).filter(({ litIf }) => litIf.in.includes(state.inForce[litIf.code] ?? Number.NaN)).map((icon) => icon.title),
+        icons: (map.icons ?? [])
+          .filter(({ litIf }) => litIf.in.includes(state.inForce[litIf.code] ?? Number.NaN))
+          .map((icon) => icon.title),
       };
     case 'menu':
       return menuGlass(map as KeyedMap, state, screen);

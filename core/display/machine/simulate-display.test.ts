@@ -2,14 +2,25 @@ import { describe, expect, it } from 'vitest';
 import { code, fourKey, line, threeKey, withCodes, words } from '../../testing/samples.js';
 import type { DisplayMap, KeyedMap } from '../map/display-map.js';
 import { hold, tap } from '../map/gesture.js';
-import { displayAtRest, glassOf, simulateDisplay, valuesInOrder, type DisplayInput, type DisplayState } from './simulate-display.js';
+import {
+  displayAtRest,
+  glassOf,
+  simulateDisplay,
+  valuesInOrder,
+  type DisplayInput,
+  type DisplayState,
+} from './simulate-display.js';
 
 const run = (map: DisplayMap, inputs: readonly DisplayInput[], from: DisplayState = displayAtRest(map)): DisplayState =>
   inputs.reduce((state, input) => simulateDisplay(map, state, input), from);
 const wait = (ms: number): DisplayInput => ({ kind: 'wait', ms });
 const times = (n: number, input: DisplayInput): DisplayInput[] => Array.from({ length: n }, () => input);
-const shown = (map: DisplayMap, inputs: readonly DisplayInput[], from?: DisplayState) => glassOf(map, run(map, inputs, from));
-const withMenu = (map: KeyedMap, menu: Partial<KeyedMap['menu']>): KeyedMap => ({ ...map, menu: { ...map.menu, ...menu } });
+const shown = (map: DisplayMap, inputs: readonly DisplayInput[], from?: DisplayState) =>
+  glassOf(map, run(map, inputs, from));
+const withMenu = (map: KeyedMap, menu: Partial<KeyedMap['menu']>): KeyedMap => ({
+  ...map,
+  menu: { ...map.menu, ...menu },
+});
 
 describe('a live display', () => {
   const open = hold(2000, 'set', 'up');
@@ -18,7 +29,14 @@ describe('a live display', () => {
   it('opens at its first code by its own gesture alone', () => {
     expect(shown(fourKey, [tap('set')])).toMatchObject({ kind: 'riding' });
     expect(shown(fourKey, [hold(1000, 'set', 'up')])).toMatchObject({ kind: 'riding' });
-    expect(shown(fourKey, [open])).toMatchObject({ kind: 'menu', label: 'L1', shows: 'L1', raw: 12, text: '12', focus: 'name' });
+    expect(shown(fourKey, [open])).toMatchObject({
+      kind: 'menu',
+      label: 'L1',
+      shows: 'L1',
+      raw: 12,
+      text: '12',
+      focus: 'name',
+    });
   });
 
   it('stores a change when one moves on, not before', () => {
@@ -120,14 +138,22 @@ describe('a display that moves a focus', () => {
 });
 
 describe('a display that goes digit by digit', () => {
-  const map = withMenu(fourKey, { edit: { style: 'digits', begin: hold(800, 'up'), count: tap('up'), walk: tap('down') }, store: { on: 'endOfEdit' } });
+  const map = withMenu(fourKey, {
+    edit: { style: 'digits', begin: hold(800, 'up'), count: tap('up'), walk: tap('down') },
+    store: { on: 'endOfEdit' },
+  });
   const open = hold(2000, 'set', 'up');
 
   it('counts a digit up 0-9-0, walks on, and stores after the last', () => {
     const second = [open, tap('set'), hold(800, 'up')];
     expect(shown(map, second)).toMatchObject({ text: '30', digit: 0, focus: 'value' });
-    expect(shown(map, [...second, ...times(9, tap('up')), tap('down'), ...times(5, tap('up'))])).toMatchObject({ text: '25', digit: 1 });
-    expect(run(map, [...second, ...times(9, tap('up')), tap('down'), ...times(5, tap('up')), tap('down')]).stored['L2']).toBe(25);
+    expect(shown(map, [...second, ...times(9, tap('up')), tap('down'), ...times(5, tap('up'))])).toMatchObject({
+      text: '25',
+      digit: 1,
+    });
+    expect(
+      run(map, [...second, ...times(9, tap('up')), tap('down'), ...times(5, tap('up')), tap('down')]).stored['L2'],
+    ).toBe(25);
   });
 
   it('keeps what it had where the digits make no value of the code', () => {
@@ -180,22 +206,55 @@ describe('pages', () => {
     { id: 'one', title: 'One', items: [{ code: 'A' }, { page: 'two', title: 'More' }, { exit: true, title: 'Exit' }] },
     { id: 'two', title: 'Two', items: [{ code: 'B' }, { code: 'C' }, { back: 'one', title: 'Back' }] },
   ] as const;
-  const map: KeyedMap = { ...fourKey, codes, menu: { ...fourKey.menu, pages, pick: tap('up'), opens: [{ gesture: open, from: 'riding', page: 'one' }], turns: [{ gesture: hold(1000, 'set', 'down'), from: 'one', to: 'two' }] } };
+  const map: KeyedMap = {
+    ...fourKey,
+    codes,
+    menu: {
+      ...fourKey.menu,
+      pages,
+      pick: tap('up'),
+      opens: [{ gesture: open, from: 'riding', page: 'one' }],
+      turns: [{ gesture: hold(1000, 'set', 'down'), from: 'one', to: 'two' }],
+    },
+  };
 
   it('are passed to by an entry, by a gesture, and left by Back and Exit', () => {
     expect(shown(map, [open, tap('set')])).toEqual({ kind: 'entry', shows: 'More', page: 'One' });
     expect(shown(map, [open, tap('set'), tap('up')])).toMatchObject({ label: 'B', page: 'Two' });
     expect(shown(map, [open, hold(1000, 'set', 'down')])).toMatchObject({ label: 'B' });
-    expect(shown(map, [open, hold(1000, 'set', 'down'), tap('set'), tap('set'), tap('up')])).toMatchObject({ label: 'A' });
+    expect(shown(map, [open, hold(1000, 'set', 'down'), tap('set'), tap('set'), tap('up')])).toMatchObject({
+      label: 'A',
+    });
     expect(shown(map, [open, tap('set'), tap('set'), tap('up')])).toMatchObject({ kind: 'riding' });
   });
 
   it('may belong to ride modes, with labels that look the same', () => {
     const twoModes: KeyedMap = {
       ...map,
-      codes: [code('eco P1', 'modeSpeedPercent', { shownAs: 'P1' }), code('fast P1', 'modeSpeedPercent', { shownAs: 'P1', factory: 9 })],
-      ride: { levels: null, modes: { gesture: tap('down'), list: [{ id: 'eco', title: 'eco' }, { id: 'fast', title: 'fast' }], wakesIn: 'eco' } },
-      menu: { ...map.menu, turns: [], opens: [{ gesture: open, from: 'riding', page: 'ofMode' }], pages: [{ id: 'eco', title: 'Eco', mode: 'eco', items: [{ code: 'eco P1' }] }, { id: 'fast', title: 'Fast', mode: 'fast', items: [{ code: 'fast P1' }] }] },
+      codes: [
+        code('eco P1', 'modeSpeedPercent', { shownAs: 'P1' }),
+        code('fast P1', 'modeSpeedPercent', { shownAs: 'P1', factory: 9 }),
+      ],
+      ride: {
+        levels: null,
+        modes: {
+          gesture: tap('down'),
+          list: [
+            { id: 'eco', title: 'eco' },
+            { id: 'fast', title: 'fast' },
+          ],
+          wakesIn: 'eco',
+        },
+      },
+      menu: {
+        ...map.menu,
+        turns: [],
+        opens: [{ gesture: open, from: 'riding', page: 'ofMode' }],
+        pages: [
+          { id: 'eco', title: 'Eco', mode: 'eco', items: [{ code: 'eco P1' }] },
+          { id: 'fast', title: 'Fast', mode: 'fast', items: [{ code: 'fast P1' }] },
+        ],
+      },
     };
     expect(shown(twoModes, [open])).toMatchObject({ shows: 'P1', label: 'eco P1', raw: 5 });
     expect(shown(twoModes, [tap('down'), open])).toMatchObject({ shows: 'P1', label: 'fast P1', raw: 9 });
@@ -215,30 +274,52 @@ describe('what one code does to others', () => {
   });
 
   it('bounds them, and brings them inside', () => {
-    const map = withCodes(fourKey, [code('A', 'unknown', { influences: [{ kind: 'limits', code: 'B', as: 'most' }] }), code('B', 'unknown', {})]);
+    const map = withCodes(fourKey, [
+      code('A', 'unknown', { influences: [{ kind: 'limits', code: 'B', as: 'most' }] }),
+      code('B', 'unknown', {}),
+    ]);
     expect(run(map, [open, tap('down'), tap('down'), close]).stored).toEqual({ A: 3, B: 3 });
     expect(shown(map, [open, tap('set'), tap('up')])).toMatchObject({ raw: 0 });
   });
 
   it('brings them back to what the maker set', () => {
-    const map = withCodes(fourKey, [code('A', 'unknown', { influences: [{ kind: 'resets', code: 'B' }] }), code('B', 'unknown', {})]);
+    const map = withCodes(fourKey, [
+      code('A', 'unknown', { influences: [{ kind: 'resets', code: 'B' }] }),
+      code('B', 'unknown', {}),
+    ]);
     expect(run(map, [open, tap('up'), close], displayAtRest(map, { B: 9 })).stored).toEqual({ A: 6, B: 5 });
   });
 
   it('hides and shows them', () => {
-    const map = withCodes(fourKey, [code('A', 'unknown', {}), code('B', 'unknown', { shownIf: { code: 'A', in: [6] } }), code('C', 'unknown', {})]);
+    const map = withCodes(fourKey, [
+      code('A', 'unknown', {}),
+      code('B', 'unknown', { shownIf: { code: 'A', in: [6] } }),
+      code('C', 'unknown', {}),
+    ]);
     expect(shown(map, [open, tap('set')])).toMatchObject({ label: 'C' });
     expect(shown(map, [open, tap('up'), tap('set')])).toMatchObject({ label: 'B' });
   });
 
   it('of an action restores everything the maker set, the odometer left alone', () => {
-    const map = withCodes(fourKey, [code('A', 'unknown', {}), code('O', 'odometer', { access: 'locked' }), code('R', 'restoreDefaults', { action: 'restoreDefaults', range: { min: 0, max: 1, step: 1 }, factory: 0, encoding: words([0, 'no'], [1, 'yes']) })]);
+    const map = withCodes(fourKey, [
+      code('A', 'unknown', {}),
+      code('O', 'odometer', { access: 'locked' }),
+      code('R', 'restoreDefaults', {
+        action: 'restoreDefaults',
+        range: { min: 0, max: 1, step: 1 },
+        factory: 0,
+        encoding: words([0, 'no'], [1, 'yes']),
+      }),
+    ]);
     const state = run(map, [open, tap('set'), tap('set'), tap('up'), close], displayAtRest(map, { A: 9, O: 7 }));
     expect(state.stored).toEqual({ A: 5, O: 7, R: 0 });
   });
 
   it('erases an entry by a hold on it, and on no other', () => {
-    const erasing = code('O', 'odometer', { access: 'locked', holdErases: { gesture: hold(3000, 'down'), says: 'clears the odometer' } });
+    const erasing = code('O', 'odometer', {
+      access: 'locked',
+      holdErases: { gesture: hold(3000, 'down'), says: 'clears the odometer' },
+    });
     const map = withCodes(fourKey, [code('A', 'unknown', {}), erasing]);
     expect(run(map, [open, hold(3000, 'down')]).stored).toMatchObject({ O: 5 });
     expect(run(map, [open, tap('set'), hold(3000, 'down')]).stored).toMatchObject({ O: 0 });
@@ -251,8 +332,14 @@ describe('one code with two functions', () => {
     factory: 31,
     encoding: {
       kind: 'pair',
-      first: { function: 'assistLevels', entries: [3, 5].map((raw) => ({ raw, value: String(raw), title: `${raw} levels` })) },
-      second: { function: 'zeroLevel', entries: [0, 1].map((raw) => ({ raw, value: raw ? 'on' : 'off', title: raw ? 'level 0' : 'no level 0' })) },
+      first: {
+        function: 'assistLevels',
+        entries: [3, 5].map((raw) => ({ raw, value: String(raw), title: `${raw} levels` })),
+      },
+      second: {
+        function: 'zeroLevel',
+        entries: [0, 1].map((raw) => ({ raw, value: raw ? 'on' : 'off', title: raw ? 'level 0' : 'no level 0' })),
+      },
     },
   });
   const map = withCodes(fourKey, [levels]);
@@ -268,7 +355,11 @@ describe('one code with two functions', () => {
 
 describe('power', () => {
   it('comes by its key, shows what it shows, and wakes where it wakes', () => {
-    const map: KeyedMap = { ...fourKey, power: { ...fourKey.power, shows: 'd 21' }, ride: { levels: { up: tap('up'), down: tap('down'), most: 5, wakesAt: 2 }, modes: null } };
+    const map: KeyedMap = {
+      ...fourKey,
+      power: { ...fourKey.power, shows: 'd 21' },
+      ride: { levels: { up: tap('up'), down: tap('down'), most: 5, wakesAt: 2 }, modes: null },
+    };
     const off = run(map, [hold(2000, 'power')]);
     expect(glassOf(map, off)).toEqual({ kind: 'off' });
     expect(shown(map, [hold(1500, 'power')], off)).toEqual({ kind: 'message', text: 'd 21' });
@@ -279,7 +370,9 @@ describe('power', () => {
     const map = withMenu(fourKey, {});
     const open = hold(2000, 'set', 'up');
     expect(run(map, [open, hold(2000, 'power')]).screen.kind).toBe('menu');
-    expect(run({ ...map, power: { ...map.power, offInMenu: true } }, [open, hold(2000, 'power')]).screen.kind).toBe('off');
+    expect(run({ ...map, power: { ...map.power, offInMenu: true } }, [open, hold(2000, 'power')]).screen.kind).toBe(
+      'off',
+    );
   });
 
   it('may open the menu from the dark', () => {
@@ -288,7 +381,11 @@ describe('power', () => {
   });
 
   it('forgets what lives in the display alone, and what the pack keeps', () => {
-    const map = withCodes(fourKey, [code('A', 'walk', { keptIn: 'displayWhileAttached' }), code('B', 'clock', { keptIn: 'untilPackOut' }), code('C', 'walk', {})]);
+    const map = withCodes(fourKey, [
+      code('A', 'walk', { keptIn: 'displayWhileAttached' }),
+      code('B', 'clock', { keptIn: 'untilPackOut' }),
+      code('C', 'walk', {}),
+    ]);
     const keyed = displayAtRest(map, { A: 1, B: 1, C: 1 });
     expect(run(map, [{ kind: 'unplugDisplay' }], keyed).stored).toEqual({ A: 5, B: 1, C: 1 });
     expect(run(map, [{ kind: 'packOut' }], keyed).stored).toEqual({ A: 1, B: 5, C: 1 });
@@ -304,5 +401,9 @@ it('shows the icons that values in force light', () => {
 it('steps through a grid of tenths without binary dust, and over what it skips', () => {
   expect(valuesInOrder(fourKey.codes[3]!)).toHaveLength(51);
   expect(valuesInOrder(fourKey.codes[3]!)).toContain(31.3);
-  expect(valuesInOrder(code('A', 'unknown', { range: { min: 0, max: 4, step: 1 }, factory: 0, skips: [2], encoding: line('') }))).toEqual([0, 1, 3, 4]);
+  expect(
+    valuesInOrder(
+      code('A', 'unknown', { range: { min: 0, max: 4, step: 1 }, factory: 0, skips: [2], encoding: line('') }),
+    ),
+  ).toEqual([0, 1, 3, 4]);
 });

@@ -5,14 +5,25 @@ import { firstListed, pressedInMenu } from './simulate-menu.js';
 import { pressedAtPin } from './simulate-pin.js';
 import { leaveMenu, storeAll } from './store-values.js';
 
-export { displayAtCode, displayAtRest, glassOf, type DisplayState, type Glass, type RawValues, type Screen } from './display-state.js';
+export {
+  displayAtCode,
+  displayAtRest,
+  glassOf,
+  type DisplayState,
+  type Glass,
+  type RawValues,
+  type Screen,
+} from './display-state.js';
 export { valuesInOrder } from '../map/raw-value.js';
 
 /**
  * What is done to a display: a gesture on its keys, nothing for a while, power off and on again, the pack taken out, or
  * the display unplugged from the controller and plugged in again.
  */
-export type DisplayInput = Gesture | { readonly kind: 'wait'; readonly ms: number } | { readonly kind: 'powerCycle' | 'packOut' | 'unplugDisplay' };
+export type DisplayInput =
+  | Gesture
+  | { readonly kind: 'wait'; readonly ms: number }
+  | { readonly kind: 'powerCycle' | 'packOut' | 'unplugDisplay' };
 
 const POWER_UP_MS = 1_500;
 
@@ -43,7 +54,11 @@ function switchedOff(map: DisplayMap, state: DisplayState): DisplayState {
   return { ...settled, screen: { kind: 'off' }, unstored: {}, idleMs: 0, resume: null };
 }
 
-function forgetting(map: DisplayMap, state: DisplayState, keptIn: 'untilPackOut' | 'displayWhileAttached'): DisplayState {
+function forgetting(
+  map: DisplayMap,
+  state: DisplayState,
+  keptIn: 'untilPackOut' | 'displayWhileAttached',
+): DisplayState {
   const lost = map.codes.filter((code) => code.keptIn === keptIn);
   const values = { ...state.stored, ...Object.fromEntries(lost.map((code) => [code.label, code.factory])) };
   return { ...state, stored: values, inForce: values };
@@ -72,7 +87,9 @@ function pressedWhileOff(map: DisplayMap, state: DisplayState, gesture: Gesture)
   if (opened) return opened;
   if (!fulfils(gesture, map.power.on)) return state;
   const { shows } = map.power;
-  return shows === undefined ? woken : { ...woken, screen: { kind: 'message', text: shows, leftMs: POWER_UP_MS, then: { kind: 'riding' } } };
+  return shows === undefined
+    ? woken
+    : { ...woken, screen: { kind: 'message', text: shows, leftMs: POWER_UP_MS, then: { kind: 'riding' } } };
 }
 
 function pressedWhileRiding(map: DisplayMap, state: DisplayState, gesture: Gesture): DisplayState {
@@ -96,7 +113,8 @@ function opening(map: DisplayMap, state: DisplayState, gesture: Gesture, from: '
   const page = way.page === 'ofMode' ? map.menu.pages.find((p) => p.mode === state.mode)?.id : way.page;
   if (page === undefined) return null;
   const { pin } = map.menu;
-  if (pin) return { ...state, unlocked: false, screen: { kind: 'pin', digits: [...pin.factory].map(() => 0), at: 0, page } };
+  if (pin)
+    return { ...state, unlocked: false, screen: { kind: 'pin', digits: [...pin.factory].map(() => 0), at: 0, page } };
   return { ...state, screen: entered(map, state, page) };
 }
 

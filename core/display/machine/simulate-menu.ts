@@ -1,5 +1,15 @@
 import type { Code, KeyedMap, PageItem } from '../map/display-map.js';
-import { codeOf, isListed, itemOf, mayMove, pageOf, settableValues, shownValue, type DisplayState, type MenuScreen } from './display-state.js';
+import {
+  codeOf,
+  isListed,
+  itemOf,
+  mayMove,
+  pageOf,
+  settableValues,
+  shownValue,
+  type DisplayState,
+  type MenuScreen,
+} from './display-state.js';
 import { fulfils, type Gesture } from '../map/gesture.js';
 import { digitsOf, fromDigits } from '../map/raw-value.js';
 import { butFor, leaveMenu, storeAll, storeOne } from './store-values.js';
@@ -19,12 +29,16 @@ export function pressedInMenu(map: KeyedMap, state: DisplayState, screen: MenuSc
   if (edited) return edited;
   const { menu } = map;
   if (fulfils(gesture, menu.close)) return closed(map, state, code);
-  if (code && menu.store.on === 'gesture' && fulfils(gesture, menu.store.by ?? null)) return storeOne(map, named(state, screen), code);
+  if (code && menu.store.on === 'gesture' && fulfils(gesture, menu.store.by ?? null))
+    return storeOne(map, named(state, screen), code);
   if (screen.focus === 'value') return state;
   return browsed(map, state, screen, entry, code, gesture);
 }
 
-const named = (state: DisplayState, { page, item }: MenuScreen): DisplayState => ({ ...state, screen: { kind: 'menu', page, item, focus: 'name', digit: 0 } });
+const named = (state: DisplayState, { page, item }: MenuScreen): DisplayState => ({
+  ...state,
+  screen: { kind: 'menu', page, item, focus: 'name', digit: 0 },
+});
 
 const begun = (map: KeyedMap, state: DisplayState, { page, item }: MenuScreen, code: Code): MenuScreen => ({
   kind: 'menu',
@@ -46,7 +60,13 @@ function closed(map: KeyedMap, state: DisplayState, code: Code | null): DisplayS
   return leaveMenu(map, on === 'move' && code ? storeOne(map, state, code) : state);
 }
 
-function edit(map: KeyedMap, state: DisplayState, screen: MenuScreen, code: Code, gesture: Gesture): DisplayState | null {
+function edit(
+  map: KeyedMap,
+  state: DisplayState,
+  screen: MenuScreen,
+  code: Code,
+  gesture: Gesture,
+): DisplayState | null {
   const rules = map.menu.edit;
   if (rules.style !== 'live' && screen.focus === 'name') {
     const begin = rules.style === 'focus' ? rules.select : rules.begin;
@@ -56,7 +76,9 @@ function edit(map: KeyedMap, state: DisplayState, screen: MenuScreen, code: Code
     case 'live':
       return stepped(map, state, code, rules, gesture);
     case 'focus':
-      return fulfils(gesture, rules.select) ? edited(map, state, screen, code) : stepped(map, state, code, rules, gesture);
+      return fulfils(gesture, rules.select)
+        ? edited(map, state, screen, code)
+        : stepped(map, state, code, rules, gesture);
     case 'enter':
       if (fulfils(gesture, rules.abandon)) return named(without(state, code), screen);
       return fulfils(gesture, rules.end) ? edited(map, state, screen, code) : stepped(map, state, code, rules, gesture);
@@ -74,11 +96,20 @@ const edited = (map: KeyedMap, state: DisplayState, screen: MenuScreen, code: Co
   return map.menu.store.on === 'endOfEdit' ? storeOne(map, back, code) : back;
 };
 
-const without = (state: DisplayState, code: Code): DisplayState => ({ ...state, unstored: butFor(state.unstored, code.label) });
+const without = (state: DisplayState, code: Code): DisplayState => ({
+  ...state,
+  unstored: butFor(state.unstored, code.label),
+});
 
 type Steppers = { readonly up: Gesture; readonly down: Gesture };
 
-function stepped(map: KeyedMap, state: DisplayState, code: Code, rules: Steppers, gesture: Gesture): DisplayState | null {
+function stepped(
+  map: KeyedMap,
+  state: DisplayState,
+  code: Code,
+  rules: Steppers,
+  gesture: Gesture,
+): DisplayState | null {
   const times = (by: Gesture): number => (fulfils(gesture, by) ? 1 : repeats(map, by, gesture));
   const up = times(rules.up);
   if (up > 0) return changed(map, state, code, up);
@@ -89,7 +120,8 @@ function stepped(map: KeyedMap, state: DisplayState, code: Code, rules: Steppers
 /** Steps that holding a key takes: one at the press, the next after the delay, then one after another. */
 function repeats(map: KeyedMap, by: Gesture, held: Gesture): number {
   const { repeat } = map.menu;
-  if (!repeat || by.kind !== 'tap' || held.kind !== 'hold' || held.keys.length !== 1 || held.keys[0] !== by.key) return 0;
+  if (!repeat || by.kind !== 'tap' || held.kind !== 'hold' || held.keys.length !== 1 || held.keys[0] !== by.key)
+    return 0;
   if (held.ms < repeat.delayMs) return 1;
   return 2 + Math.floor((held.ms - repeat.delayMs) / repeat.everyMs);
 }
@@ -97,7 +129,8 @@ function repeats(map: KeyedMap, by: Gesture, held: Gesture): number {
 function changed(map: KeyedMap, state: DisplayState, code: Code, by: number): DisplayState {
   if (!mayMove(state, code)) return state;
   const shown = shownValue(state, code);
-  const raw = code.encoding.kind === 'pair' ? pairStep(code.encoding, shown, by) : lineStep(map, state, code, shown, by);
+  const raw =
+    code.encoding.kind === 'pair' ? pairStep(code.encoding, shown, by) : lineStep(map, state, code, shown, by);
   return shownNow(map, state, code, raw);
 }
 
@@ -110,7 +143,8 @@ function lineStep(map: KeyedMap, state: DisplayState, code: Code, shown: number,
   const values = settableValues(map, state, code);
   const last = values.length - 1;
   const at = values.indexOf(shown);
-  const from = at !== -1 ? at : by > 0 ? values.filter((v) => v < shown).length - 1 : values.filter((v) => v <= shown).length;
+  const from =
+    at !== -1 ? at : by > 0 ? values.filter((v) => v < shown).length - 1 : values.filter((v) => v <= shown).length;
   const to = from + by;
   const wraps = (code.values ?? map.menu.values) === 'wrap';
   const index = wraps ? ((to % values.length) + values.length) % values.length : Math.max(0, Math.min(last, to));
@@ -123,7 +157,9 @@ function pairStep(encoding: Code['encoding'] & { kind: 'pair' }, shown: number, 
     const at = entries.findIndex((entry) => entry.raw === now);
     return entries[(at + steps) % entries.length]?.raw ?? now;
   };
-  return by > 0 ? next(encoding.first.entries, first, by) * 10 + second : first * 10 + next(encoding.second.entries, second, -by);
+  return by > 0
+    ? next(encoding.first.entries, first, by) * 10 + second
+    : first * 10 + next(encoding.second.entries, second, -by);
 }
 
 /** Digits that make no value of this code change nothing: what was stored stays. */
@@ -135,7 +171,14 @@ function counted(map: KeyedMap, state: DisplayState, screen: MenuScreen, code: C
   return raw !== null && settableValues(map, state, code).includes(raw) ? shownNow(map, next, code, raw) : next;
 }
 
-function browsed(map: KeyedMap, state: DisplayState, screen: MenuScreen, entry: PageItem, code: Code | null, gesture: Gesture): DisplayState {
+function browsed(
+  map: KeyedMap,
+  state: DisplayState,
+  screen: MenuScreen,
+  entry: PageItem,
+  code: Code | null,
+  gesture: Gesture,
+): DisplayState {
   const { menu } = map;
   const turn = menu.turns.find((t) => t.from === screen.page && fulfils(gesture, t.gesture));
   if (turn) return shownAt(map, passedOn(map, state, code), turn.to);

@@ -27,7 +27,11 @@ const counted = (screen: PinScreen, by: number): PinScreen => ({
 function entered(map: KeyedMap, pin: PinRules, state: DisplayState, screen: PinScreen): DisplayState {
   const isRight = screen.digits.join('') === pinInForce(map, state.stored);
   if (isRight || pin.wrong === 'limited') {
-    return { ...state, unlocked: isRight, screen: { kind: 'menu', page: screen.page, item: firstListed(map, state, screen.page), focus: 'name', digit: 0 } };
+    return {
+      ...state,
+      unlocked: isRight,
+      screen: { kind: 'menu', page: screen.page, item: firstListed(map, state, screen.page), focus: 'name', digit: 0 },
+    };
   }
   if (pin.wrong === 'leave') return { ...state, screen: { kind: 'riding' } };
   return { ...state, screen: { ...screen, digits: screen.digits.map(() => 0), at: 0 } };

@@ -17,7 +17,8 @@ export function storeOne(map: KeyedMap, state: DisplayState, code: Code): Displa
   const raw = settled(map, state, code, asked);
   const before = state.stored[code.label] ?? code.factory;
   let next = put({ ...state, unstored: butFor(state.unstored, code.label) }, code, raw);
-  if (code.action !== undefined && raw === 1) next = { ...put(acted(map, next, code), code, 0), ran: [...next.ran, code.label] };
+  if (code.action !== undefined && raw === 1)
+    next = { ...put(acted(map, next, code), code, 0), ran: [...next.ran, code.label] };
   for (const influence of code.influences ?? []) next = influenced(map, next, code, influence, before, raw);
   const { message } = map.menu.store;
   return message && next.screen.kind !== 'message'
@@ -26,7 +27,8 @@ export function storeOne(map: KeyedMap, state: DisplayState, code: Code): Displa
 }
 
 /** The same values without one. */
-export const butFor = (values: RawValues, label: string): RawValues => Object.fromEntries(Object.entries(values).filter(([other]) => other !== label));
+export const butFor = (values: RawValues, label: string): RawValues =>
+  Object.fromEntries(Object.entries(values).filter(([other]) => other !== label));
 
 function put(state: DisplayState, code: Code, raw: number): DisplayState {
   const stored = { ...state.stored, [code.label]: raw };
@@ -36,10 +38,19 @@ function put(state: DisplayState, code: Code, raw: number): DisplayState {
 
 function acted(map: KeyedMap, state: DisplayState, code: Code): DisplayState {
   if (code.action === 'resetTrip') return state;
-  return map.codes.filter((other) => !KEPT_OVER_DEFAULTS.has(other.function)).reduce((now, other) => put(now, other, other.factory), state);
+  return map.codes
+    .filter((other) => !KEPT_OVER_DEFAULTS.has(other.function))
+    .reduce((now, other) => put(now, other, other.factory), state);
 }
 
-function influenced(map: KeyedMap, state: DisplayState, code: Code, influence: Influence, before: number, raw: number): DisplayState {
+function influenced(
+  map: KeyedMap,
+  state: DisplayState,
+  code: Code,
+  influence: Influence,
+  before: number,
+  raw: number,
+): DisplayState {
   const other = codeOf(map, influence.code);
   const held = state.stored[other.label] ?? other.factory;
   switch (influence.kind) {
@@ -55,7 +66,8 @@ function influenced(map: KeyedMap, state: DisplayState, code: Code, influence: I
 }
 
 function unitFactor(code: Code, before: number, raw: number): number {
-  const word = (value: number) => (code.encoding.kind === 'table' ? code.encoding.entries.find((entry) => entry.raw === value)?.value : undefined);
+  const word = (value: number) =>
+    code.encoding.kind === 'table' ? code.encoding.entries.find((entry) => entry.raw === value)?.value : undefined;
   const [from, to] = [word(before), word(raw)];
   if (from === to) return 1;
   return to === 'mph' ? 1 / KM_PER_MILE : to === 'kmh' ? KM_PER_MILE : 1;

@@ -4,7 +4,12 @@ import { formatRaw, onGrid, valuesInOrder } from './raw-value.js';
 
 /** What the codes of a map say of themselves and of each other: labels, ranges, references, conditions. */
 export function checkCodes(map: DisplayMap): Problem[] {
-  return [...labels(map), ...map.codes.flatMap((code, i) => [...values(code, i), ...references(map, code, i)]), ...conditionLoops(map), ...icons(map)];
+  return [
+    ...labels(map),
+    ...map.codes.flatMap((code, i) => [...values(code, i), ...references(map, code, i)]),
+    ...conditionLoops(map),
+    ...icons(map),
+  ];
 }
 
 function labels({ codes }: DisplayMap): Problem[] {
@@ -12,31 +17,78 @@ function labels({ codes }: DisplayMap): Problem[] {
   return codes.flatMap(({ label }, i) => {
     const earlier = firstAt.get(label);
     if (earlier === undefined) firstAt.set(label, i);
-    return earlier === undefined ? [] : [{ code: 'twiceLabelled', path: `codes[${i}].label`, message: `${label} already stands at codes[${earlier}]. Give one of them another label, and "shownAs" where the glass shows both alike.` }];
+    return earlier === undefined
+      ? []
+      : [
+          {
+            code: 'twiceLabelled',
+            path: `codes[${i}].label`,
+            message: `${label} already stands at codes[${earlier}]. Give one of them another label, and "shownAs" where the glass shows both alike.`,
+          },
+        ];
   });
 }
 
 function values(code: Code, i: number): Problem[] {
   const { label, range, encoding, skips = [] } = code;
   const path = `codes[${i}]`;
-  if (range.min > range.max) return [{ code: 'emptyRange', path: `${path}.range`, message: `${label} runs from ${range.min} to ${range.max}: nothing lies between.` }];
-  if ((range.max - range.min) / range.step > 100_000) return [{ code: 'hugeRange', path: `${path}.range`, message: `${label} would have more than 100,000 values.` }];
+  if (range.min > range.max)
+    return [
+      {
+        code: 'emptyRange',
+        path: `${path}.range`,
+        message: `${label} runs from ${range.min} to ${range.max}: nothing lies between.`,
+      },
+    ];
+  if ((range.max - range.min) / range.step > 100_000)
+    return [{ code: 'hugeRange', path: `${path}.range`, message: `${label} would have more than 100,000 values.` }];
   const problems: Problem[] = [];
   const entries = encoding.kind === 'table' ? encoding.entries : [];
   entries.forEach(({ raw, value }, n) => {
     const twin = entries.findIndex((other) => other.raw === raw);
-    if (twin < n) problems.push({ code: 'twiceEncoded', path: `${path}.encoding.entries[${n}].raw`, message: `${label} says twice what ${raw} means.` });
-    if (raw < range.min || raw > range.max) problems.push({ code: 'entryOutside', path: `${path}.encoding.entries[${n}].raw`, message: `${value} is ${raw}, outside the range ${range.min} to ${range.max} of ${label}.` });
+    if (twin < n)
+      problems.push({
+        code: 'twiceEncoded',
+        path: `${path}.encoding.entries[${n}].raw`,
+        message: `${label} says twice what ${raw} means.`,
+      });
+    if (raw < range.min || raw > range.max)
+      problems.push({
+        code: 'entryOutside',
+        path: `${path}.encoding.entries[${n}].raw`,
+        message: `${value} is ${raw}, outside the range ${range.min} to ${range.max} of ${label}.`,
+      });
   });
-  if (!onGrid(code, code.factory)) problems.push({ code: 'factoryOutside', path: `${path}.factory`, message: `${label} cannot show its factory value ${formatRaw({ decimals: code.decimals }, code.factory)}.` });
-  if (valuesInOrder(code).length === 0) problems.push({ code: 'noValues', path: `${path}.skips`, message: `${label} skips every value it has.` });
+  if (!onGrid(code, code.factory))
+    problems.push({
+      code: 'factoryOutside',
+      path: `${path}.factory`,
+      message: `${label} cannot show its factory value ${formatRaw({ decimals: code.decimals }, code.factory)}.`,
+    });
+  if (valuesInOrder(code).length === 0)
+    problems.push({ code: 'noValues', path: `${path}.skips`, message: `${label} skips every value it has.` });
   skips.forEach((raw, n) => {
-    if (raw < range.min || raw > range.max) problems.push({ code: 'skipOutside', path: `${path}.skips[${n}]`, message: `${label} cannot skip ${raw}: it is outside the range.` });
+    if (raw < range.min || raw > range.max)
+      problems.push({
+        code: 'skipOutside',
+        path: `${path}.skips[${n}]`,
+        message: `${label} cannot skip ${raw}: it is outside the range.`,
+      });
   });
   code.wheelTable?.forEach(({ raw }, n) => {
-    if (!onGrid(code, raw)) problems.push({ code: 'wheelOutside', path: `${path}.wheelTable[${n}].raw`, message: `${label} cannot show ${raw}.` });
+    if (!onGrid(code, raw))
+      problems.push({
+        code: 'wheelOutside',
+        path: `${path}.wheelTable[${n}].raw`,
+        message: `${label} cannot show ${raw}.`,
+      });
   });
-  if (code.action !== undefined && !(onGrid(code, 0) && onGrid(code, 1))) problems.push({ code: 'actionValues', path: `${path}.action`, message: `${label} is an action: it needs the values 0 (no) and 1 (yes).` });
+  if (code.action !== undefined && !(onGrid(code, 0) && onGrid(code, 1)))
+    problems.push({
+      code: 'actionValues',
+      path: `${path}.action`,
+      message: `${label} is an action: it needs the values 0 (no) and 1 (yes).`,
+    });
   return problems;
 }
 
@@ -50,11 +102,17 @@ function references(map: DisplayMap, code: Code, i: number): Problem[] {
     return other;
   };
   code.influences?.forEach((influence, n) => named(influence.code, `codes[${i}].influences[${n}].code`));
-  if (code.encoding.kind === 'line' && code.encoding.follows !== undefined) named(code.encoding.follows, `codes[${i}].encoding.follows`);
+  if (code.encoding.kind === 'line' && code.encoding.follows !== undefined)
+    named(code.encoding.follows, `codes[${i}].encoding.follows`);
   if (code.shownIf) {
     const other = named(code.shownIf.code, `codes[${i}].shownIf.code`);
     code.shownIf.in.forEach((raw, n) => {
-      if (other && !onGrid(other, raw)) problems.push({ code: 'neverShown', path: `codes[${i}].shownIf.in[${n}]`, message: `${other.label} can never be ${raw}.` });
+      if (other && !onGrid(other, raw))
+        problems.push({
+          code: 'neverShown',
+          path: `codes[${i}].shownIf.in[${n}]`,
+          message: `${other.label} can never be ${raw}.`,
+        });
     });
   }
   return problems;
@@ -66,7 +124,14 @@ function conditionLoops(map: DisplayMap): Problem[] {
   return map.codes.flatMap((code, i) => {
     const way = [code.label];
     for (let at = by.get(code.label); at !== undefined; at = by.get(at)) {
-      if (at === code.label) return [{ code: 'conditionLoop', path: `codes[${i}].shownIf`, message: `${[...way, at].join(' is shown by ')}: a circle.` }];
+      if (at === code.label)
+        return [
+          {
+            code: 'conditionLoop',
+            path: `codes[${i}].shownIf`,
+            message: `${[...way, at].join(' is shown by ')}: a circle.`,
+          },
+        ];
       if (way.includes(at)) return [];
       way.push(at);
     }
@@ -75,4 +140,14 @@ function conditionLoops(map: DisplayMap): Problem[] {
 }
 
 const icons = ({ icons: all = [], codes }: DisplayMap): Problem[] =>
-  all.flatMap(({ litIf }, i) => (codes.some((code) => code.label === litIf.code) ? [] : [{ code: 'unknownCode', path: `icons[${i}].litIf.code`, message: `There is no code "${litIf.code}" in codes.` }]));
+  all.flatMap(({ litIf }, i) =>
+    codes.some((code) => code.label === litIf.code)
+      ? []
+      : [
+          {
+            code: 'unknownCode',
+            path: `icons[${i}].litIf.code`,
+            message: `There is no code "${litIf.code}" in codes.`,
+          },
+        ],
+  );

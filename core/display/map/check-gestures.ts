@@ -8,14 +8,23 @@ interface Named {
   readonly gesture: Gesture;
 }
 
-const named = (path: string, does: string, gesture: Gesture | null | undefined): Named[] => (gesture ? [{ path, does, gesture }] : []);
+const named = (path: string, does: string, gesture: Gesture | null | undefined): Named[] =>
+  gesture ? [{ path, does, gesture }] : [];
 
 /** Whether every gesture uses keys there are, and no two in one state could be taken for each other. */
 export function checkGestures(map: DisplayMap): Problem[] {
   const contexts = contextsOf(map);
   const all = new Map(contexts.flat().map((n) => [n.path, n]));
-  map.dangers.forEach((danger, i) => all.set(`dangers[${i}].gesture`, { path: `dangers[${i}].gesture`, does: 'starts the motor', gesture: danger.gesture }));
-  const clashes = new Map(contexts.flatMap(clashesIn).map((problem) => [`${problem.path} ${problem.message}`, problem]));
+  map.dangers.forEach((danger, i) =>
+    all.set(`dangers[${i}].gesture`, {
+      path: `dangers[${i}].gesture`,
+      does: 'starts the motor',
+      gesture: danger.gesture,
+    }),
+  );
+  const clashes = new Map(
+    contexts.flatMap(clashesIn).map((problem) => [`${problem.path} ${problem.message}`, problem]),
+  );
   return [...unknownKeys(map, [...all.values()]), ...clashes.values()];
 }
 
@@ -23,7 +32,15 @@ function unknownKeys(map: DisplayMap, gestures: readonly Named[]): Problem[] {
   const known = new Set(map.keys.map((key) => key.id));
   return gestures.flatMap(({ path, gesture }) =>
     keysOf(gesture).flatMap((key, i) =>
-      known.has(key) ? [] : [{ code: 'unknownKey', path: gesture.kind === 'hold' ? `${path}.keys[${i}]` : `${path}.key`, message: `There is no key "${key}" in keys.` }],
+      known.has(key)
+        ? []
+        : [
+            {
+              code: 'unknownKey',
+              path: gesture.kind === 'hold' ? `${path}.keys[${i}]` : `${path}.key`,
+              message: `There is no key "${key}" in keys.`,
+            },
+          ],
     ),
   );
 }
@@ -34,7 +51,9 @@ function contextsOf(map: DisplayMap): Named[][] {
   const off = named('power.off', 'switches off', power.off);
   const riding = [
     ...off,
-    ...(menu?.opens.flatMap((way, i) => (way.from === 'riding' ? named(`menu.opens[${i}].gesture`, `opens ${way.page}`, way.gesture) : [])) ?? []),
+    ...(menu?.opens.flatMap((way, i) =>
+      way.from === 'riding' ? named(`menu.opens[${i}].gesture`, `opens ${way.page}`, way.gesture) : [],
+    ) ?? []),
     ...named('ride.levels.up', 'raises the level', ride?.levels?.up),
     ...named('ride.levels.down', 'lowers the level', ride?.levels?.down),
     ...named('ride.modes.gesture', 'changes the ride mode', ride?.modes?.gesture),
@@ -42,29 +61,78 @@ function contextsOf(map: DisplayMap): Named[][] {
   ];
   const dark = [
     ...named('power.on', 'switches on', power.on),
-    ...(menu?.opens.flatMap((way, i) => (way.from === 'off' ? named(`menu.opens[${i}].gesture`, `opens ${way.page}`, way.gesture) : [])) ?? []),
+    ...(menu?.opens.flatMap((way, i) =>
+      way.from === 'off' ? named(`menu.opens[${i}].gesture`, `opens ${way.page}`, way.gesture) : [],
+    ) ?? []),
   ];
   if (!menu) return [riding, dark];
   const { pin } = menu;
-  const asking = pin ? [...named('menu.pin.up', 'counts up', pin.up), ...named('menu.pin.down', 'counts down', pin.down), ...named('menu.pin.walk', 'goes to the next digit', pin.walk), ...named('menu.pin.enter', 'enters the PIN', pin.enter)] : [];
+  const asking = pin
+    ? [
+        ...named('menu.pin.up', 'counts up', pin.up),
+        ...named('menu.pin.down', 'counts down', pin.down),
+        ...named('menu.pin.walk', 'goes to the next digit', pin.walk),
+        ...named('menu.pin.enter', 'enters the PIN', pin.enter),
+      ]
+    : [];
   return [riding, dark, asking, ...menu.pages.map((page) => browsing(map, menu, page.id)), editing(menu)];
 }
 
 function browsing(map: DisplayMap, menu: MenuRules, page: string): Named[] {
   const { edit } = menu;
   const hasEntries = menu.pages.some((p) => p.id === page && p.items.some((item) => !('code' in item)));
-  const begin = edit.style === 'focus' ? named('menu.edit.select', 'begins the edit', edit.select) : edit.style === 'live' ? [...named('menu.edit.up', 'counts up', edit.up), ...named('menu.edit.down', 'counts down', edit.down), ...repeating(menu, edit)] : named('menu.edit.begin', 'begins the edit', edit.begin);
-  const moves = [...named('menu.next', 'passes to the next item', menu.next), ...named('menu.previous', 'passes to the previous item', menu.previous)];
-  const leave = [...named('menu.close', 'leaves the menu', menu.close), ...named('menu.store.by', 'stores', menu.store.by), ...menu.turns.flatMap((turn, i) => (turn.from === page ? named(`menu.turns[${i}].gesture`, `turns to ${turn.to}`, turn.gesture) : []))];
+  const begin =
+    edit.style === 'focus'
+      ? named('menu.edit.select', 'begins the edit', edit.select)
+      : edit.style === 'live'
+        ? [
+            ...named('menu.edit.up', 'counts up', edit.up),
+            ...named('menu.edit.down', 'counts down', edit.down),
+            ...repeating(menu, edit),
+          ]
+        : named('menu.edit.begin', 'begins the edit', edit.begin);
+  const moves = [
+    ...named('menu.next', 'passes to the next item', menu.next),
+    ...named('menu.previous', 'passes to the previous item', menu.previous),
+  ];
+  const leave = [
+    ...named('menu.close', 'leaves the menu', menu.close),
+    ...named('menu.store.by', 'stores', menu.store.by),
+    ...menu.turns.flatMap((turn, i) =>
+      turn.from === page ? named(`menu.turns[${i}].gesture`, `turns to ${turn.to}`, turn.gesture) : [],
+    ),
+  ];
   const off = map.power.offInMenu ? named('power.off', 'switches off', map.power.off) : [];
   // On an entry the same gesture may pick it that begins an edit on a code: the two never stand on the glass together.
-  return [...begin, ...moves, ...leave, ...off, ...(hasEntries && menu.pick && !begin.some((b) => sameKeys(b.gesture, menu.pick as Gesture)) ? named('menu.pick', 'takes the entry', menu.pick) : [])];
+  return [
+    ...begin,
+    ...moves,
+    ...leave,
+    ...off,
+    ...(hasEntries && menu.pick && !begin.some((b) => sameKeys(b.gesture, menu.pick as Gesture))
+      ? named('menu.pick', 'takes the entry', menu.pick)
+      : []),
+  ];
 }
 
 function editing(menu: MenuRules): Named[] {
   const { edit, store } = menu;
-  const own = edit.style === 'digits' ? [...named('menu.edit.count', 'counts the digit up', edit.count), ...named('menu.edit.walk', 'goes to the next digit', edit.walk)] : [...named('menu.edit.up', 'counts up', edit.up), ...named('menu.edit.down', 'counts down', edit.down)];
-  const end = edit.style === 'focus' ? named('menu.edit.select', 'ends the edit', edit.select) : edit.style === 'enter' ? [...named('menu.edit.end', 'ends the edit', edit.end), ...named('menu.edit.abandon', 'abandons the edit', edit.abandon)] : [];
+  const own =
+    edit.style === 'digits'
+      ? [
+          ...named('menu.edit.count', 'counts the digit up', edit.count),
+          ...named('menu.edit.walk', 'goes to the next digit', edit.walk),
+        ]
+      : [...named('menu.edit.up', 'counts up', edit.up), ...named('menu.edit.down', 'counts down', edit.down)];
+  const end =
+    edit.style === 'focus'
+      ? named('menu.edit.select', 'ends the edit', edit.select)
+      : edit.style === 'enter'
+        ? [
+            ...named('menu.edit.end', 'ends the edit', edit.end),
+            ...named('menu.edit.abandon', 'abandons the edit', edit.abandon),
+          ]
+        : [];
   const all = [...own, ...end, ...named('menu.store.by', 'stores', store.by)];
   return edit.style === 'digits' ? all : [...all, ...repeating(menu, edit)];
 }
@@ -72,16 +140,40 @@ function editing(menu: MenuRules): Named[] {
 /** Holding a key that steps is a gesture too, where it repeats. */
 const repeating = ({ repeat }: MenuRules, { up, down }: { readonly up: Gesture; readonly down: Gesture }): Named[] =>
   [up, down].flatMap((by, i) =>
-    repeat && by.kind === 'tap' ? named(i === 0 ? 'menu.repeat (up)' : 'menu.repeat (down)', 'repeats while held', { kind: 'hold', keys: [by.key], ms: repeat.delayMs }) : [],
+    repeat && by.kind === 'tap'
+      ? named(i === 0 ? 'menu.repeat (up)' : 'menu.repeat (down)', 'repeats while held', {
+          kind: 'hold',
+          keys: [by.key],
+          ms: repeat.delayMs,
+        })
+      : [],
   );
 
 function clashesIn(context: readonly Named[]): Problem[] {
   return context.flatMap((a, i) =>
     context.flatMap((b, j) => {
       if (i === j || a.path === b.path) return [];
-      if (isPrefixOf(a.gesture, b.gesture)) return [{ code: 'prefix', path: b.path, message: `This gesture ${b.does}, and on the way there ${a.path} already ${a.does}.` }];
-      if (i < j && a.gesture.kind === b.gesture.kind && !isPrefixOf(b.gesture, a.gesture) && sameKeys(a.gesture, b.gesture)) {
-        return [{ code: 'sameGesture', path: b.path, message: `This gesture ${b.does}, and the same one ${a.does} (${a.path}).` }];
+      if (isPrefixOf(a.gesture, b.gesture))
+        return [
+          {
+            code: 'prefix',
+            path: b.path,
+            message: `This gesture ${b.does}, and on the way there ${a.path} already ${a.does}.`,
+          },
+        ];
+      if (
+        i < j &&
+        a.gesture.kind === b.gesture.kind &&
+        !isPrefixOf(b.gesture, a.gesture) &&
+        sameKeys(a.gesture, b.gesture)
+      ) {
+        return [
+          {
+            code: 'sameGesture',
+            path: b.path,
+            message: `This gesture ${b.does}, and the same one ${a.does} (${a.path}).`,
+          },
+        ];
       }
       return [];
     }),

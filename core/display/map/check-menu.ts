@@ -5,7 +5,15 @@ import type { DisplayMap, MenuPage, MenuRules } from './display-map.js';
 export function checkMenu(map: DisplayMap): Problem[] {
   const { menu } = map;
   if (!menu) {
-    return map.instructions ? [] : [{ code: 'noChannel', path: 'menu', message: 'A map has a menu, or instructions where units are set without keys. This one has neither.' }];
+    return map.instructions
+      ? []
+      : [
+          {
+            code: 'noChannel',
+            path: 'menu',
+            message: 'A map has a menu, or instructions where units are set without keys. This one has neither.',
+          },
+        ];
   }
   if (map.keys.length === 0) return [{ code: 'noKeys', path: 'keys', message: 'A display with a menu has keys.' }];
   const broken = [...pages(map, menu), ...ways(map, menu)];
@@ -19,20 +27,48 @@ function pages(map: DisplayMap, menu: MenuRules): Problem[] {
   const listed = new Map<string, string>();
   return menu.pages.flatMap((page, p) => {
     const path = `menu.pages[${p}]`;
-    const problems: Problem[] = ids.indexOf(page.id) < p ? [{ code: 'twiceNamed', path: `${path}.id`, message: `There are two pages "${page.id}".` }] : [];
-    if (page.mode !== undefined && !modes.includes(page.mode)) problems.push({ code: 'unknownMode', path: `${path}.mode`, message: `There is no ride mode "${page.mode}" in ride.modes.` });
+    const problems: Problem[] =
+      ids.indexOf(page.id) < p
+        ? [{ code: 'twiceNamed', path: `${path}.id`, message: `There are two pages "${page.id}".` }]
+        : [];
+    if (page.mode !== undefined && !modes.includes(page.mode))
+      problems.push({
+        code: 'unknownMode',
+        path: `${path}.mode`,
+        message: `There is no ride mode "${page.mode}" in ride.modes.`,
+      });
     page.items.forEach((item, i) => {
       const at = `${path}.items[${i}]`;
       if ('code' in item) {
         const earlier = listed.get(item.code);
-        if (!codes.has(item.code)) problems.push({ code: 'unknownCode', path: `${at}.code`, message: `There is no code "${item.code}" in codes.` });
-        else if (earlier !== undefined) problems.push({ code: 'twiceListed', path: `${at}.code`, message: `${item.code} already stands at ${earlier}. Where two lists show the same label, make two codes and give them "shownAs".` });
+        if (!codes.has(item.code))
+          problems.push({
+            code: 'unknownCode',
+            path: `${at}.code`,
+            message: `There is no code "${item.code}" in codes.`,
+          });
+        else if (earlier !== undefined)
+          problems.push({
+            code: 'twiceListed',
+            path: `${at}.code`,
+            message: `${item.code} already stands at ${earlier}. Where two lists show the same label, make two codes and give them "shownAs".`,
+          });
         listed.set(item.code, at);
       } else if (!('exit' in item)) {
         const [to, name] = 'page' in item ? [item.page, 'page'] : [item.back, 'back'];
-        if (!ids.includes(to)) problems.push({ code: 'unknownPage', path: `${at}.${name}`, message: `There is no page "${to}" in menu.pages.` });
+        if (!ids.includes(to))
+          problems.push({
+            code: 'unknownPage',
+            path: `${at}.${name}`,
+            message: `There is no page "${to}" in menu.pages.`,
+          });
       }
-      if (!('code' in item) && menu.pick === null) problems.push({ code: 'noPick', path: `${at}`, message: `"${item.title}" is taken by a gesture, and menu.pick is null.` });
+      if (!('code' in item) && menu.pick === null)
+        problems.push({
+          code: 'noPick',
+          path: `${at}`,
+          message: `"${item.title}" is taken by a gesture, and menu.pick is null.`,
+        });
     });
     return problems;
   });
@@ -40,33 +76,64 @@ function pages(map: DisplayMap, menu: MenuRules): Problem[] {
 
 function ways(map: DisplayMap, menu: MenuRules): Problem[] {
   const ids = menu.pages.map((page) => page.id);
-  const missing = (to: string, path: string): Problem[] => (ids.includes(to) ? [] : [{ code: 'unknownPage', path, message: `There is no page "${to}" in menu.pages.` }]);
+  const missing = (to: string, path: string): Problem[] =>
+    ids.includes(to) ? [] : [{ code: 'unknownPage', path, message: `There is no page "${to}" in menu.pages.` }];
   const modes = map.ride?.modes;
   return [
     ...menu.opens.flatMap((way, i) => {
       if (way.page !== 'ofMode') return missing(way.page, `menu.opens[${i}].page`);
       const without = modes?.list.find((mode) => !menu.pages.some((page) => page.mode === mode.id));
-      if (!modes) return [{ code: 'noModes', path: `menu.opens[${i}].page`, message: 'This opens the list of the ride mode, and ride.modes names none.' }];
-      return without ? [{ code: 'modeWithoutPage', path: `menu.opens[${i}].page`, message: `Ride mode "${without.id}" has no page of its own.` }] : [];
+      if (!modes)
+        return [
+          {
+            code: 'noModes',
+            path: `menu.opens[${i}].page`,
+            message: 'This opens the list of the ride mode, and ride.modes names none.',
+          },
+        ];
+      return without
+        ? [
+            {
+              code: 'modeWithoutPage',
+              path: `menu.opens[${i}].page`,
+              message: `Ride mode "${without.id}" has no page of its own.`,
+            },
+          ]
+        : [];
     }),
-    ...menu.turns.flatMap((turn, i) => [...missing(turn.from, `menu.turns[${i}].from`), ...missing(turn.to, `menu.turns[${i}].to`)]),
-    ...(modes && !modes.list.some((mode) => mode.id === modes.wakesIn) ? [{ code: 'unknownMode', path: 'ride.modes.wakesIn', message: `There is no ride mode "${modes.wakesIn}".` }] : []),
+    ...menu.turns.flatMap((turn, i) => [
+      ...missing(turn.from, `menu.turns[${i}].from`),
+      ...missing(turn.to, `menu.turns[${i}].to`),
+    ]),
+    ...(modes && !modes.list.some((mode) => mode.id === modes.wakesIn)
+      ? [{ code: 'unknownMode', path: 'ride.modes.wakesIn', message: `There is no ride mode "${modes.wakesIn}".` }]
+      : []),
   ];
 }
 
 /** A code that keys should reach and no page lists. */
 function listing(map: DisplayMap, menu: MenuRules): Problem[] {
-  const listed = new Set(menu.pages.flatMap((page) => page.items.flatMap((item) => ('code' in item ? [item.code] : []))));
+  const listed = new Set(
+    menu.pages.flatMap((page) => page.items.flatMap((item) => ('code' in item ? [item.code] : []))),
+  );
   return map.codes.flatMap((code, i) =>
     listed.has(code.label) || code.access === 'tool' || code.access === 'absent'
       ? []
-      : [{ code: 'unreachableCode', path: `codes[${i}].label`, message: `${code.label} stands on no page of the menu. List it, or say that its access is "absent" or "tool".` }],
+      : [
+          {
+            code: 'unreachableCode',
+            path: `codes[${i}].label`,
+            message: `${code.label} stands on no page of the menu. List it, or say that its access is "absent" or "tool".`,
+          },
+        ],
   );
 }
 
 /** Pages that no opening, turn or entry leads to. */
 function reach(menu: MenuRules): Problem[] {
-  const open = menu.opens.flatMap((way) => (way.page === 'ofMode' ? menu.pages.filter((page) => page.mode !== undefined).map((page) => page.id) : [way.page]));
+  const open = menu.opens.flatMap((way) =>
+    way.page === 'ofMode' ? menu.pages.filter((page) => page.mode !== undefined).map((page) => page.id) : [way.page],
+  );
   const reached = new Set(open);
   const leads = (page: MenuPage): string[] => [
     ...page.items.flatMap((item) => ('page' in item ? [item.page] : 'back' in item ? [item.back] : [])),
@@ -76,12 +143,40 @@ function reach(menu: MenuRules): Problem[] {
     const page = menu.pages.find((p) => p.id === id);
     if (page) for (const to of leads(page)) reached.add(to);
   }
-  return menu.pages.flatMap((page, i) => (reached.has(page.id) ? [] : [{ code: 'unreachablePage', path: `menu.pages[${i}]`, message: `Nothing leads to the page "${page.title}": no opening, no turn, no entry.` }]));
+  return menu.pages.flatMap((page, i) =>
+    reached.has(page.id)
+      ? []
+      : [
+          {
+            code: 'unreachablePage',
+            path: `menu.pages[${i}]`,
+            message: `Nothing leads to the page "${page.title}": no opening, no turn, no entry.`,
+          },
+        ],
+  );
 }
 
 function storing({ store, edit }: MenuRules): Problem[] {
-  if (store.on === 'gesture' && !store.by) return [{ code: 'noStoreGesture', path: 'menu.store.by', message: 'Values are stored by a gesture, and none is named.' }];
-  if (store.on !== 'gesture' && store.by) return [{ code: 'idleStoreGesture', path: 'menu.store.by', message: 'A gesture to store is named, and values are stored otherwise.' }];
-  if (store.on === 'endOfEdit' && edit.style === 'live') return [{ code: 'noEndOfEdit', path: 'menu.store.on', message: 'A live display has no end of an edit: say that values are stored on change, on move, on leaving or by a gesture.' }];
+  if (store.on === 'gesture' && !store.by)
+    return [
+      { code: 'noStoreGesture', path: 'menu.store.by', message: 'Values are stored by a gesture, and none is named.' },
+    ];
+  if (store.on !== 'gesture' && store.by)
+    return [
+      {
+        code: 'idleStoreGesture',
+        path: 'menu.store.by',
+        message: 'A gesture to store is named, and values are stored otherwise.',
+      },
+    ];
+  if (store.on === 'endOfEdit' && edit.style === 'live')
+    return [
+      {
+        code: 'noEndOfEdit',
+        path: 'menu.store.on',
+        message:
+          'A live display has no end of an edit: say that values are stored on change, on move, on leaving or by a gesture.',
+      },
+    ];
   return [];
 }

@@ -34,42 +34,90 @@ describe('the maps that ship', () => {
     ['a list for each ride mode', anyMenu((m) => m.opens.some((o) => o.page === 'ofMode'))],
     ['lists passed in turn', anyMenu((m) => m.turns.length > 1)],
     ['an index', anyMenu((m) => m.pages.some((p) => p.items.filter((i) => 'page' in i).length > 1))],
-    ['Back and Exit', anyMenu((m) => m.pages.some((p) => p.items.some((i) => 'back' in i)) && m.pages.some((p) => p.items.some((i) => 'exit' in i)))],
+    [
+      'Back and Exit',
+      anyMenu(
+        (m) =>
+          m.pages.some((p) => p.items.some((i) => 'back' in i)) &&
+          m.pages.some((p) => p.items.some((i) => 'exit' in i)),
+      ),
+    ],
     ['a page never to enter', anyMenu((m) => m.pages.some((p) => p.neverEnter !== undefined))],
     ['next only', anyMenu((m) => m.previous === null)],
     ['next and previous', anyMenu((m) => m.previous !== null)],
     ['a list that starts again', anyMenu((m) => m.afterLast === 'wrap')],
     ['a list that leaves', anyMenu((m) => m.afterLast === 'leave')],
     ['a list that stops', anyMenu((m) => m.afterLast === 'stop')],
-    ...(['live', 'focus', 'enter', 'digits'] as const).map((style): [string, boolean] => [`${style} editing`, anyMenu((m) => m.edit.style === style)]),
+    ...(['live', 'focus', 'enter', 'digits'] as const).map((style): [string, boolean] => [
+      `${style} editing`,
+      anyMenu((m) => m.edit.style === style),
+    ]),
     ['values that go round', anyMenu((m) => m.values === 'wrap')],
     ['values that stop', anyMenu((m) => m.values === 'stop')],
     ['values that are skipped', anyCode((c) => (c.skips?.length ?? 0) > 0)],
-    ['words in an order of their own', anyCode((c) => c.encoding.kind === 'table' && c.encoding.entries.some((e, i, all) => i > 0 && e.raw < (all[i - 1]?.raw ?? 0)))],
+    [
+      'words in an order of their own',
+      anyCode(
+        (c) =>
+          c.encoding.kind === 'table' &&
+          c.encoding.entries.some((e, i, all) => i > 0 && e.raw < (all[i - 1]?.raw ?? 0)),
+      ),
+    ],
     ['steps of a tenth', anyCode((c) => c.range.step === 0.1)],
     ['a key that repeats', anyMenu((m) => m.repeat !== null)],
     ['a hold that erases', anyCode((c) => c.holdErases !== undefined)],
-    ['an action of either kind', anyCode((c) => c.action === 'restoreDefaults') && anyCode((c) => c.action === 'resetTrip')],
+    [
+      'an action of either kind',
+      anyCode((c) => c.action === 'restoreDefaults') && anyCode((c) => c.action === 'resetTrip'),
+    ],
     ['a code with two functions', anyCode((c) => c.encoding.kind === 'pair')],
     ['a date and a clock', anyCode((c) => c.encoding.kind === 'date') && anyCode((c) => c.encoding.kind === 'clock')],
-    ...(['move', 'endOfEdit', 'gesture', 'leave'] as const).map((on): [string, boolean] => [`storing on ${on}`, anyMenu((m) => m.store.on === on)]),
+    ...(['move', 'endOfEdit', 'gesture', 'leave'] as const).map((on): [string, boolean] => [
+      `storing on ${on}`,
+      anyMenu((m) => m.store.on === on),
+    ]),
     ['a message while storing', anyMenu((m) => m.store.message !== undefined)],
-    ['a time-out that keeps, and one that drops', anyMenu((m) => m.idle.unstored === 'keep') && anyMenu((m) => m.idle.unstored === 'drop')],
+    [
+      'a time-out that keeps, and one that drops',
+      anyMenu((m) => m.idle.unstored === 'keep') && anyMenu((m) => m.idle.unstored === 'drop'),
+    ],
     ['another time-out while editing', anyMenu((m) => m.idle.editMs !== m.idle.browseMs)],
     ['a menu that opens where it closed', anyMenu((m) => m.idle.reopensAt === 'same')],
-    ...(['open', 'locked', 'pin', 'tool', 'never', 'absent'] as const).map((access): [string, boolean] => [`a code that is ${access}`, anyCode((c) => c.access === access)]),
-    ...(['acts', 'displayOnly', 'unverified'] as const).map((effect): [string, boolean] => [`an effect that is ${effect}`, anyCode((c) => c.effect === effect)]),
-    ...(['display', 'displayWhileAttached', 'untilPackOut'] as const).map((home): [string, boolean] => [`a value kept in: ${home}`, anyCode((c) => c.keptIn === home)]),
-    ...(['limits', 'resets', 'converts'] as const).map((kind): [string, boolean] => [`a code that ${kind} another`, anyCode((c) => c.influences?.some((i) => i.kind === kind) ?? false)]),
+    ...(['open', 'locked', 'pin', 'tool', 'never', 'absent'] as const).map((access): [string, boolean] => [
+      `a code that is ${access}`,
+      anyCode((c) => c.access === access),
+    ]),
+    ...(['acts', 'displayOnly', 'unverified'] as const).map((effect): [string, boolean] => [
+      `an effect that is ${effect}`,
+      anyCode((c) => c.effect === effect),
+    ]),
+    ...(['display', 'displayWhileAttached', 'untilPackOut'] as const).map((home): [string, boolean] => [
+      `a value kept in: ${home}`,
+      anyCode((c) => c.keptIn === home),
+    ]),
+    ...(['limits', 'resets', 'converts'] as const).map((kind): [string, boolean] => [
+      `a code that ${kind} another`,
+      anyCode((c) => c.influences?.some((i) => i.kind === kind) ?? false),
+    ]),
     ['a code shown only with another', anyCode((c) => c.shownIf !== undefined)],
     ['a direction that differs', anyCode((c) => c.more === 'quicker') && anyCode((c) => c.more === 'slower')],
-    ['a sentinel, and a doubt near the top', anyCode((c) => c.encoding.kind === 'line' && c.encoding.sentinels.length > 0) && anyCode((c) => c.encoding.kind === 'line' && c.encoding.doubtfulFrom !== undefined)],
+    [
+      'a sentinel, and a doubt near the top',
+      anyCode((c) => c.encoding.kind === 'line' && c.encoding.sentinels.length > 0) &&
+        anyCode((c) => c.encoding.kind === 'line' && c.encoding.doubtfulFrom !== undefined),
+    ],
     ['a unit that follows', anyCode((c) => c.encoding.kind === 'line' && c.encoding.follows !== undefined)],
     ['a wheel table', anyCode((c) => c.wheelTable !== undefined)],
     ['an icon that proves', maps.some((m) => (m.icons?.length ?? 0) > 0)],
-    ['every rounding of speed', ['nearest', 'truncated', 'unknown'].every((r) => maps.some((m) => m.speed?.rounding === r))],
+    [
+      'every rounding of speed',
+      ['nearest', 'truncated', 'unknown'].every((r) => maps.some((m) => m.speed?.rounding === r)),
+    ],
     ['setting by instruction with pack profiles', maps.some((m) => (m.instructions?.profiles.length ?? 0) > 0)],
-    ['every source of a meaning', (['measured', 'makersPaper', 'hearsay'] as const).every((s) => anyCode((c) => c.source === s))],
+    [
+      'every source of a meaning',
+      (['measured', 'makersPaper', 'hearsay'] as const).every((s) => anyCode((c) => c.source === s)),
+    ],
   ])('between them use: %s', (_feature, isUsed) => {
     expect(isUsed).toBe(true);
   });
@@ -79,7 +127,13 @@ describe('the maps that ship', () => {
 const shifted = (map: DisplayMap) =>
   Object.fromEntries(
     map.codes
-      .filter((code) => (code.access === 'open' || code.access === 'pin') && code.action === undefined && code.shownIf === undefined && code.function !== 'accessPin')
+      .filter(
+        (code) =>
+          (code.access === 'open' || code.access === 'pin') &&
+          code.action === undefined &&
+          code.shownIf === undefined &&
+          code.function !== 'accessPin',
+      )
       .map((code) => {
         const values = valuesInOrder(code);
         return [code.label, values[(values.indexOf(code.factory) + 3) % values.length] ?? code.factory] as const;
@@ -95,7 +149,9 @@ describe.each(menus.map((map) => [map.id, map] as const))('%s', (_id, map) => {
     const end = plan.steps.reduce((state, step) => simulateDisplay(map, state, step.gesture), displayAtRest(map));
     expect(plan.unreachable).toEqual([]);
     expect(end.screen.kind).toBe('riding');
-    for (const code of map.codes) if (!influenced.has(code.label)) expect([code.label, end.stored[code.label]]).toEqual([code.label, targets[code.label] ?? code.factory]);
+    for (const code of map.codes)
+      if (!influenced.has(code.label))
+        expect([code.label, end.stored[code.label]]).toEqual([code.label, targets[code.label] ?? code.factory]);
   });
 
   it('takes fewer seconds than a walk through every code', () => {
@@ -108,7 +164,9 @@ describe.each(menus.map((map) => [map.id, map] as const))('%s', (_id, map) => {
   it('is read out whole, and nothing is changed', () => {
     const plan = planReadout(map, { values: {}, at: null });
     const shown = new Set(plan.steps.flatMap(({ after }) => (after.kind === 'menu' ? [after.label] : [])));
-    const listed = map.menu.pages.filter((p) => p.neverEnter === undefined).flatMap((p) => p.items.flatMap((item) => ('code' in item ? [item.code] : [])));
+    const listed = map.menu.pages
+      .filter((p) => p.neverEnter === undefined)
+      .flatMap((p) => p.items.flatMap((item) => ('code' in item ? [item.code] : [])));
     const left = new Set(plan.unreachable.map((u) => u.label));
     expect(listed.filter((label) => !left.has(label)).every((label) => shown.has(label))).toBe(true);
     const from = displayAtRest(map);
@@ -122,7 +180,22 @@ it('a unit set by instruction is told what to choose in every profile, to write,
   const map = demoMap('teasel-link');
   const plan = planInstructions(map, { 'speed limit': 25, cells: 13, regen: 35 }, {});
   expect(plan.unreachable).toEqual([{ label: 'regen', why: 'regen cannot be set to 35.' }]);
-  expect(plan.instructions.map((i) => i.act)).toEqual(['connect', 'connect', 'profile', 'choose', 'profile', 'choose', 'write', 'reconnect', 'readAgain']);
-  expect(plan.instructions[3]).toEqual({ act: 'choose', says: 'Choose speed limit, speed cap: 25 km/h.', label: 'speed limit', raw: 25 });
+  expect(plan.instructions.map((i) => i.act)).toEqual([
+    'connect',
+    'connect',
+    'profile',
+    'choose',
+    'profile',
+    'choose',
+    'write',
+    'reconnect',
+    'readAgain',
+  ]);
+  expect(plan.instructions[3]).toEqual({
+    act: 'choose',
+    says: 'Choose speed limit, speed cap: 25 km/h.',
+    label: 'speed limit',
+    raw: 25,
+  });
   expect(planInstructions(map, {}, {}).instructions).toEqual([]);
 });

@@ -23,8 +23,17 @@ export interface PowerRules {
 
 /** What a rider reaches while riding: levels, and modes with menu lists of their own. */
 export interface RideRules {
-  readonly levels: { readonly up: Gesture; readonly down: Gesture; readonly most: number; readonly wakesAt: number } | null;
-  readonly modes: { readonly gesture: Gesture; readonly list: readonly { readonly id: string; readonly title: string }[]; readonly wakesIn: string } | null;
+  readonly levels: {
+    readonly up: Gesture;
+    readonly down: Gesture;
+    readonly most: number;
+    readonly wakesAt: number;
+  } | null;
+  readonly modes: {
+    readonly gesture: Gesture;
+    readonly list: readonly { readonly id: string; readonly title: string }[];
+    readonly wakesIn: string;
+  } | null;
 }
 
 /** A way into the menu. `page` may be `ofMode`: the list of the ride mode that is on. */
@@ -84,7 +93,14 @@ export interface PageTurn {
 export type EditRules =
   | { readonly style: 'live'; readonly up: Gesture; readonly down: Gesture }
   | { readonly style: 'focus'; readonly select: Gesture; readonly up: Gesture; readonly down: Gesture }
-  | { readonly style: 'enter'; readonly begin: Gesture; readonly end: Gesture; readonly abandon: Gesture | null; readonly up: Gesture; readonly down: Gesture }
+  | {
+      readonly style: 'enter';
+      readonly begin: Gesture;
+      readonly end: Gesture;
+      readonly abandon: Gesture | null;
+      readonly up: Gesture;
+      readonly down: Gesture;
+    }
   | { readonly style: 'digits'; readonly begin: Gesture; readonly count: Gesture; readonly walk: Gesture };
 
 /**
@@ -203,7 +219,12 @@ export interface DisplayMap {
   readonly codes: readonly Code[];
   readonly notes?: string;
   /** Against which real unit the map was confirmed; null for a draft, under which nothing is released. */
-  readonly confirmed: { readonly by: string; readonly on: string; readonly unit: string; readonly firmware: string } | null;
+  readonly confirmed: {
+    readonly by: string;
+    readonly on: string;
+    readonly unit: string;
+    readonly firmware: string;
+  } | null;
 }
 
 /** A map whose display is set by its keys. */
@@ -214,9 +235,11 @@ export const isKeyed = (map: DisplayMap): map is KeyedMap => map.menu !== null;
 /** Name and revision as they stand on screens and papers, e.g. `Tallow four-key, revision C`. */
 export const mapTitle = (map: Pick<DisplayMap, 'name' | 'revision'>): string => `${map.name}, revision ${map.revision}`;
 
-export const findCode = (map: DisplayMap, label: string): Code | undefined => map.codes.find((code) => code.label === label);
+export const findCode = (map: DisplayMap, label: string): Code | undefined =>
+  map.codes.find((code) => code.label === label);
 
 /** What the glass shows for a code. */
 export const glassLabel = (code: Code): string => code.shownAs ?? code.label;
 
-export const keyLabel = (map: DisplayMap, keyId: string): string => map.keys.find((key) => key.id === keyId)?.label ?? keyId;
+export const keyLabel = (map: DisplayMap, keyId: string): string =>
+  map.keys.find((key) => key.id === keyId)?.label ?? keyId;

@@ -37,7 +37,9 @@ const gestureOrNull = orNull(gesture as never);
 const tableEntry = strictly({ raw: amount(), value: text(40), title: text(80) });
 const half = strictly({
   function: oneOf(...(Object.keys(FUNCTIONS) as CodeFunction[])),
-  entries: array(strictly({ raw: amount().integer().min(0).max(9), value: text(40), title: text(80) })).min(2).required(),
+  entries: array(strictly({ raw: amount().integer().min(0).max(9), value: text(40), title: text(80) }))
+    .min(2)
+    .required(),
 });
 const encoding = either('kind', {
   table: strictly({ kind: oneOf('table'), entries: array(tableEntry).min(1).required() }),
@@ -54,7 +56,10 @@ const encoding = either('kind', {
   date: strictly({ kind: oneOf('date') }),
 });
 
-const condition = object({ code: label(), in: array(amount()).min(1).required() }).noUnknown().default(undefined).optional();
+const condition = object({ code: label(), in: array(amount()).min(1).required() })
+  .noUnknown()
+  .default(undefined)
+  .optional();
 
 const code = strictly({
   label: label(),
@@ -71,7 +76,10 @@ const code = strictly({
   keptIn: string().strict().oneOf(['controller', 'display', 'displayWhileAttached', 'untilPackOut']),
   more: string().strict().oneOf(['quicker', 'slower', 'stronger', 'weaker']),
   values: string().strict().oneOf(['wrap', 'stop']),
-  holdErases: object({ gesture, says: text(160) }).noUnknown().default(undefined).optional(),
+  holdErases: object({ gesture, says: text(160) })
+    .noUnknown()
+    .default(undefined)
+    .optional(),
   action: string().strict().oneOf(['restoreDefaults', 'resetTrip']),
   shownIf: condition,
   influences: array(
@@ -89,7 +97,14 @@ const code = strictly({
 const edit = either('style', {
   live: strictly({ style: oneOf('live'), up: gesture, down: gesture }),
   focus: strictly({ style: oneOf('focus'), select: gesture, up: gesture, down: gesture }),
-  enter: strictly({ style: oneOf('enter'), begin: gesture, end: gesture, abandon: gestureOrNull, up: gesture, down: gesture }),
+  enter: strictly({
+    style: oneOf('enter'),
+    begin: gesture,
+    end: gesture,
+    abandon: gestureOrNull,
+    up: gesture,
+    down: gesture,
+  }),
   digits: strictly({ style: oneOf('digits'), begin: gesture, count: gesture, walk: gesture }),
 });
 
@@ -103,24 +118,36 @@ const item = lazy((value: unknown) => {
 
 const afterLast = ['wrap', 'leave', 'stop'] as const;
 const menu = strictly({
-  opens: array(strictly({ gesture, from: oneOf('riding', 'off'), page: text(60) })).min(1).required(),
-  pin: orNull(strictly({
-    factory: text(8).matches(/^\d{2,8}$/, 'must be two to eight digits'),
-    up: gesture,
-    down: gestureOrNull,
-    walk: gesture,
-    enter: gestureOrNull,
-    wrong: oneOf('again', 'leave', 'limited'),
-  })),
+  opens: array(strictly({ gesture, from: oneOf('riding', 'off'), page: text(60) }))
+    .min(1)
+    .required(),
+  pin: orNull(
+    strictly({
+      factory: text(8).matches(/^\d{2,8}$/, 'must be two to eight digits'),
+      up: gesture,
+      down: gestureOrNull,
+      walk: gesture,
+      enter: gestureOrNull,
+      wrong: oneOf('again', 'leave', 'limited'),
+    }),
+  ),
   close: gestureOrNull,
-  pages: array(strictly({
-    id: id(),
-    title: text(40),
-    items: array(item as never).min(1).max(200).required(),
-    afterLast: string().strict().oneOf(afterLast),
-    mode: words(60),
-    neverEnter: words(200),
-  })).min(1).max(20).required(),
+  pages: array(
+    strictly({
+      id: id(),
+      title: text(40),
+      items: array(item as never)
+        .min(1)
+        .max(200)
+        .required(),
+      afterLast: string().strict().oneOf(afterLast),
+      mode: words(60),
+      neverEnter: words(200),
+    }),
+  )
+    .min(1)
+    .max(20)
+    .required(),
   turns: array(strictly({ gesture, from: id(), to: id() })).required(),
   next: gesture,
   previous: gestureOrNull,
@@ -132,18 +159,53 @@ const menu = strictly({
   store: strictly({
     on: oneOf('change', 'move', 'endOfEdit', 'gesture', 'leave'),
     by: lazy((value: unknown) => (value === undefined ? mixed().optional() : (gesture as unknown as Schema))),
-    message: object({ text: text(16), ms: ms(100, 30_000) }).noUnknown().default(undefined).optional(),
+    message: object({ text: text(16), ms: ms(100, 30_000) })
+      .noUnknown()
+      .default(undefined)
+      .optional(),
   }),
-  idle: strictly({ browseMs: ms(1_000), editMs: ms(1_000), pinMs: ms(1_000), unstored: oneOf('keep', 'drop'), reopensAt: oneOf('first', 'same') }),
+  idle: strictly({
+    browseMs: ms(1_000),
+    editMs: ms(1_000),
+    pinMs: ms(1_000),
+    unstored: oneOf('keep', 'drop'),
+    reopensAt: oneOf('first', 'same'),
+  }),
 });
 
 const ride = object({
-  levels: orNull(strictly({ up: gesture, down: gesture, most: amount().integer().min(1).max(20), wakesAt: amount().integer().min(0).max(20) })),
-  modes: orNull(strictly({ gesture, list: array(strictly({ id: id(), title: text(30) })).min(2).max(8).required(), wakesIn: id() })),
-}).noUnknown().default(undefined).optional();
+  levels: orNull(
+    strictly({
+      up: gesture,
+      down: gesture,
+      most: amount().integer().min(1).max(20),
+      wakesAt: amount().integer().min(0).max(20),
+    }),
+  ),
+  modes: orNull(
+    strictly({
+      gesture,
+      list: array(strictly({ id: id(), title: text(30) }))
+        .min(2)
+        .max(8)
+        .required(),
+      wakesIn: id(),
+    }),
+  ),
+})
+  .noUnknown()
+  .default(undefined)
+  .optional();
 
 const steps = () => array(text(200)).min(1).max(20).required();
-const instructions = object({ via: text(120), connect: steps(), choose: text(200), write: steps(), reconnect: steps(), profiles: array(text(40)).max(8).required() })
+const instructions = object({
+  via: text(120),
+  connect: steps(),
+  choose: text(200),
+  write: steps(),
+  reconnect: steps(),
+  profiles: array(text(40)).max(8).required(),
+})
   .noUnknown()
   .default(undefined)
   .optional();
@@ -157,18 +219,35 @@ export const mapShape = strictly({
   family: words(60).matches(ID, 'must be lower-case letters, digits and hyphens'),
   tellBy: text(300),
   tells: array(strictly({ fact: text(80), shows: text(40) })),
-  keys: array(strictly({ id: key(), label: text(12) })).max(12).required(),
+  keys: array(strictly({ id: key(), label: text(12) }))
+    .max(12)
+    .required(),
   power: strictly({ first: text(120), on: gesture, off: gesture, offInMenu: yesNo(), shows: words(16) }),
   ride,
-  icons: array(strictly({ title: text(30), proves: text(160), litIf: strictly({ code: label(), in: array(amount()).min(1).required() }) })),
-  speed: object({ rounding: oneOf('nearest', 'truncated', 'unknown'), decimals: amount().integer().min(0).max(2), overshootKmh: amount().min(0).nullable().defined() })
+  icons: array(
+    strictly({
+      title: text(30),
+      proves: text(160),
+      litIf: strictly({ code: label(), in: array(amount()).min(1).required() }),
+    }),
+  ),
+  speed: object({
+    rounding: oneOf('nearest', 'truncated', 'unknown'),
+    decimals: amount().integer().min(0).max(2),
+    overshootKmh: amount().min(0).nullable().defined(),
+  })
     .noUnknown()
     .default(undefined)
     .optional(),
-  gauge: object({ barGoesOutAt: oneOf('edge', 'centre') }).noUnknown().default(undefined).optional(),
+  gauge: object({ barGoesOutAt: oneOf('edge', 'centre') })
+    .noUnknown()
+    .default(undefined)
+    .optional(),
   menu: orNull(menu),
   instructions,
-  restart: array(strictly({ act: text(160), waitMs: ms(0) })).min(1).required(),
+  restart: array(strictly({ act: text(160), waitMs: ms(0) }))
+    .min(1)
+    .required(),
   dangers: array(strictly({ gesture, caution: text(160) })).required(),
   codes: array(code).min(1).max(200).required(),
   notes: words(2000),

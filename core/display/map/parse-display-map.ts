@@ -6,7 +6,8 @@ import { checkMenu } from './check-menu.js';
 import type { DisplayMap } from './display-map.js';
 import { mapShape } from './map-shape.js';
 
-export type ParsedMap = { readonly ok: true; readonly map: DisplayMap } | { readonly ok: false; readonly problems: readonly Problem[] };
+export type ParsedMap =
+  { readonly ok: true; readonly map: DisplayMap } | { readonly ok: false; readonly problems: readonly Problem[] };
 
 /**
  * Reads a display map in the format `decurio-display-map/1` from parsed JSON.

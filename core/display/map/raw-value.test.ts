@@ -1,7 +1,20 @@
 import { describe, expect, it } from 'vitest';
 import { code, fourKey, words } from '../../testing/samples.js';
 import type { Code } from './code.js';
-import { digitsOf, formatRaw, fromDigits, greatestRawWithin, leastRawFrom, meaningBeside, meaningOf, onGrid, parseTyped, rawForWord, valuesInOrder, valueWords } from './raw-value.js';
+import {
+  digitsOf,
+  formatRaw,
+  fromDigits,
+  greatestRawWithin,
+  leastRawFrom,
+  meaningBeside,
+  meaningOf,
+  onGrid,
+  parseTyped,
+  rawForWord,
+  valuesInOrder,
+  valueWords,
+} from './raw-value.js';
 
 const cap = fourKey.codes[1]!;
 const cutoff = fourKey.codes[3]!;
@@ -29,12 +42,26 @@ describe('a raw value', () => {
     expect(meaningOf(cap, 25)).toBe('25 km/h');
     expect(meaningOf(cap, 32)).toBe('no cap at all');
     expect(meaningOf(cap, 99)).toBe('outside this map');
-    expect(meaningOf(code('V', 'cutoffVoltage', { range: { min: 290, max: 340, step: 1 }, encoding: { kind: 'line', scale: 0.1, unit: 'V', sentinels: [] } }), 313)).toBe('31.3 V');
+    expect(
+      meaningOf(
+        code('V', 'cutoffVoltage', {
+          range: { min: 290, max: 340, step: 1 },
+          encoding: { kind: 'line', scale: 0.1, unit: 'V', sentinels: [] },
+        }),
+        313,
+      ),
+    ).toBe('31.3 V');
   });
 });
 
 describe('typed digits', () => {
-  it.each([['25', 25], [' 31.0 ', 31], ['31,5', 31.5], ['-3', -3], ['007', 7]])('read %j as %d', (typed, raw) => {
+  it.each([
+    ['25', 25],
+    [' 31.0 ', 31],
+    ['31,5', 31.5],
+    ['-3', -3],
+    ['007', 7],
+  ])('read %j as %d', (typed, raw) => {
     expect(parseTyped(cap, typed)).toEqual({ ok: true, value: raw });
   });
 
@@ -64,7 +91,14 @@ describe('the least setting from a floor', () => {
   });
 
   it('steps over a sentinel', () => {
-    expect(leastRawFrom(code('Z', 'autoOff', { encoding: { kind: 'line', scale: 1, unit: 'min', sentinels: [{ raw: 0, means: 'off', title: 'never' }] } }), 0)).toBe(1);
+    expect(
+      leastRawFrom(
+        code('Z', 'autoOff', {
+          encoding: { kind: 'line', scale: 1, unit: 'min', sentinels: [{ raw: 0, means: 'off', title: 'never' }] },
+        }),
+        0,
+      ),
+    ).toBe(1);
   });
 });
 
@@ -75,8 +109,17 @@ const pair = code('PA', 'assistLevels', {
   factory: 31,
   encoding: {
     kind: 'pair',
-    first: { function: 'assistLevels', entries: [3, 5].map((raw) => ({ raw, value: String(raw), title: `${raw} levels` })) },
-    second: { function: 'zeroLevel', entries: [{ raw: 0, value: 'off', title: 'no level 0' }, { raw: 1, value: 'on', title: 'level 0' }] },
+    first: {
+      function: 'assistLevels',
+      entries: [3, 5].map((raw) => ({ raw, value: String(raw), title: `${raw} levels` })),
+    },
+    second: {
+      function: 'zeroLevel',
+      entries: [
+        { raw: 0, value: 'off', title: 'no level 0' },
+        { raw: 1, value: 'on', title: 'level 0' },
+      ],
+    },
   },
 });
 
@@ -90,7 +133,14 @@ describe('a clock and a date', () => {
     expect(formatRaw(day, 59)).toBe('00-02-29');
   });
 
-  it.each<[Code, string]>([[clock, '24:00'], [clock, '12:60'], [clock, '7'], [day, '26-02-30'], [day, '26-13-01'], [day, 'today']])('refuse what is none: %#', (one, typed) => {
+  it.each<[Code, string]>([
+    [clock, '24:00'],
+    [clock, '12:60'],
+    [clock, '7'],
+    [day, '26-02-30'],
+    [day, '26-13-01'],
+    [day, 'today'],
+  ])('refuse what is none: %#', (one, typed) => {
     expect(parseTyped(one, typed)).toMatchObject({ ok: false });
   });
 
@@ -125,13 +175,22 @@ describe('digits with their meaning', () => {
   });
 
   it('say a doubt near the top, and such a value is never the greatest within a limit', () => {
-    const doubtful = code('D', 'speedCap', { range: { min: 6, max: 45, step: 1 }, factory: 25, encoding: { kind: 'line', scale: 1, unit: 'km/h', sentinels: [], doubtfulFrom: 44 } });
+    const doubtful = code('D', 'speedCap', {
+      range: { min: 6, max: 45, step: 1 },
+      factory: 25,
+      encoding: { kind: 'line', scale: 1, unit: 'km/h', sentinels: [], doubtfulFrom: 44 },
+    });
     expect(meaningOf(doubtful, 44)).toBe('44 km/h, or no limit at all: not known');
     expect(greatestRawWithin(doubtful, 60)).toBe(43);
   });
 
   it('pass over values that the keys skip', () => {
-    const wheel = code('W', 'wheelSize', { range: { min: 24, max: 29, step: 1 }, factory: 26, skips: [25, 27], encoding: { kind: 'line', scale: 1, unit: 'in', sentinels: [] } });
+    const wheel = code('W', 'wheelSize', {
+      range: { min: 24, max: 29, step: 1 },
+      factory: 26,
+      skips: [25, 27],
+      encoding: { kind: 'line', scale: 1, unit: 'in', sentinels: [] },
+    });
     expect(onGrid(wheel, 25)).toBe(false);
     expect(greatestRawWithin(wheel, 27)).toBe(26);
     expect(leastRawFrom(wheel, 25)).toBe(26);

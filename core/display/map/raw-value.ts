@@ -76,7 +76,11 @@ export function meaningOf(code: Code, raw: number): string {
     case 'table':
       return encoding.entries.find((entry) => entry.raw === raw)?.title ?? '';
     case 'pair':
-      return halves(encoding, raw)?.map((entry) => entry.title).join(', ') ?? '';
+      return (
+        halves(encoding, raw)
+          ?.map((entry) => entry.title)
+          .join(', ') ?? ''
+      );
     case 'clock':
     case 'date':
       return formatRaw(code, raw);
@@ -118,7 +122,9 @@ export const rawForWord = (code: Code, value: string): number | undefined =>
  */
 export function greatestRawWithin(code: Code, limit: number): number | undefined {
   const highest = (limit * (1 + 1e-9)) / lineScale(code);
-  return plainValues(code).filter((raw) => raw <= highest).at(-1);
+  return plainValues(code)
+    .filter((raw) => raw <= highest)
+    .at(-1);
 }
 
 /** Least raw value whose meaning is at least `floor`. Undefined where even the highest is below it. */
@@ -149,8 +155,10 @@ export function valuesInOrder(code: Code): readonly number[] {
 
 function makeOrder(code: Code): readonly number[] {
   const { encoding } = code;
-  if (encoding.kind === 'table') return encoding.entries.map((entry) => entry.raw).filter((raw) => code.skips?.includes(raw) !== true);
-  if (encoding.kind === 'pair') return encoding.first.entries.flatMap((a) => encoding.second.entries.map((b) => a.raw * 10 + b.raw));
+  if (encoding.kind === 'table')
+    return encoding.entries.map((entry) => entry.raw).filter((raw) => code.skips?.includes(raw) !== true);
+  if (encoding.kind === 'pair')
+    return encoding.first.entries.flatMap((a) => encoding.second.entries.map((b) => a.raw * 10 + b.raw));
   const { min, max, step } = code.range;
   const grid = new Set<number>();
   for (let i = 0; i <= Math.round((max - min) / step); i++) grid.add(roundRaw(code, min + i * step));
@@ -160,7 +168,9 @@ function makeOrder(code: Code): readonly number[] {
 
 /** Digits of a value one by one, as an editor that goes digit by digit meets them. */
 export function digitsOf(code: Code, raw: number): readonly number[] {
-  const width = Math.max(...[code.range.max, ...valuesInOrder(code).slice(-1)].map((value) => plain(code, value).length));
+  const width = Math.max(
+    ...[code.range.max, ...valuesInOrder(code).slice(-1)].map((value) => plain(code, value).length),
+  );
   return [...plain(code, raw).padStart(width, '0')].map(Number);
 }
 
@@ -176,5 +186,8 @@ export function fromDigits(code: Code, digits: readonly number[]): number | null
 
 /** The value a display takes instead of one it does not accept: the nearest it has. */
 export function nearestValue(values: readonly number[], raw: number): number {
-  return values.reduce((best, value) => (Math.abs(value - raw) < Math.abs(best - raw) ? value : best), values[0] ?? raw);
+  return values.reduce(
+    (best, value) => (Math.abs(value - raw) < Math.abs(best - raw) ? value : best),
+    values[0] ?? raw,
+  );
 }

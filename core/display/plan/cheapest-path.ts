@@ -39,7 +39,14 @@ interface Reached<N, S> {
  * never overstates gives the optimum. Null where no goal can be reached, `tooMany` where the search gave up before.
  * Source: P. Hart, N. Nilsson, B. Raphael, "A formal basis for the heuristic determination of minimum cost paths", 1968.
  */
-export function cheapestPath<N, S>({ start, isGoal, edges, atLeast, key, mostNodes = Infinity }: Search<N, S>): Path<S> | null | 'tooMany' {
+export function cheapestPath<N, S>({
+  start,
+  isGoal,
+  edges,
+  atLeast,
+  key,
+  mostNodes = Infinity,
+}: Search<N, S>): Path<S> | null | 'tooMany' {
   const first: Reached<N, S> = { node: start, key: key(start), ms: 0, due: atLeast(start), via: null };
   const best = new Map<string, number>([[first.key, 0]]);
   const queue = new TinyQueue<Reached<N, S>>([first], (a, b) => a.due - b.due || b.ms - a.ms);

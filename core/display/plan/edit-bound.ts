@@ -15,7 +15,8 @@ export interface Wanted {
 /** Begins the edit of the code on the glass, where an edit has to be begun and is not yet. */
 export function begin(map: KeyedMap, state: DisplayState, pace: Pace): Run {
   const { edit } = map.menu;
-  if (edit.style === 'live' || (state.screen.kind === 'menu' && state.screen.focus === 'value')) return { to: state, ms: 0, steps: [] };
+  if (edit.style === 'live' || (state.screen.kind === 'menu' && state.screen.focus === 'value'))
+    return { to: state, ms: 0, steps: [] };
   return runOf(map, state, [edit.style === 'focus' ? edit.select : edit.begin], 'change', pace);
 }
 
@@ -24,14 +25,26 @@ export function begin(map: KeyedMap, state: DisplayState, pace: Pace): Run {
  * others influence may come to their target by themselves and count nothing; where leaving stores what is being edited,
  * one end of an edit is saved.
  */
-export function editBound(map: KeyedMap, job: Wanted, pace: Pace): (state: DisplayState, open: readonly Code[]) => number {
+export function editBound(
+  map: KeyedMap,
+  job: Wanted,
+  pace: Pace,
+): (state: DisplayState, open: readonly Code[]) => number {
   const known = new Map<string, number>();
   const sums = new WeakMap<readonly Code[], number>();
   const finish = finishing(map, pace);
   const costOf = (state: DisplayState, code: Code): number => {
     const costs = job.mayStandAt(state, code).map((raw) => {
       const key = `${code.label} ${raw}`;
-      const cost = known.get(key) ?? editMs(map, { ...state, stored: { ...state.stored, [code.label]: raw }, unstored: {} }, code, job.wanted(code), pace) + finish.ms;
+      const cost =
+        known.get(key) ??
+        editMs(
+          map,
+          { ...state, stored: { ...state.stored, [code.label]: raw }, unstored: {} },
+          code,
+          job.wanted(code),
+          pace,
+        ) + finish.ms;
       known.set(key, cost);
       return cost;
     });
@@ -53,7 +66,8 @@ export function editBound(map: KeyedMap, job: Wanted, pace: Pace): (state: Displ
     if (inValue && here && open.includes(here) && !job.isDragged(here)) {
       ms += (valuePath(map, state, here, job.wanted(here), pace)?.ms ?? 0) + finish.ms - costOf(state, here);
     }
-    if (here && !open.includes(here) && here.label in state.unstored) ms += inValue ? finish.whenMadeMs : finish.whenEndedMs;
+    if (here && !open.includes(here) && here.label in state.unstored)
+      ms += inValue ? finish.whenMadeMs : finish.whenEndedMs;
     return Math.max(0, ms);
   };
 }
@@ -75,13 +89,19 @@ const MOST_DIGITS = 8;
 function finishing({ menu }: KeyedMap, pace: Pace) {
   const { edit, store } = menu;
   const messageMs = store.message && store.on !== 'leave' && store.on !== 'change' ? store.message.ms : 0;
-  const endMs = edit.style === 'focus' ? gestureMs(pace, edit.select) : edit.style === 'enter' ? gestureMs(pace, edit.end) : 0;
+  const endMs =
+    edit.style === 'focus' ? gestureMs(pace, edit.select) : edit.style === 'enter' ? gestureMs(pace, edit.end) : 0;
   const byMs = store.by ? gestureMs(pace, store.by) : 0;
   // The gesture that stores also ends the edit.
   const isEndNeeded = store.on !== 'gesture';
   const ms = messageMs + byMs + (isEndNeeded ? endMs : 0);
   const savedOnceMs = store.on === 'endOfEdit' || !isEndNeeded ? 0 : endMs;
-  return { ms, savedOnceMs, whenMadeMs: messageMs + byMs + (store.on === 'endOfEdit' ? endMs : 0), whenEndedMs: messageMs + byMs };
+  return {
+    ms,
+    savedOnceMs,
+    whenMadeMs: messageMs + byMs + (store.on === 'endOfEdit' ? endMs : 0),
+    whenEndedMs: messageMs + byMs,
+  };
 }
 
 function editMs(map: KeyedMap, state: DisplayState, code: Code, raw: number, pace: Pace): number {
@@ -90,7 +110,10 @@ function editMs(map: KeyedMap, state: DisplayState, code: Code, raw: number, pac
   const { edit, store } = map.menu;
   const { to, ms } = begin(map, there, pace);
   const path = valuePath(map, to, code, raw, pace);
-  const restMs = edit.style === 'digits' && store.on === 'endOfEdit' ? walksLeft(code, shownValue(to, code), raw) * gestureMs(pace, edit.walk) : 0;
+  const restMs =
+    edit.style === 'digits' && store.on === 'endOfEdit'
+      ? walksLeft(code, shownValue(to, code), raw) * gestureMs(pace, edit.walk)
+      : 0;
   return ms + (path?.ms ?? 0) + restMs;
 }
 

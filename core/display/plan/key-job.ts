@@ -21,7 +21,8 @@ export interface Job {
 }
 
 /** The value on the glass; of an action 1 once it was run. */
-export const standsAt = (state: DisplayState, code: Code): number => (code.action !== undefined && state.ran.includes(code.label) ? 1 : shownValue(state, code));
+export const standsAt = (state: DisplayState, code: Code): number =>
+  code.action !== undefined && state.ran.includes(code.label) ? 1 : shownValue(state, code);
 
 interface Influencer {
   readonly code: Code;
@@ -35,9 +36,11 @@ export function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Jo
   const influencers = influencersOf(tracked, touched);
   const conditions = new Set(map.codes.flatMap((code) => (code.shownIf ? [code.shownIf.code] : [])));
   const revealedBy = new Map<string, Code[]>();
-  for (const code of tracked) if (code.shownIf) revealedBy.set(code.shownIf.code, [...(revealedBy.get(code.shownIf.code) ?? []), code]);
+  for (const code of tracked)
+    if (code.shownIf) revealedBy.set(code.shownIf.code, [...(revealedBy.get(code.shownIf.code) ?? []), code]);
   const wanted = (code: Code): number => targets[code.label] ?? from.stored[code.label] ?? code.factory;
-  const open = (state: DisplayState, code: Code): readonly Influencer[] => (influencers.get(code.label) ?? []).filter((by) => standsAt(state, by.code) !== wanted(by.code));
+  const open = (state: DisplayState, code: Code): readonly Influencer[] =>
+    (influencers.get(code.label) ?? []).filter((by) => standsAt(state, by.code) !== wanted(by.code));
   /** Whether a change of `by` may leave this code at its target: a bound only ever pushes a value to itself. */
   const mayBring = ({ code: by, influence }: Influencer, code: Code): boolean => {
     if (influence.kind === 'converts') return true;
@@ -52,20 +55,30 @@ export function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Jo
     useful: (state, code) => {
       const hidden = revealedBy.get(code.label);
       if (!hidden) return [wanted(code)];
-      const revealing = hidden.flatMap((other) => (shownValue(state, other) !== wanted(other) ? (other.shownIf?.in ?? []) : []));
+      const revealing = hidden.flatMap((other) =>
+        shownValue(state, other) !== wanted(other) ? (other.shownIf?.in ?? []) : [],
+      );
       return [...new Set([wanted(code), ...revealing])];
     },
     isDragged: (code) => (influencers.get(code.label) ?? []).some((by) => mayBring(by, code)),
-    mayStandAt: (state, code) => [shownValue(state, code), ...open(state, code).map((by) => (by.influence.kind === 'resets' ? code.factory : wanted(by.code)))],
+    mayStandAt: (state, code) => [
+      shownValue(state, code),
+      ...open(state, code).map((by) => (by.influence.kind === 'resets' ? code.factory : wanted(by.code))),
+    ],
     mayEdit: (state, code) => open(state, code).every(({ influence }) => influence.kind === 'limits'),
-    isDueOnArrival: (state, code) => !conditions.has(code.label) && open(state, code).length === 0 && dragsSafely(map, code, touched),
+    isDueOnArrival: (state, code) =>
+      !conditions.has(code.label) && open(state, code).length === 0 && dragsSafely(map, code, touched),
   };
 }
 
 /** Codes that differ from their target, those a change of them drags along, and those they are shown by. */
 function touchedBy(map: KeyedMap, from: DisplayState, targets: RawValues): ReadonlySet<string> {
-  const touched = new Set(map.codes.filter(({ label }) => targets[label] !== undefined && targets[label] !== from.stored[label]).map(({ label }) => label));
-  for (let before = -1; before !== touched.size; ) {
+  const touched = new Set(
+    map.codes
+      .filter(({ label }) => targets[label] !== undefined && targets[label] !== from.stored[label])
+      .map(({ label }) => label),
+  );
+  for (let before = -1; before !== touched.size;) {
     before = touched.size;
     for (const label of [...touched]) {
       const code = codeOf(map, label);
@@ -76,10 +89,14 @@ function touchedBy(map: KeyedMap, from: DisplayState, targets: RawValues): Reado
   return touched;
 }
 
-function influencersOf(tracked: readonly Code[], touched: ReadonlySet<string>): ReadonlyMap<string, readonly Influencer[]> {
+function influencersOf(
+  tracked: readonly Code[],
+  touched: ReadonlySet<string>,
+): ReadonlyMap<string, readonly Influencer[]> {
   const by = new Map<string, Influencer[]>();
   for (const code of tracked) {
-    for (const influence of code.influences ?? []) if (touched.has(influence.code)) by.set(influence.code, [...(by.get(influence.code) ?? []), { code, influence }]);
+    for (const influence of code.influences ?? [])
+      if (touched.has(influence.code)) by.set(influence.code, [...(by.get(influence.code) ?? []), { code, influence }]);
   }
   return by;
 }

@@ -55,4 +55,5 @@ export interface PlanStart {
 }
 
 /** Presses of a plan, waits left out. */
-export const pressCount = (plan: Pick<KeyPlan, 'steps'>): number => plan.steps.filter(({ gesture }) => gesture.kind !== 'wait').length;
+export const pressCount = (plan: Pick<KeyPlan, 'steps'>): number =>
+  plan.steps.filter(({ gesture }) => gesture.kind !== 'wait').length;

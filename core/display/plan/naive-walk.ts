@@ -1,5 +1,14 @@
 import { isKeyed, type DisplayMap, type KeyedMap } from '../map/display-map.js';
-import { codeShown, displayAtRest, isListed, mayMove, pageOf, shownValue, type DisplayState, type RawValues } from '../machine/display-state.js';
+import {
+  codeShown,
+  displayAtRest,
+  isListed,
+  mayMove,
+  pageOf,
+  shownValue,
+  type DisplayState,
+  type RawValues,
+} from '../machine/display-state.js';
 import type { Gesture } from '../map/gesture.js';
 import { DEFAULT_PACE, type Pace } from './pace.js';
 import { moves, runOf } from './plan-moves.js';
@@ -16,33 +25,54 @@ export interface NaiveWalk {
  * is wrong is tapped to its target the straight way, and the menu is left at the end. The yardstick a plan is held
  * against. Null where the map has no menu.
  */
-export function naiveWalk(map: DisplayMap, targets: RawValues, values: RawValues, pace: Pace = DEFAULT_PACE): NaiveWalk | null {
+export function naiveWalk(
+  map: DisplayMap,
+  targets: RawValues,
+  values: RawValues,
+  pace: Pace = DEFAULT_PACE,
+): NaiveWalk | null {
   if (!isKeyed(map)) return null;
   const total = { presses: 0, ms: 0 };
   for (const page of map.menu.pages.filter((p) => p.neverEnter === undefined)) {
     const rest = displayAtRest(map, values);
     const mode = page.mode ?? rest.mode;
-    const opened: DisplayState = { ...rest, mode, unlocked: true, screen: { kind: 'menu', page: page.id, item: 0, focus: 'name', digit: 0 } };
+    const opened: DisplayState = {
+      ...rest,
+      mode,
+      unlocked: true,
+      screen: { kind: 'menu', page: page.id, item: 0, focus: 'name', digit: 0 },
+    };
     walkPage(map, opened, targets, pace, total);
   }
   const [way] = map.menu.opens;
   if (!way) return null;
-  const riding: DisplayState = way.from === 'off' ? { ...displayAtRest(map, values), screen: { kind: 'off' } } : displayAtRest(map, values);
+  const riding: DisplayState =
+    way.from === 'off' ? { ...displayAtRest(map, values), screen: { kind: 'off' } } : displayAtRest(map, values);
   const opened = runOf(map, riding, [way.gesture], 'open', pace);
   add(total, opened);
-  if (opened.to.screen.kind === 'pin') for (const run of moves(map, opened.to, () => false, pace).slice(0, 1)) add(total, run);
+  if (opened.to.screen.kind === 'pin')
+    for (const run of moves(map, opened.to, () => false, pace).slice(0, 1)) add(total, run);
   if (map.menu.close) add(total, runOf(map, riding, [map.menu.close], 'close', pace));
   else total.ms += map.menu.idle.browseMs;
   total.ms += (map.menu.pages.filter((p) => p.neverEnter === undefined).length - 1) * (pace.tapMs + pace.lookMs);
   return total;
 }
 
-const add = (total: { presses: number; ms: number }, run: { readonly ms: number; readonly steps: readonly { readonly gesture: { readonly kind: string } }[] }): void => {
+const add = (
+  total: { presses: number; ms: number },
+  run: { readonly ms: number; readonly steps: readonly { readonly gesture: { readonly kind: string } }[] },
+): void => {
   total.ms += run.ms;
   total.presses += run.steps.filter(({ gesture }) => gesture.kind !== 'wait').length;
 };
 
-function walkPage(map: KeyedMap, from: DisplayState, targets: RawValues, pace: Pace, total: { presses: number; ms: number }): void {
+function walkPage(
+  map: KeyedMap,
+  from: DisplayState,
+  targets: RawValues,
+  pace: Pace,
+  total: { presses: number; ms: number },
+): void {
   let state = from;
   const lines = pageOf(map, from.screen.kind === 'menu' ? from.screen.page : '').items.length;
   for (let i = 0; i < lines && state.screen.kind === 'menu'; i++) {
@@ -50,7 +80,16 @@ function walkPage(map: KeyedMap, from: DisplayState, targets: RawValues, pace: P
     const target = code === null ? undefined : targets[code.label];
     if (code && target !== undefined && target !== shownValue(state, code) && mayMove(state, code)) {
       const straight: KeyedMap = { ...map, menu: { ...map.menu, repeat: null, values: 'stop' } };
-      const begun = map.menu.edit.style === 'live' ? { to: state, ms: 0, steps: [] } : runOf(map, state, [map.menu.edit.style === 'focus' ? map.menu.edit.select : map.menu.edit.begin], 'change', pace);
+      const begun =
+        map.menu.edit.style === 'live'
+          ? { to: state, ms: 0, steps: [] }
+          : runOf(
+              map,
+              state,
+              [map.menu.edit.style === 'focus' ? map.menu.edit.select : map.menu.edit.begin],
+              'change',
+              pace,
+            );
       const path = valuePath(straight, begun.to, { ...code, values: 'stop' }, target, pace);
       if (path) {
         const changed = runOf(map, begun.to, path.gestures, 'change', pace);

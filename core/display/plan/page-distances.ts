@@ -37,18 +37,26 @@ export function pageDistances(map: KeyedMap, pace: Pace): PageDistances {
   const nodes = count + Math.max(1, modes.length);
   const into: Arc[][] = Array.from({ length: nodes }, () => []);
   const outOf: Arc[][] = Array.from({ length: nodes }, () => []);
-  const link = (from: number, to: number, ms: number, isEntry: boolean) => (isEntry ? outOf : into)[to]?.push({ from, ms });
+  const link = (from: number, to: number, ms: number, isEntry: boolean) =>
+    (isEntry ? outOf : into)[to]?.push({ from, ms });
   const wait = Math.max(0, Math.min(map.menu.idle.browseMs, map.menu.idle.editMs) - savedByWaiting(map, pace));
-  const cost = (gesture: Gesture | null, looks = true) => (gesture === null ? Infinity : gestureMs(pace, gesture) + (looks ? pace.lookMs : 0));
+  const cost = (gesture: Gesture | null, looks = true) =>
+    gesture === null ? Infinity : gestureMs(pace, gesture) + (looks ? pace.lookMs : 0);
   // Where leaving stores, its message has to pass; waiting stores without one, or not at all.
   const lastMs = map.menu.store.on === 'leave' ? (map.menu.store.message?.ms ?? 0) : 0;
-  const leave = Math.min(map.menu.idle.unstored === 'keep' || lastMs === 0 ? wait : Infinity, cost(map.menu.close, false) + lastMs);
+  const leave = Math.min(
+    map.menu.idle.unstored === 'keep' || lastMs === 0 ? wait : Infinity,
+    cost(map.menu.close, false) + lastMs,
+  );
   for (const page of pages) {
     const own = starts.get(page.id) ?? 0;
     page.items.forEach((item, i) => {
       const at = own + i;
       const afterLast = page.afterLast ?? map.menu.afterLast;
-      for (const [gesture, by] of [[map.menu.next, 1], [map.menu.previous, -1]] as const) {
+      for (const [gesture, by] of [
+        [map.menu.next, 1],
+        [map.menu.previous, -1],
+      ] as const) {
         const step = i + by;
         const inside = step >= 0 && step < page.items.length;
         const to = inside ? own + step : afterLast === 'wrap' ? own + (by > 0 ? 0 : page.items.length - 1) : null;
@@ -58,7 +66,8 @@ export function pageDistances(map: KeyedMap, pace: Pace): PageDistances {
       leaveTo(at, 'exit' in item ? Math.min(leave, cost(map.menu.pick, false) + lastMs) : leave);
       const target = 'page' in item ? item.page : 'back' in item ? item.back : null;
       if (target !== null) link(at, starts.get(target) ?? 0, cost(map.menu.pick), true);
-      for (const turn of map.menu.turns) if (turn.from === page.id) link(at, starts.get(turn.to) ?? 0, cost(turn.gesture), true);
+      for (const turn of map.menu.turns)
+        if (turn.from === page.id) link(at, starts.get(turn.to) ?? 0, cost(turn.gesture), true);
     });
   }
   function leaveTo(at: number, ms: number): void {
@@ -74,10 +83,26 @@ export function pageDistances(map: KeyedMap, pace: Pace): PageDistances {
   }
   const toPage = new Map(pages.map((page) => [page.id, shortest(starts.get(page.id) ?? 0, into, outOf)]));
   const at = (to: string, node: number): number => toPage.get(to)?.[node] ?? Infinity;
-  const fromPage = new Map(pages.flatMap((page) => pages.map((to) => [`${page.id}>${to.id}`, Math.min(...page.items.map((_, i) => at(to.id, (starts.get(page.id) ?? 0) + i)))] as const)));
-  const out = shortestTo(Array.from({ length: nodes - ridingAt }, (_, i) => ridingAt + i), into, outOf);
+  const fromPage = new Map(
+    pages.flatMap((page) =>
+      pages.map(
+        (to) =>
+          [
+            `${page.id}>${to.id}`,
+            Math.min(...page.items.map((_, i) => at(to.id, (starts.get(page.id) ?? 0) + i))),
+          ] as const,
+      ),
+    ),
+  );
+  const out = shortestTo(
+    Array.from({ length: nodes - ridingAt }, (_, i) => ridingAt + i),
+    into,
+    outOf,
+  );
   const outOfItem = (page: string, item: number): number => out[(starts.get(page) ?? 0) + item] ?? Infinity;
-  const outOfPage = new Map(pages.map((page) => [page.id, Math.min(...page.items.map((_, i) => outOfItem(page.id, i)))]));
+  const outOfPage = new Map(
+    pages.map((page) => [page.id, Math.min(...page.items.map((_, i) => outOfItem(page.id, i)))]),
+  );
   return {
     leaveItem: outOfItem,
     leavePage: (page) => outOfPage.get(page) ?? Infinity,
@@ -100,7 +125,11 @@ function shortest(goal: number, into: readonly (readonly Arc[])[], entries: read
 }
 
 /** Times from every node to the nearest of `goals`. */
-function shortestTo(goals: readonly number[], into: readonly (readonly Arc[])[], entries: readonly (readonly Arc[])[]): number[] {
+function shortestTo(
+  goals: readonly number[],
+  into: readonly (readonly Arc[])[],
+  entries: readonly (readonly Arc[])[],
+): number[] {
   const ms = into.map((_, node) => (goals.includes(node) ? 0 : Infinity));
   return settle(ms, into, entries);
 }

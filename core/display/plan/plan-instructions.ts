@@ -28,14 +28,35 @@ export function planInstructions(map: DisplayMap, targets: RawValues, values: Ra
   const due = map.codes.filter(({ label }) => targets[label] !== undefined && targets[label] !== held[label]);
   if (!channel) return { instructions: [], unreachable: [] };
   const unreachable = due.flatMap((code) => {
-    const why = code.access !== 'open' ? `${code.label} cannot be written through ${channel.via}.` : onGrid(code, targets[code.label] ?? 0) ? null : `${code.label} cannot be set to ${formatRaw(code, targets[code.label] ?? 0)}.`;
+    const why =
+      code.access !== 'open'
+        ? `${code.label} cannot be written through ${channel.via}.`
+        : onGrid(code, targets[code.label] ?? 0)
+          ? null
+          : `${code.label} cannot be set to ${formatRaw(code, targets[code.label] ?? 0)}.`;
     return why === null ? [] : [{ label: code.label, why }];
   });
-  const doable = due.filter(({ label }) => !unreachable.some((u) => u.label === label)).sort((a, b) => Number(converts(b)) - Number(converts(a)));
+  const doable = due
+    .filter(({ label }) => !unreachable.some((u) => u.label === label))
+    .sort((a, b) => Number(converts(b)) - Number(converts(a)));
   if (doable.length === 0) return { instructions: [], unreachable };
-  const line = (act: Instruction['act'], says: string, label: string | null = null): Instruction => ({ act, says, label, raw: label === null ? null : (targets[label] ?? null) });
-  const chosen = doable.map((code) => line('choose', `${channel.choose} ${code.label}, ${functionTitle(code.function).toLowerCase()}: ${valueWords(code, targets[code.label] ?? 0)}.`, code.label));
-  const inProfiles = channel.profiles.length === 0 ? chosen : channel.profiles.flatMap((profile) => [line('profile', `Switch to pack profile ${profile}.`), ...chosen]);
+  const line = (act: Instruction['act'], says: string, label: string | null = null): Instruction => ({
+    act,
+    says,
+    label,
+    raw: label === null ? null : (targets[label] ?? null),
+  });
+  const chosen = doable.map((code) =>
+    line(
+      'choose',
+      `${channel.choose} ${code.label}, ${functionTitle(code.function).toLowerCase()}: ${valueWords(code, targets[code.label] ?? 0)}.`,
+      code.label,
+    ),
+  );
+  const inProfiles =
+    channel.profiles.length === 0
+      ? chosen
+      : channel.profiles.flatMap((profile) => [line('profile', `Switch to pack profile ${profile}.`), ...chosen]);
   return {
     instructions: [
       ...channel.connect.map((says) => line('connect', says)),
@@ -48,4 +69,5 @@ export function planInstructions(map: DisplayMap, targets: RawValues, values: Ra
   };
 }
 
-const converts = (code: DisplayMap['codes'][number]): boolean => code.influences?.some((influence) => influence.kind === 'converts') ?? false;
+const converts = (code: DisplayMap['codes'][number]): boolean =>
+  code.influences?.some((influence) => influence.kind === 'converts') ?? false;

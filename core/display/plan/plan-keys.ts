@@ -1,6 +1,14 @@
 import { cheapestPath, type Path } from './cheapest-path.js';
 import { isKeyed, type Code, type DisplayMap, type KeyedMap } from '../map/display-map.js';
-import { codeShown, displayAtCode, displayAtRest, glassOf, shownValue, type DisplayState, type RawValues } from '../machine/display-state.js';
+import {
+  codeShown,
+  displayAtCode,
+  displayAtRest,
+  glassOf,
+  shownValue,
+  type DisplayState,
+  type RawValues,
+} from '../machine/display-state.js';
 import type { KeyPlan, PlanStart, PlanStep, Unreachable } from './key-plan.js';
 import { DEFAULT_PACE, gestureMs, type Pace } from './pace.js';
 import { fulfils, keysOf } from '../map/gesture.js';
@@ -13,7 +21,15 @@ import { outOfReach } from './unreachable.js';
 import { valuePath } from './value-path.js';
 
 export { DEFAULT_PACE, type Pace } from './pace.js';
-export { pressCount, type KeyPlan, type PlanGesture, type PlanStart, type PlanStep, type StepPurpose, type Unreachable } from './key-plan.js';
+export {
+  pressCount,
+  type KeyPlan,
+  type PlanGesture,
+  type PlanStart,
+  type PlanStep,
+  type StepPurpose,
+  type Unreachable,
+} from './key-plan.js';
 
 /** Share of a time-out that a gap between presses keeps clear of. */
 export const IDLE_MARGIN = 0.2;
@@ -29,12 +45,20 @@ export const IDLE_MARGIN = 0.2;
  * @param targets raw value per code label; codes not named are left as they are
  * @param start   a state of the display, or what is known of it; values missing there are taken as the maker delivers them
  */
-export function planKeys(map: DisplayMap, targets: RawValues, start: PlanStart | DisplayState, pace: Pace = DEFAULT_PACE): KeyPlan {
+export function planKeys(
+  map: DisplayMap,
+  targets: RawValues,
+  start: PlanStart | DisplayState,
+  pace: Pace = DEFAULT_PACE,
+): KeyPlan {
   const from = 'screen' in start ? start : startState(map, start);
   const restoring = map.codes.find((code) => code.action === 'restoreDefaults' && targets[code.label] === 1);
   if (restoring && isKeyed(map)) return restoredFirst(map, from, restoring, targets, pace);
-  const due = map.codes.filter((code) => targets[code.label] !== undefined && targets[code.label] !== from.stored[code.label]);
-  if (!isKeyed(map)) return nothing(due.map(({ label }) => ({ label, why: `${label} is set by instruction, not by keys.` })));
+  const due = map.codes.filter(
+    (code) => targets[code.label] !== undefined && targets[code.label] !== from.stored[code.label],
+  );
+  if (!isKeyed(map))
+    return nothing(due.map(({ label }) => ({ label, why: `${label} is set by instruction, not by keys.` })));
   const isBusy = from.screen.kind !== 'riding' && from.screen.kind !== 'off';
   if (due.length === 0 && !isBusy) return nothing([]);
   const barred = outOfReach(map, from, targets);
@@ -53,7 +77,15 @@ function restoredFirst(map: KeyedMap, from: DisplayState, action: Code, targets:
   const path = barred.length === 0 ? bestPath(map, from, { [action.label]: 1 }, pace, 'inTheMenu') : null;
   if (!path || path === 'tooMany') {
     const plan = planKeys(map, rest, from, pace);
-    return { ...plan, unreachable: [...(barred.length > 0 ? barred : [{ label: action.label, why: `No sequence of keys runs ${action.label} on this display.` }]), ...plan.unreachable] };
+    return {
+      ...plan,
+      unreachable: [
+        ...(barred.length > 0
+          ? barred
+          : [{ label: action.label, why: `No sequence of keys runs ${action.label} on this display.` }]),
+        ...plan.unreachable,
+      ],
+    };
   }
   const first = written(map, from, path, pace);
   const after = first.steps.reduce((state, step) => simulateDisplay(map, state, step.gesture), from);
@@ -67,9 +99,16 @@ function restoredFirst(map: KeyedMap, from: DisplayState, action: Code, targets:
   };
 }
 
-const nothing = (unreachable: readonly Unreachable[]): KeyPlan => ({ steps: [], estimatedMs: 0, longestGapMs: 0, unreachable, isShortest: true });
+const nothing = (unreachable: readonly Unreachable[]): KeyPlan => ({
+  steps: [],
+  estimatedMs: 0,
+  longestGapMs: 0,
+  unreachable,
+  isShortest: true,
+});
 
-const tooSlow = (gapMs: number): string => `At this pace ${(gapMs / 1000).toFixed(1)} s pass between two presses, too near to the time-out. Practise first, or plan at the usual pace.`;
+const tooSlow = (gapMs: number): string =>
+  `At this pace ${(gapMs / 1000).toFixed(1)} s pass between two presses, too near to the time-out. Practise first, or plan at the usual pace.`;
 
 function without(targets: RawValues, barred: readonly Unreachable[]): RawValues {
   const out = new Set(barred.map(({ label }) => label));
@@ -80,12 +119,29 @@ function without(targets: RawValues, barred: readonly Unreachable[]): RawValues 
  * Codes that influence one another in too many ways to try them all: first what nothing else moves, then, from what the
  * display holds after it, the rest. A good plan, not proved to be the cheapest.
  */
-function inTurn(map: KeyedMap, from: DisplayState, targets: RawValues, barred: readonly Unreachable[], pace: Pace): KeyPlan {
-  const moved = new Set(map.codes.flatMap((code) => (targets[code.label] === undefined ? [] : (code.influences ?? []).map((i) => i.code))));
+function inTurn(
+  map: KeyedMap,
+  from: DisplayState,
+  targets: RawValues,
+  barred: readonly Unreachable[],
+  pace: Pace,
+): KeyPlan {
+  const moved = new Set(
+    map.codes.flatMap((code) => (targets[code.label] === undefined ? [] : (code.influences ?? []).map((i) => i.code))),
+  );
   const wanted = without(targets, barred);
   const free = Object.fromEntries(Object.entries(wanted).filter(([label]) => !moved.has(label)));
   const isStuck = Object.entries(free).every(([label, raw]) => from.stored[label] === raw);
-  if (isStuck) return nothing([...barred, ...Object.keys(wanted).filter((label) => wanted[label] !== from.stored[label]).map((label) => ({ label, why: `${label} hangs together with other codes in too many ways to be planned: key it by itself.` }))]);
+  if (isStuck)
+    return nothing([
+      ...barred,
+      ...Object.keys(wanted)
+        .filter((label) => wanted[label] !== from.stored[label])
+        .map((label) => ({
+          label,
+          why: `${label} hangs together with other codes in too many ways to be planned: key it by itself.`,
+        })),
+    ]);
   const first = planKeys(map, free, from, pace);
   const after = first.steps.reduce((state, step) => simulateDisplay(map, state, step.gesture), from);
   const then = planKeys(map, without(wanted, first.unreachable), after, pace);
@@ -99,7 +155,13 @@ function inTurn(map: KeyedMap, from: DisplayState, targets: RawValues, barred: r
 }
 
 /** No path to all targets: those that cannot be reached alone are named, and the rest is planned. */
-function planWithoutHopeless(map: KeyedMap, from: DisplayState, targets: RawValues, barred: readonly Unreachable[], pace: Pace): KeyPlan {
+function planWithoutHopeless(
+  map: KeyedMap,
+  from: DisplayState,
+  targets: RawValues,
+  barred: readonly Unreachable[],
+  pace: Pace,
+): KeyPlan {
   const named = [...barred];
   for (const [label, raw] of Object.entries(without(targets, barred))) {
     const alone = Object.fromEntries(Object.keys(targets).map((other) => [other, from.stored[other] ?? 0]));
@@ -111,7 +173,10 @@ function planWithoutHopeless(map: KeyedMap, from: DisplayState, targets: RawValu
   if (path === 'tooMany') return inTurn(map, from, targets, named, pace);
   if (path) return { ...written(map, from, path, pace), unreachable: named };
   const rest = Object.keys(without(targets, named)).filter((label) => targets[label] !== from.stored[label]);
-  return nothing([...named, ...rest.map((label) => ({ label, why: `${label} cannot be brought to its target together with the others.` }))]);
+  return nothing([
+    ...named,
+    ...rest.map((label) => ({ label, why: `${label} cannot be brought to its target together with the others.` })),
+  ]);
 }
 
 /** The display as the plan's start describes it. */
@@ -120,7 +185,10 @@ export function startState(map: DisplayMap, start: PlanStart): DisplayState {
   const riding = start.mode === undefined ? rest : { ...rest, mode: start.mode };
   if (start.off) return { ...riding, screen: { kind: 'off' } };
   if (!isKeyed(map)) return riding;
-  const resumed = start.closedAt !== undefined && map.menu.idle.reopensAt === 'same' ? displayAtCode(map, riding, start.closedAt)?.screen : undefined;
+  const resumed =
+    start.closedAt !== undefined && map.menu.idle.reopensAt === 'same'
+      ? displayAtCode(map, riding, start.closedAt)?.screen
+      : undefined;
   const closed = resumed?.kind === 'menu' ? { ...riding, resume: { page: resumed.page, item: resumed.item } } : riding;
   return (start.at === null ? null : displayAtCode(map, closed, start.at, start.focus)) ?? closed;
 }
@@ -128,14 +196,22 @@ export function startState(map: DisplayMap, start: PlanStart): DisplayState {
 /** Nodes looked at before a search for the very cheapest gives up: about a second's work. Maps whose codes leave one another alone need a few hundred. */
 const MOST_NODES = 5_000;
 
-function bestPath(map: KeyedMap, from: DisplayState, targets: RawValues, pace: Pace, end: 'outOfTheMenu' | 'inTheMenu' = 'outOfTheMenu'): Path<Move> | null | 'tooMany' {
+function bestPath(
+  map: KeyedMap,
+  from: DisplayState,
+  targets: RawValues,
+  pace: Pace,
+  end: 'outOfTheMenu' | 'inTheMenu' = 'outOfTheMenu',
+): Path<Move> | null | 'tooMany' {
   const job = jobOf(map, from, targets);
   const editMs = editBound(map, job, pace);
   const travelMs = travelBound(map, pace);
   const standing = standings(job);
   return cheapestPath<DisplayState, Move>({
     start: { ...from, ran: [] },
-    isGoal: (state) => (state.screen.kind === (end === 'inTheMenu' ? 'menu' : 'riding')) && job.tracked.every((code) => held(state, code) === job.wanted(code)),
+    isGoal: (state) =>
+      state.screen.kind === (end === 'inTheMenu' ? 'menu' : 'riding') &&
+      job.tracked.every((code) => held(state, code) === job.wanted(code)),
     edges: (state) => edges(map, job, state, pace),
     atLeast: (state) => {
       // The bounds count leaving in.
@@ -149,7 +225,8 @@ function bestPath(map: KeyedMap, from: DisplayState, targets: RawValues, pace: P
 }
 
 /** The value in store; of an action 1 once it was run. */
-const held = ({ ran, stored }: DisplayState, code: Code): number => (code.action !== undefined && ran.includes(code.label) ? 1 : (stored[code.label] ?? code.factory));
+const held = ({ ran, stored }: DisplayState, code: Code): number =>
+  code.action !== undefined && ran.includes(code.label) ? 1 : (stored[code.label] ?? code.factory);
 
 /** What is still open with the values a display holds. */
 interface Standing {
@@ -169,7 +246,11 @@ function standings({ tracked, wanted, isDragged }: Job): (state: DisplayState) =
     const before = byUnstored.get(unstored);
     if (before) return before;
     const open = tracked.filter((code) => standsAt(state, code) !== wanted(code));
-    const key = state.ran.join() + tracked.map(({ label }) => (label in unstored ? `${stored[label]}~${unstored[label]}` : `${stored[label]}`)).join();
+    const key =
+      state.ran.join() +
+      tracked
+        .map(({ label }) => (label in unstored ? `${stored[label]}~${unstored[label]}` : `${stored[label]}`))
+        .join();
     const standing = { open, away: open.some(isDragged) ? open.filter((code) => !isDragged(code)) : open, key };
     byUnstored.set(unstored, standing);
     return standing;
@@ -196,7 +277,12 @@ function edges(map: KeyedMap, job: Job, state: DisplayState, pace: Pace): readon
   if (code && edits.length > 0 && job.isDueOnArrival(state, code)) return edits;
   const stops = (at: DisplayState): boolean => {
     const here = codeShown(map, at);
-    return here !== null && job.isTracked(here) && job.mayEdit(at, here) && job.useful(at, here).some((raw) => raw !== standsAt(at, here));
+    return (
+      here !== null &&
+      job.isTracked(here) &&
+      job.mayEdit(at, here) &&
+      job.useful(at, here).some((raw) => raw !== standsAt(at, here))
+    );
   };
   return [...edits, ...moves(map, state, stops, pace)];
 }
@@ -226,12 +312,22 @@ export function written(map: KeyedMap, from: DisplayState, path: Path<Move>, pac
   const steps = path.steps.map(({ gesture, purpose }): PlanStep => {
     const before = glassOf(map, state);
     const held = state.stored;
-    if (Number.isFinite(idleLimit(map, state)) && gesture.kind !== 'wait') longestGapMs = Math.max(longestGapMs, gapMs(gesture, pace));
+    if (Number.isFinite(idleLimit(map, state)) && gesture.kind !== 'wait')
+      longestGapMs = Math.max(longestGapMs, gapMs(gesture, pace));
     state = simulateDisplay(map, state, gesture);
-    const stores = held === state.stored ? [] : map.codes.flatMap(({ label }) => (state.stored[label] === held[label] ? [] : [{ label, raw: state.stored[label] ?? 0 }]));
+    const stores =
+      held === state.stored
+        ? []
+        : map.codes.flatMap(({ label }) =>
+            state.stored[label] === held[label] ? [] : [{ label, raw: state.stored[label] ?? 0 }],
+          );
     const after = glassOf(map, state);
-    const caution = gesture.kind === 'wait' ? null : (map.dangers.find((danger) => before.kind === 'riding' && nearly(gesture, danger.gesture))?.caution ?? null);
-    const ms = (gesture.kind === 'wait' ? gesture.ms : gestureMs(pace, gesture)) + (isNewToLook(seen, state) ? pace.lookMs : 0);
+    const caution =
+      gesture.kind === 'wait'
+        ? null
+        : (map.dangers.find((danger) => before.kind === 'riding' && nearly(gesture, danger.gesture))?.caution ?? null);
+    const ms =
+      (gesture.kind === 'wait' ? gesture.ms : gestureMs(pace, gesture)) + (isNewToLook(seen, state) ? pace.lookMs : 0);
     if (after.kind !== 'message') seen = state;
     return { gesture, purpose, serves: null, stores, before, after, caution, ms };
   });
@@ -243,7 +339,9 @@ const gapMs = (gesture: Exclude<PlanStep['gesture'], { kind: 'wait' }>, pace: Pa
 
 /** A press that a slip of one key or of a second turns into the gesture. */
 const nearly = (pressed: Exclude<PlanStep['gesture'], { kind: 'wait' }>, danger: PlanStep['gesture']): boolean =>
-  danger.kind !== 'wait' && (fulfils(pressed, danger) || (pressed.kind === 'hold' && keysOf(danger).every((key) => keysOf(pressed).includes(key))));
+  danger.kind !== 'wait' &&
+  (fulfils(pressed, danger) ||
+    (pressed.kind === 'hold' && keysOf(danger).every((key) => keysOf(pressed).includes(key))));
 
 /** Steps up to a change serve the code that is changed next; what comes after the last one leaves. */
 function served(steps: readonly PlanStep[]): PlanStep[] {

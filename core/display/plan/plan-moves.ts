@@ -1,6 +1,14 @@
 import type { KeyedMap } from '../map/display-map.js';
 import type { Edge } from './cheapest-path.js';
-import { codeOf, isListed, itemOf, pageOf, pinInForce, type DisplayState, type MenuScreen } from '../machine/display-state.js';
+import {
+  codeOf,
+  isListed,
+  itemOf,
+  pageOf,
+  pinInForce,
+  type DisplayState,
+  type MenuScreen,
+} from '../machine/display-state.js';
 import { keysOf, type Gesture } from '../map/gesture.js';
 import type { PlanGesture, StepPurpose } from './key-plan.js';
 import { gestureMs, type Pace } from './pace.js';
@@ -20,7 +28,13 @@ export const isNewToLook = ({ screen: before }: DisplayState, { screen: after }:
   after.kind === 'menu' && !(before.kind === 'menu' && before.item === after.item && before.page === after.page);
 
 /** Runs gestures on the simulator one after another, waiting out messages, and adds up what that takes. */
-export function runOf(map: KeyedMap, from: DisplayState, gestures: readonly Gesture[], purpose: StepPurpose, pace: Pace): Run {
+export function runOf(
+  map: KeyedMap,
+  from: DisplayState,
+  gestures: readonly Gesture[],
+  purpose: StepPurpose,
+  pace: Pace,
+): Run {
   let state = from;
   let ms = 0;
   const steps: Move[] = [];
@@ -52,13 +66,18 @@ export function moves(map: KeyedMap, state: DisplayState, stops: Stops, pace: Pa
     case 'message':
       return [waitFor(map, state, screen.leftMs, pace)];
     case 'off':
-      return [one(map.power.on, 'power'), ...menu.opens.filter((way) => way.from === 'off').map((way) => one(way.gesture, 'open'))];
+      return [
+        one(map.power.on, 'power'),
+        ...menu.opens.filter((way) => way.from === 'off').map((way) => one(way.gesture, 'open')),
+      ];
     case 'pin':
       return [givePin(map, state, pace), waitFor(map, state, idleLimit(map, state) - state.idleMs, pace)];
     case 'riding':
       return ridingMoves(map, one);
     case 'menu':
-      return screen.focus === 'value' ? [...leaveEdit(map, one), waitFor(map, state, idleLimit(map, state) - state.idleMs, pace)] : browse(map, state, screen, stops, pace, one);
+      return screen.focus === 'value'
+        ? [...leaveEdit(map, one), waitFor(map, state, idleLimit(map, state) - state.idleMs, pace)]
+        : browse(map, state, screen, stops, pace, one);
   }
 }
 
@@ -103,7 +122,14 @@ function givePin(map: KeyedMap, state: DisplayState, pace: Pace): Run {
 
 function leaveEdit(map: KeyedMap, one: (gesture: Gesture, purpose: StepPurpose) => Run): Run[] {
   const { edit, store, close } = map.menu;
-  const end = edit.style === 'focus' ? edit.select : edit.style === 'enter' ? edit.end : edit.style === 'digits' ? edit.walk : null;
+  const end =
+    edit.style === 'focus'
+      ? edit.select
+      : edit.style === 'enter'
+        ? edit.end
+        : edit.style === 'digits'
+          ? edit.walk
+          : null;
   return [
     ...(end ? [one(end, 'store')] : []),
     ...(edit.style === 'enter' && edit.abandon ? [one(edit.abandon, 'move')] : []),
@@ -112,20 +138,36 @@ function leaveEdit(map: KeyedMap, one: (gesture: Gesture, purpose: StepPurpose) 
   ];
 }
 
-function browse(map: KeyedMap, state: DisplayState, screen: MenuScreen, stops: Stops, pace: Pace, one: (gesture: Gesture, purpose: StepPurpose) => Run): Run[] {
+function browse(
+  map: KeyedMap,
+  state: DisplayState,
+  screen: MenuScreen,
+  stops: Stops,
+  pace: Pace,
+  one: (gesture: Gesture, purpose: StepPurpose) => Run,
+): Run[] {
   const { menu } = map;
   const item = itemOf(map, screen);
   const erases = 'code' in item ? codeOf(map, item.code).holdErases?.gesture : undefined;
-  const isHarmless = (gesture: Gesture): boolean => erases === undefined || gesture.kind !== 'hold' || keysOf(gesture).some((key) => !keysOf(erases).includes(key));
+  const isHarmless = (gesture: Gesture): boolean =>
+    erases === undefined || gesture.kind !== 'hold' || keysOf(gesture).some((key) => !keysOf(erases).includes(key));
   const runs: Run[] = [walk(map, state, menu.next, stops, pace)];
   if (menu.previous) runs.push(walk(map, state, menu.previous, stops, pace));
   const mayEnter = (id: string) => pageOf(map, id).neverEnter === undefined;
-  for (const turn of menu.turns) if (turn.from === screen.page && mayEnter(turn.to) && isHarmless(turn.gesture)) runs.push(one(turn.gesture, 'page'));
+  for (const turn of menu.turns)
+    if (turn.from === screen.page && mayEnter(turn.to) && isHarmless(turn.gesture))
+      runs.push(one(turn.gesture, 'page'));
   if (menu.pick && !('code' in item)) {
     if ('exit' in item) runs.push(one(menu.pick, 'close'));
     else if (mayEnter('page' in item ? item.page : item.back)) runs.push(one(menu.pick, 'page'));
   }
-  if (menu.store.on === 'gesture' && menu.store.by && Object.keys(state.unstored).length > 0 && isHarmless(menu.store.by)) runs.push(one(menu.store.by, 'store'));
+  if (
+    menu.store.on === 'gesture' &&
+    menu.store.by &&
+    Object.keys(state.unstored).length > 0 &&
+    isHarmless(menu.store.by)
+  )
+    runs.push(one(menu.store.by, 'store'));
   if (menu.close && isHarmless(menu.close)) runs.push(one(menu.close, 'close'));
   runs.push(waitFor(map, state, idleLimit(map, state) - state.idleMs, pace));
   return runs.filter((run) => run.steps.length > 0);

@@ -9,7 +9,8 @@ import { displayAtRest, simulateDisplay } from '../machine/simulate-display.js';
 
 const closed = { values: {}, at: null };
 const cheap = { tapMs: 300, holdExtraMs: 200, lookMs: 500 };
-const shownIn = (plan: ReturnType<typeof planReadout>) => plan.steps.flatMap(({ after }) => (after.kind === 'menu' ? [after.label] : []));
+const shownIn = (plan: ReturnType<typeof planReadout>) =>
+  plan.steps.flatMap(({ after }) => (after.kind === 'menu' ? [after.label] : []));
 
 describe('a read-out', () => {
   it('shows every code once in the order of the menu, and leaves', () => {
@@ -20,7 +21,10 @@ describe('a read-out', () => {
   });
 
   it('needs no closing where the list closes behind its last code', () => {
-    expect(planReadout(threeKey, closed, cheap).steps.at(-1)).toMatchObject({ gesture: { kind: 'tap', key: 'up' }, after: { kind: 'riding' } });
+    expect(planReadout(threeKey, closed, cheap).steps.at(-1)).toMatchObject({
+      gesture: { kind: 'tap', key: 'up' },
+      after: { kind: 'riding' },
+    });
   });
 
   it('reads a sample only, where that is enough', () => {
@@ -28,8 +32,13 @@ describe('a read-out', () => {
   });
 
   it('names what is hidden now, and what stands on a page nobody enters', () => {
-    const map = withCodes(fourKey, [code('A', 'unknown', {}), code('B', 'unknown', { shownIf: { code: 'A', in: [6] } })]);
-    expect(planReadout(map, closed).unreachable).toEqual([{ label: 'B', why: 'B is not shown with the values the display has now.' }]);
+    const map = withCodes(fourKey, [
+      code('A', 'unknown', {}),
+      code('B', 'unknown', { shownIf: { code: 'A', in: [6] } }),
+    ]);
+    expect(planReadout(map, closed).unreachable).toEqual([
+      { label: 'B', why: 'B is not shown with the values the display has now.' },
+    ]);
     expect(planReadout(map, { values: { A: 6 }, at: null }).unreachable).toEqual([]);
     expect(planReadout(demoMap('sorrel-two-list'), closed).unreachable.map((u) => u.label)).toEqual(['M1', 'M2']);
   });

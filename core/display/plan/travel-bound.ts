@@ -15,7 +15,8 @@ const MOST_ORDERED = 8;
  */
 export function travelBound(map: KeyedMap, pace: Pace): (state: DisplayState, open: readonly Code[]) => number {
   const { menu } = map;
-  const least = (gestures: readonly (Gesture | null)[]) => Math.min(...gestures.flatMap((g) => (g === null ? [] : [gestureMs(pace, g)])));
+  const least = (gestures: readonly (Gesture | null)[]) =>
+    Math.min(...gestures.flatMap((g) => (g === null ? [] : [gestureMs(pace, g)])));
   const moveMs = least([menu.next, menu.previous]) + pace.lookMs;
   const leaveMs = quickestLeave(map, pace);
   const lists = listsOf(map);
@@ -32,11 +33,13 @@ export function travelBound(map: KeyedMap, pace: Pace): (state: DisplayState, op
     }
     return byPage;
   };
-  const leaving = ({ screen }: DisplayState) => (screen.kind === 'menu' ? distances.leaveItem(screen.page, screen.item) : leaveMs);
+  const leaving = ({ screen }: DisplayState) =>
+    screen.kind === 'menu' ? distances.leaveItem(screen.page, screen.item) : leaveMs;
   return (state, open) => {
     const { screen, resume } = state;
     const isOut = screen.kind === 'riding' || screen.kind === 'off';
-    if (open.length === 0) return isOut ? 0 : isSure && Object.keys(state.unstored).length > 0 ? leaving(state) : leaveMs;
+    if (open.length === 0)
+      return isOut ? 0 : isSure && Object.keys(state.unstored).length > 0 ? leaving(state) : leaveMs;
     const here = standingAt(screen, lists);
     const byPage = grouped.get(open) ?? group(open);
     grouped.set(open, byPage);
@@ -52,7 +55,9 @@ export function travelBound(map: KeyedMap, pace: Pace): (state: DisplayState, op
     }
     if (!isSure) return ms;
     const others = [...byPage.keys()].filter((page) => page !== here?.page);
-    return ms + between(state, here ? { page: here.page, item: screen.kind === 'menu' ? screen.item : 0 } : null, others);
+    return (
+      ms + between(state, here ? { page: here.page, item: screen.kind === 'menu' ? screen.item : 0 } : null, others)
+    );
   };
 }
 
@@ -64,7 +69,10 @@ function quickestLeave(map: KeyedMap, pace: Pace): number {
     menu.pages.some((page) => page.items.some((item) => 'exit' in item)) ? menu.pick : null,
     menu.pages.some((page) => (page.afterLast ?? menu.afterLast) === 'leave') ? menu.next : null,
   ];
-  return Math.min(Math.max(0, Math.min(menu.idle.browseMs, menu.idle.editMs) - savedByWaiting(map, pace)), ...ways.flatMap((gesture) => (gesture ? [gestureMs(pace, gesture)] : [])));
+  return Math.min(
+    Math.max(0, Math.min(menu.idle.browseMs, menu.idle.editMs) - savedByWaiting(map, pace)),
+    ...ways.flatMap((gesture) => (gesture ? [gestureMs(pace, gesture)] : [])),
+  );
 }
 
 interface List {
@@ -94,13 +102,20 @@ function listsOf(map: KeyedMap): Lists {
       return mine;
     });
     lines.set(page.id, own);
-    pages.set(page.id, { count: Math.max(1, at), wraps: (page.afterLast ?? map.menu.afterLast) === 'wrap', goesBack: map.menu.previous !== null });
+    pages.set(page.id, {
+      count: Math.max(1, at),
+      wraps: (page.afterLast ?? map.menu.afterLast) === 'wrap',
+      goesBack: map.menu.previous !== null,
+    });
   }
   return { pages, places, lines };
 }
 
 /** The page on the glass, or about to come there once the PIN is given or a message has passed. */
-function standingAt(screen: DisplayState['screen'], lists: Lists): { readonly page: string; readonly at: number } | null {
+function standingAt(
+  screen: DisplayState['screen'],
+  lists: Lists,
+): { readonly page: string; readonly at: number } | null {
   switch (screen.kind) {
     case 'menu':
       return { page: screen.page, at: lists.lines.get(screen.page)?.[screen.item] ?? 0 };
@@ -114,10 +129,18 @@ function standingAt(screen: DisplayState['screen'], lists: Lists): { readonly pa
 }
 
 /** Places ahead of `from` and behind it, as numbers of moves, nearest first. */
-function spread(items: readonly number[], from: number, { count, wraps }: List): { readonly ahead: readonly number[]; readonly behind: readonly number[] } {
+function spread(
+  items: readonly number[],
+  from: number,
+  { count, wraps }: List,
+): { readonly ahead: readonly number[]; readonly behind: readonly number[] } {
   const sorted = (moves: number[]) => moves.sort((a, b) => a - b);
-  if (wraps) return { ahead: sorted(items.filter((i) => i !== from).map((i) => (i - from + count) % count)), behind: [] };
-  return { ahead: sorted(items.filter((i) => i > from).map((i) => i - from)), behind: sorted(items.filter((i) => i < from).map((i) => from - i)) };
+  if (wraps)
+    return { ahead: sorted(items.filter((i) => i !== from).map((i) => (i - from + count) % count)), behind: [] };
+  return {
+    ahead: sorted(items.filter((i) => i > from).map((i) => i - from)),
+    behind: sorted(items.filter((i) => i < from).map((i) => from - i)),
+  };
 }
 
 /** Least number of moves that shows each of `items` in one visit begun at `from`; Infinity where that cannot be. */

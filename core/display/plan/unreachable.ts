@@ -30,8 +30,10 @@ function reason(map: KeyedMap, from: DisplayState, code: Code, target: number, t
   const pages = map.menu.pages.filter((page) => page.items.some((item) => 'code' in item && item.code === label));
   if (pages.length === 0) return `${label} stands on no page of this menu.`;
   const closed = pages.find((page) => page.neverEnter !== undefined);
-  if (closed && pages.length === 1) return `${label} stands on ${closed.title}, which is not entered: ${closed.neverEnter}`;
-  if (!onGrid(code, target) || code.skips?.includes(target) === true) return `${label} cannot be set to ${formatRaw(code, target)}.`;
+  if (closed && pages.length === 1)
+    return `${label} stands on ${closed.title}, which is not entered: ${closed.neverEnter}`;
+  if (!onGrid(code, target) || code.skips?.includes(target) === true)
+    return `${label} cannot be set to ${formatRaw(code, target)}.`;
   return boundReason(map, from, code, target, targets);
 }
 

@@ -7,8 +7,10 @@ import { simulateDisplay } from '../machine/simulate-display.js';
 import { DEFAULT_PACE } from './pace.js';
 import { valuePath } from './value-path.js';
 
-const range = (over: Partial<Code> = {}) => code('A', 'unknown', { range: { min: 0, max: 60, step: 1 }, factory: 10, encoding: line(''), ...over });
-const mapWith = (one: Code, menu: Partial<MenuRules> = {}): KeyedMap => withCodes(fourKey, [one], { repeat: { delayMs: 600, everyMs: 250 }, ...menu });
+const range = (over: Partial<Code> = {}) =>
+  code('A', 'unknown', { range: { min: 0, max: 60, step: 1 }, factory: 10, encoding: line(''), ...over });
+const mapWith = (one: Code, menu: Partial<MenuRules> = {}): KeyedMap =>
+  withCodes(fourKey, [one], { repeat: { delayMs: 600, everyMs: 250 }, ...menu });
 
 /** The gestures as keys and how often, and the value they lead to. */
 function pathTo(map: KeyedMap, target: number, from = 10) {
@@ -16,7 +18,13 @@ function pathTo(map: KeyedMap, target: number, from = 10) {
   const path = valuePath(map, there, map.codes[0]!, target, DEFAULT_PACE);
   if (!path) return null;
   const end = path.gestures.reduce((state, gesture) => simulateDisplay(map, state, gesture), there);
-  return { keys: path.gestures.map((g) => (g.kind === 'hold' ? `hold ${g.keys.join()}` : g.kind === 'tap' ? g.key : 'double')).join(' '), shows: end.unstored['A'] ?? end.stored['A'], ms: path.ms };
+  return {
+    keys: path.gestures
+      .map((g) => (g.kind === 'hold' ? `hold ${g.keys.join()}` : g.kind === 'tap' ? g.key : 'double'))
+      .join(' '),
+    shows: end.unstored['A'] ?? end.stored['A'],
+    ms: path.ms,
+  };
 }
 
 describe('the quickest way to a value', () => {
@@ -33,14 +41,20 @@ describe('the quickest way to a value', () => {
   it('is a key held up to the end and tapped back, where a key repeats too fast to be stopped', () => {
     const fast = mapWith(range({ values: 'stop' }), { repeat: { delayMs: 500, everyMs: 80 } });
     expect(pathTo(fast, 58)).toMatchObject({ keys: 'hold up down down', shows: 58 });
-    expect(pathTo(mapWith(range(), { repeat: { delayMs: 500, everyMs: 80 } }), 14)).toMatchObject({ keys: 'up up up up' });
+    expect(pathTo(mapWith(range(), { repeat: { delayMs: 500, everyMs: 80 } }), 14)).toMatchObject({
+      keys: 'up up up up',
+    });
   });
 
   it('holds no key that closes the menu, opens it, starts the motor, or erases the entry', () => {
     const onlyTaps = 'up '.repeat(25).trim();
     expect(pathTo(mapWith(range(), { close: hold(2000, 'up') }), 35)?.keys).toBe(onlyTaps);
-    expect(pathTo({ ...mapWith(range()), dangers: [{ gesture: hold(9000, 'up'), caution: 'motor' }] }, 35)?.keys).toBe(onlyTaps);
-    expect(pathTo(mapWith(range({ holdErases: { gesture: hold(3000, 'down'), says: 'clears it' } })), 35)?.keys).toBe(onlyTaps);
+    expect(pathTo({ ...mapWith(range()), dangers: [{ gesture: hold(9000, 'up'), caution: 'motor' }] }, 35)?.keys).toBe(
+      onlyTaps,
+    );
+    expect(pathTo(mapWith(range({ holdErases: { gesture: hold(3000, 'down'), says: 'clears it' } })), 35)?.keys).toBe(
+      onlyTaps,
+    );
   });
 
   it('begins from a value between two that can be set', () => {
@@ -55,10 +69,19 @@ describe('the quickest way to a value', () => {
   });
 
   it('counts digits up only, and walks no further than the last that changes', () => {
-    const digits: Partial<MenuRules> = { edit: { style: 'digits', begin: hold(800, 'up'), count: tap('up'), walk: hold(700, 'power') } };
+    const digits: Partial<MenuRules> = {
+      edit: { style: 'digits', begin: hold(800, 'up'), count: tap('up'), walk: hold(700, 'power') },
+    };
     const map = mapWith(range({ range: { min: 0, max: 60, step: 1 } }), digits);
     const there = displayAtCode(map, displayAtRest(map), 'A', 'value')!;
     const path = valuePath(map, there, map.codes[0]!, 42, DEFAULT_PACE);
-    expect(path?.gestures.map((g) => (g.kind === 'tap' ? 'count' : 'walk'))).toEqual(['count', 'count', 'count', 'walk', 'count', 'count']);
+    expect(path?.gestures.map((g) => (g.kind === 'tap' ? 'count' : 'walk'))).toEqual([
+      'count',
+      'count',
+      'count',
+      'walk',
+      'count',
+      'count',
+    ]);
   });
 });

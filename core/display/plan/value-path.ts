@@ -21,13 +21,20 @@ type Stepping = { readonly up: Gesture; readonly down: Gesture };
  * only where a person can end the hold in time, where nothing else listens to that hold, and never on an item that a
  * hold erases. Null where the keys do not reach it.
  */
-export function valuePath(map: KeyedMap, state: DisplayState, code: Code, target: number, pace: Pace): ValuePath | null {
+export function valuePath(
+  map: KeyedMap,
+  state: DisplayState,
+  code: Code,
+  target: number,
+  pace: Pace,
+): ValuePath | null {
   const { edit, store } = map.menu;
   // Digits on the way make no value and store nothing: no message is sure there.
   const messageMs = store.on === 'change' && edit.style !== 'digits' ? (store.message?.ms ?? 0) : 0;
   const msOf: MsOf = (gesture) => plainMs(pace, gesture) + messageMs;
   const shown = shownValue(state, code);
-  if (edit.style === 'digits') return shown === target ? { gestures: [], ms: 0 } : digitPath(map, state, code, target, msOf);
+  if (edit.style === 'digits')
+    return shown === target ? { gestures: [], ms: 0 } : digitPath(map, state, code, target, msOf);
   if (shown === target) return { gestures: [], ms: 0 };
   if (code.encoding.kind === 'pair') return pairPath(code.encoding, shown, target, edit, msOf);
   const values = settableValues(map, state, code);
@@ -42,7 +49,10 @@ export function valuePath(map: KeyedMap, state: DisplayState, code: Code, target
   const ways: ValuePath[] = [];
   const stepsUp = to > fromUp ? to - fromUp : wraps ? to - fromUp + values.length : null;
   const stepsDown = to < fromDown ? fromDown - to : wraps ? fromDown - to + values.length : null;
-  for (const [key, steps] of [[edit.up, stepsUp], [edit.down, stepsDown]] as const) {
+  for (const [key, steps] of [
+    [edit.up, stepsUp],
+    [edit.down, stepsDown],
+  ] as const) {
     if (steps === null) continue;
     ways.push(taps(key, steps, msOf));
     const held = steps >= 2 ? holdFor(map, code, key, steps, 'exact') : null;
@@ -60,11 +70,21 @@ export function valuePath(map: KeyedMap, state: DisplayState, code: Code, target
   return cheapest(ways);
 }
 
-const cheapest = (ways: readonly ValuePath[]): ValuePath | null => ways.reduce<ValuePath | null>((best, way) => (best === null || way.ms < best.ms ? way : best), null);
+const cheapest = (ways: readonly ValuePath[]): ValuePath | null =>
+  ways.reduce<ValuePath | null>((best, way) => (best === null || way.ms < best.ms ? way : best), null);
 
-const taps = (key: Gesture, times: number, msOf: MsOf): ValuePath => ({ gestures: Array.from({ length: times }, () => key), ms: times * msOf(key) });
+const taps = (key: Gesture, times: number, msOf: MsOf): ValuePath => ({
+  gestures: Array.from({ length: times }, () => key),
+  ms: times * msOf(key),
+});
 
-function pairPath(encoding: Code['encoding'] & { kind: 'pair' }, shown: number, target: number, edit: Stepping, msOf: MsOf): ValuePath | null {
+function pairPath(
+  encoding: Code['encoding'] & { kind: 'pair' },
+  shown: number,
+  target: number,
+  edit: Stepping,
+  msOf: MsOf,
+): ValuePath | null {
   const steps = (entries: readonly { readonly raw: number }[], from: number, to: number) => {
     const [a, b] = [entries.findIndex((e) => e.raw === from), entries.findIndex((e) => e.raw === to)];
     return b === -1 ? null : (b - a + entries.length) % entries.length;
@@ -119,5 +139,7 @@ function listensToHold(map: KeyedMap, held: Gesture & { kind: 'hold' }): boolean
     ...menu.opens.map((way) => way.gesture),
     map.power.off,
   ];
-  return others.some((other) => other?.kind === 'hold' && keysOf(other).length === 1 && keysOf(other)[0] === held.keys[0]);
+  return others.some(
+    (other) => other?.kind === 'hold' && keysOf(other).length === 1 && keysOf(other)[0] === held.keys[0],
+  );
 }

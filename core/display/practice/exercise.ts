@@ -22,20 +22,46 @@ export type Chance = () => number;
 export function makeExercise(map: DisplayMap, kind: Exercise['kind'], chance: Chance, count = 5): Exercise {
   if (!isKeyed(map)) return { kind, values: {}, targets: {} };
   const movable = movableCodes(map);
-  if (kind === 'set') return { kind, values: displayAtRest(map).stored, targets: Object.fromEntries(some(movable, count, chance).map((code) => [code.label, anotherValue(code, chance)])) };
-  const moved = Object.fromEntries(movable.map((code) => [code.label, chance() < 0.5 ? code.factory : anotherValue(code, chance)]));
+  if (kind === 'set')
+    return {
+      kind,
+      values: displayAtRest(map).stored,
+      targets: Object.fromEntries(some(movable, count, chance).map((code) => [code.label, anotherValue(code, chance)])),
+    };
+  const moved = Object.fromEntries(
+    movable.map((code) => [code.label, chance() < 0.5 ? code.factory : anotherValue(code, chance)]),
+  );
   const { stored } = displayAtRest(map, moved);
-  const listed = map.menu.pages.filter((page) => page.neverEnter === undefined).flatMap((page) => page.items.filter((item) => isListed(map, { stored }, item)));
+  const listed = map.menu.pages
+    .filter((page) => page.neverEnter === undefined)
+    .flatMap((page) => page.items.filter((item) => isListed(map, { stored }, item)));
   const labels = listed.flatMap((item) => ('code' in item ? [item.code] : []));
   return { kind, values: stored, targets: Object.fromEntries(labels.map((label) => [label, stored[label] ?? 0])) };
 }
 
 /** Codes that an exercise may ask to change. */
 function movableCodes(map: KeyedMap): readonly Code[] {
-  const dragged = new Set(map.codes.flatMap((code) => [...(code.influences ?? []).map((i) => i.code), ...(code.shownIf ? [code.label, code.shownIf.code] : [])]));
-  const onPages = new Set(map.menu.pages.filter((page) => page.neverEnter === undefined).flatMap((page) => page.items.flatMap((item) => ('code' in item ? [item.code] : []))));
+  const dragged = new Set(
+    map.codes.flatMap((code) => [
+      ...(code.influences ?? []).map((i) => i.code),
+      ...(code.shownIf ? [code.label, code.shownIf.code] : []),
+    ]),
+  );
+  const onPages = new Set(
+    map.menu.pages
+      .filter((page) => page.neverEnter === undefined)
+      .flatMap((page) => page.items.flatMap((item) => ('code' in item ? [item.code] : []))),
+  );
   return map.codes.filter(
-    (code) => (code.access === 'open' || code.access === 'pin') && code.action === undefined && code.holdErases === undefined && code.function !== 'accessPin' && code.function !== 'startupPin' && !dragged.has(code.label) && onPages.has(code.label) && valuesInOrder(code).length > 1,
+    (code) =>
+      (code.access === 'open' || code.access === 'pin') &&
+      code.action === undefined &&
+      code.holdErases === undefined &&
+      code.function !== 'accessPin' &&
+      code.function !== 'startupPin' &&
+      !dragged.has(code.label) &&
+      onPages.has(code.label) &&
+      valuesInOrder(code).length > 1,
   );
 }
 
@@ -55,9 +81,18 @@ function anotherValue(code: Code, chance: Chance): number {
 }
 
 /** Codes of an exercise that do not hold what they should, and codes that were changed without being asked for. */
-export function exerciseSlips(map: DisplayMap, { kind, values, targets }: Exercise, stored: RawValues): { readonly wrong: readonly string[]; readonly touched: readonly string[] } {
-  const dragged = new Set(Object.keys(targets).flatMap((label) => (findCode(map, label)?.influences ?? []).map((i) => i.code)));
+export function exerciseSlips(
+  map: DisplayMap,
+  { kind, values, targets }: Exercise,
+  stored: RawValues,
+): { readonly wrong: readonly string[]; readonly touched: readonly string[] } {
+  const dragged = new Set(
+    Object.keys(targets).flatMap((label) => (findCode(map, label)?.influences ?? []).map((i) => i.code)),
+  );
   const wanted = (label: string) => (kind === 'set' ? (targets[label] ?? values[label]) : values[label]);
   const off = map.codes.filter(({ label }) => stored[label] !== wanted(label)).map(({ label }) => label);
-  return { wrong: off.filter((label) => kind === 'set' && label in targets), touched: off.filter((label) => !(kind === 'set' && label in targets) && !dragged.has(label)) };
+  return {
+    wrong: off.filter((label) => kind === 'set' && label in targets),
+    touched: off.filter((label) => !(kind === 'set' && label in targets) && !dragged.has(label)),
+  };
 }

@@ -21,13 +21,23 @@ const PAUSE_MS = 8_000;
  * @returns tap, extra over a hold, and look, ms
  */
 export function learnPace(presses: readonly TimedPress[], before: Pace = DEFAULT_PACE): Pace {
-  const steady = presses.filter((press) => press.sinceLastMs > 0 && press.sinceLastMs < PAUSE_MS + (press.gesture.kind === 'hold' ? press.gesture.ms : 0));
+  const steady = presses.filter(
+    (press) =>
+      press.sinceLastMs > 0 && press.sinceLastMs < PAUSE_MS + (press.gesture.kind === 'hold' ? press.gesture.ms : 0),
+  );
   const taps = steady.filter((press) => press.gesture.kind === 'tap');
   const tapMs = median(taps.filter((press) => !press.isAfterLook).map((press) => press.sinceLastMs)) ?? before.tapMs;
-  const lookMs = median(taps.filter((press) => press.isAfterLook).map((press) => press.sinceLastMs - tapMs)) ?? before.lookMs;
-  const holds = steady.flatMap(({ gesture, sinceLastMs, isAfterLook }) => (gesture.kind === 'hold' ? [sinceLastMs - gesture.ms - (isAfterLook ? lookMs : 0)] : []));
+  const lookMs =
+    median(taps.filter((press) => press.isAfterLook).map((press) => press.sinceLastMs - tapMs)) ?? before.lookMs;
+  const holds = steady.flatMap(({ gesture, sinceLastMs, isAfterLook }) =>
+    gesture.kind === 'hold' ? [sinceLastMs - gesture.ms - (isAfterLook ? lookMs : 0)] : [],
+  );
   const holdExtraMs = median(holds, 3) ?? before.holdExtraMs;
-  return { tapMs: within(tapMs, 50, 5_000), holdExtraMs: within(holdExtraMs, 0, 5_000), lookMs: within(lookMs, 50, 20_000) };
+  return {
+    tapMs: within(tapMs, 50, 5_000),
+    holdExtraMs: within(holdExtraMs, 0, 5_000),
+    lookMs: within(lookMs, 50, 20_000),
+  };
 }
 
 const within = (ms: number, least: number, most: number): number => Math.round(Math.max(least, Math.min(most, ms)));
@@ -36,5 +46,7 @@ function median(values: readonly number[], fewest = FEWEST): number | null {
   if (values.length < fewest) return null;
   const sorted = [...values].sort((a, b) => a - b);
   const middle = sorted.length / 2;
-  return sorted.length % 2 === 1 ? (sorted[Math.floor(middle)] ?? 0) : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2;
+  return sorted.length % 2 === 1
+    ? (sorted[Math.floor(middle)] ?? 0)
+    : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2;
 }

@@ -3,7 +3,18 @@ import type { Code } from '../map/display-map.js';
 import { FUNCTIONS, type CodeFunction } from '../map/functions.js';
 
 /** Columns of a flat table of codes; only `code`, `min` and `max` must be there. */
-export const CODE_TABLE_COLUMNS = ['code', 'function', 'min', 'max', 'step', 'factory', 'unit', 'access', 'values', 'note'] as const;
+export const CODE_TABLE_COLUMNS = [
+  'code',
+  'function',
+  'min',
+  'max',
+  'step',
+  'factory',
+  'unit',
+  'access',
+  'values',
+  'note',
+] as const;
 
 /** A row of a parsed table: its cells by column name, lower case. */
 export type TableRow = Readonly<Record<string, string>>;
@@ -38,7 +49,8 @@ export function codesFromTable(rows: readonly TableRow[]): CodesFromTable {
     const step = row['step'] === undefined || row['step'].trim() === '' ? 1 : number(row['step']);
     if (step === null || step <= 0) return bad('step', `"${row['step'] ?? ''}" is no step.`);
     const factory = row['factory'] === undefined || row['factory'].trim() === '' ? min : number(row['factory']);
-    if (factory === null || factory < min || factory > max) return bad('factory', `${label} cannot be delivered at "${row['factory'] ?? ''}".`);
+    if (factory === null || factory < min || factory > max)
+      return bad('factory', `${label} cannot be delivered at "${row['factory'] ?? ''}".`);
     const entries = wordsOf(row['values'] ?? '');
     if (entries === null) return bad('values', 'Write values as "0=off 1=on".');
     seen.add(label);
@@ -57,7 +69,11 @@ function wordsOf(text: string): { raw: number; value: string; title: string }[] 
   if (text.trim() === '') return [];
   const parts = [...text.matchAll(/(-?\d+(?:\.\d+)?)\s*=\s*([^=]+?)(?=\s*[,;]?\s*-?\d+(?:\.\d+)?\s*=|[,;]?\s*$)/g)];
   if (parts.length === 0) return null;
-  return parts.map(([, raw = '', title = '']) => ({ raw: Number(raw), value: title.trim().slice(0, 40), title: title.trim().slice(0, 80) }));
+  return parts.map(([, raw = '', title = '']) => ({
+    raw: Number(raw),
+    value: title.trim().slice(0, 40),
+    title: title.trim().slice(0, 80),
+  }));
 }
 
 interface Row {
@@ -71,7 +87,9 @@ interface Row {
 
 function codeOf(row: TableRow, { label, min, max, step, factory, entries }: Row): Code {
   const asked = (row['function'] ?? '').trim();
-  const known = (Object.keys(FUNCTIONS) as CodeFunction[]).find((name) => name.toLowerCase() === asked.toLowerCase() || FUNCTIONS[name].title.toLowerCase() === asked.toLowerCase());
+  const known = (Object.keys(FUNCTIONS) as CodeFunction[]).find(
+    (name) => name.toLowerCase() === asked.toLowerCase() || FUNCTIONS[name].title.toLowerCase() === asked.toLowerCase(),
+  );
   const decimals = Math.max(0, ...[min, max, step, factory].map((n) => (String(n).split('.')[1] ?? '').length));
   const note = (row['note'] ?? '').trim();
   return {
@@ -80,7 +98,10 @@ function codeOf(row: TableRow, { label, min, max, step, factory, entries }: Row)
     range: { min, max, step },
     decimals: Math.min(2, decimals),
     factory,
-    encoding: entries.length > 0 ? { kind: 'table', entries } : { kind: 'line', scale: 1, unit: (row['unit'] ?? '').trim().slice(0, 12), sentinels: [] },
+    encoding:
+      entries.length > 0
+        ? { kind: 'table', entries }
+        : { kind: 'line', scale: 1, unit: (row['unit'] ?? '').trim().slice(0, 12), sentinels: [] },
     access: /lock/i.test(row['access'] ?? '') ? 'locked' : 'open',
     effect: 'unverified',
     actsAfter: 'restart',

@@ -38,13 +38,17 @@ export function compareMaps(left: DisplayMap, right: DisplayMap): MapComparison 
   return {
     titles: [mapTitle(left), mapTitle(right)],
     codes: labels.map((label) => compareCodes(label, find(left, label), find(right, label))),
-    parts: PARTS.filter((part) => canonicalJson(partOf(left, part) ?? null) !== canonicalJson(partOf(right, part) ?? null)),
+    parts: PARTS.filter(
+      (part) => canonicalJson(partOf(left, part) ?? null) !== canonicalJson(partOf(right, part) ?? null),
+    ),
   };
 }
 
 /** The menu without its lists: those differ whenever the codes do, and are told there. */
 function partOf(map: DisplayMap, part: (typeof PARTS)[number]): unknown {
-  return part === 'menu' && map.menu ? { ...map.menu, pages: map.menu.pages.map((page) => ({ ...page, items: [] })) } : map[part];
+  return part === 'menu' && map.menu
+    ? { ...map.menu, pages: map.menu.pages.map((page) => ({ ...page, items: [] })) }
+    : map[part];
 }
 
 function compareCodes(label: string, left: Code | null, right: Code | null): CodeComparison {
@@ -72,7 +76,8 @@ const SOURCES = { measured: 'measured', makersPaper: "maker's paper", hearsay: '
 /** `10 to 32 in steps of 1`, or the values where they are few. */
 export function rangeWords(code: Code): string {
   const values = valuesInOrder(code);
-  if (code.encoding.kind === 'table' || code.encoding.kind === 'pair') return values.map((raw) => formatRaw(code, raw)).join(', ');
+  if (code.encoding.kind === 'table' || code.encoding.kind === 'pair')
+    return values.map((raw) => formatRaw(code, raw)).join(', ');
   const { min, max, step } = code.range;
   return `${formatRaw(code, min)} to ${formatRaw(code, max)}${step === 1 ? '' : ` in steps of ${step}`}${code.skips?.length ? `, without ${code.skips.join(', ')}` : ''}`;
 }
@@ -80,9 +85,14 @@ export function rangeWords(code: Code): string {
 function meanings(code: Code): string {
   if (code.encoding.kind === 'line') {
     const { unit, scale, sentinels } = code.encoding;
-    return [scale === 1 ? unit : `${scale} ${unit}`, ...sentinels.map((s) => `${formatRaw(code, s.raw)} ${s.title}`)].join('; ');
+    return [
+      scale === 1 ? unit : `${scale} ${unit}`,
+      ...sentinels.map((s) => `${formatRaw(code, s.raw)} ${s.title}`),
+    ].join('; ');
   }
-  return valuesInOrder(code).map((raw) => `${formatRaw(code, raw)} ${meaningOf(code, raw)}`).join('; ');
+  return valuesInOrder(code)
+    .map((raw) => `${formatRaw(code, raw)} ${meaningOf(code, raw)}`)
+    .join('; ');
 }
 
 const ACCESS = {
@@ -97,10 +107,25 @@ const ACCESS = {
 export const accessTitle = (code: Pick<Code, 'access'>): string => ACCESS[code.access];
 
 const EFFECTS = { acts: 'acts', displayOnly: 'scales the display only', unverified: 'not verified to act' } as const;
-const HOMES = { controller: 'in the controller', display: 'in the display', displayWhileAttached: 'in the display while attached', untilPackOut: 'until the pack comes out' } as const;
+const HOMES = {
+  controller: 'in the controller',
+  display: 'in the display',
+  displayWhileAttached: 'in the display while attached',
+  untilPackOut: 'until the pack comes out',
+} as const;
 
 /** What storing this code does, when it acts, and where it is kept, in words. */
-export function behaviour({ effect, actsAfter, keptIn = 'controller', values, more, shownIf, influences = [], action, holdErases }: Code): string {
+export function behaviour({
+  effect,
+  actsAfter,
+  keptIn = 'controller',
+  values,
+  more,
+  shownIf,
+  influences = [],
+  action,
+  holdErases,
+}: Code): string {
   return [
     EFFECTS[effect],
     actsAfter === 'once' ? 'at once' : 'after a restart',

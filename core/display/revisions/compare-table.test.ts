@@ -12,15 +12,25 @@ const asIs = [
   { code: 'L5', min: '5', max: '20', factory: '15' },
 ];
 
-describe('a map against the maker\'s table', () => {
+describe("a map against the maker's table", () => {
   it('has nothing to say where both agree; what the paper does not name counts for nothing', () => {
     expect(compareTable(fourKey, table(...asIs))).toEqual([]);
   });
 
   it('names a locked code that the paper calls settable, another range, another meaning', () => {
-    const paper = table(asIs[0]!, { ...asIs[1]!, function: 'throttle cap', max: '40' }, asIs[2]!, { ...asIs[3]!, access: '' }, { ...asIs[4]!, factory: '14' });
+    const paper = table(
+      asIs[0]!,
+      { ...asIs[1]!, function: 'throttle cap', max: '40' },
+      asIs[2]!,
+      { ...asIs[3]!, access: '' },
+      { ...asIs[4]!, factory: '14' },
+    );
     expect(compareTable(fourKey, paper)).toEqual([
-      { label: 'L2', kind: 'differs', says: 'the paper calls it throttle cap, the map speed cap; the paper says 10 to 40, the display 10 to 32.' },
+      {
+        label: 'L2',
+        kind: 'differs',
+        says: 'the paper calls it throttle cap, the map speed cap; the paper says 10 to 40, the display 10 to 32.',
+      },
       { label: 'L4', kind: 'differs', says: 'locked, although the paper says it can be set.' },
       { label: 'L5', kind: 'differs', says: 'delivered at 14 by the paper, 15 as seen.' },
     ]);
@@ -28,6 +38,9 @@ describe('a map against the maker\'s table', () => {
 
   it('names codes that one of them lacks', () => {
     const paper = table(...asIs.slice(1), { code: 'L9', function: 'cruise', min: '0', max: '1' });
-    expect(compareTable(fourKey, paper).map((d) => [d.label, d.kind])).toEqual([['L1', 'onlyOnDisplay'], ['L9', 'onlyInTable']]);
+    expect(compareTable(fourKey, paper).map((d) => [d.label, d.kind])).toEqual([
+      ['L1', 'onlyOnDisplay'],
+      ['L9', 'onlyInTable'],
+    ]);
   });
 });

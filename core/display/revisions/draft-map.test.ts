@@ -5,13 +5,27 @@ import { hold, tap } from '../map/gesture.js';
 import { parseDisplayMap } from '../map/parse-display-map.js';
 import { planReadout } from '../plan/plan-readout.js';
 
-const seen = (label: string, over: Partial<CapturedCode> = {}): CapturedCode => ({ label, found: 3, min: 1, max: 5, decimals: 0, isLocked: false, wraps: true, note: '', ...over });
+const seen = (label: string, over: Partial<CapturedCode> = {}): CapturedCode => ({
+  label,
+  found: 3,
+  min: 1,
+  max: 5,
+  decimals: 0,
+  isLocked: false,
+  wraps: true,
+  note: '',
+  ...over,
+});
 const capture: Capture = {
   name: 'Curlew',
   revision: 'x 1',
   serial: 'W70-0042',
   firmware: '3.1',
-  keys: [{ id: 'k1', label: 'set' }, { id: 'k2', label: '+' }, { id: 'k3', label: '−' }],
+  keys: [
+    { id: 'k1', label: 'set' },
+    { id: 'k2', label: '+' },
+    { id: 'k3', label: '−' },
+  ],
   power: { first: 'Pack on.', on: hold(1500, 'k1'), off: hold(3000, 'k1') },
   open: hold(2000, 'k2', 'k3'),
   close: hold(2000, 'k1'),
@@ -22,7 +36,11 @@ const capture: Capture = {
   store: 'endOfEdit',
   idleMs: 8_400,
   keepsUnstored: false,
-  codes: [seen('C1'), seen('C2', { isLocked: true, min: 3, max: 3 }), seen('C3', { found: 31.5, min: 28, max: 42, decimals: 1, wraps: false, note: 'volts?' })],
+  codes: [
+    seen('C1'),
+    seen('C2', { isLocked: true, min: 3, max: 3 }),
+    seen('C3', { found: 31.5, min: 28, max: 42, decimals: 1, wraps: false, note: 'volts?' }),
+  ],
 };
 
 describe('the draft of a captured display', () => {
@@ -35,12 +53,20 @@ describe('the draft of a captured display', () => {
   });
 
   it('leaves every code alone until someone says what it does', () => {
-    expect(map.codes.map((code) => [code.function, code.effect])).toEqual(map.codes.map(() => ['unknown', 'unverified']));
+    expect(map.codes.map((code) => [code.function, code.effect])).toEqual(
+      map.codes.map(() => ['unknown', 'unverified']),
+    );
     expect(map.codes.map((code) => code.access)).toEqual(['open', 'locked', 'open']);
   });
 
   it('takes range, place and end of range as seen, and a tenth off the stopwatch', () => {
-    expect(map.codes[2]).toMatchObject({ range: { min: 28, max: 42, step: 0.1 }, decimals: 1, factory: 31.5, values: 'stop', note: 'volts?' });
+    expect(map.codes[2]).toMatchObject({
+      range: { min: 28, max: 42, step: 0.1 },
+      decimals: 1,
+      factory: 31.5,
+      values: 'stop',
+      note: 'volts?',
+    });
     expect(map.menu?.idle).toMatchObject({ browseMs: 7_600, unstored: 'drop' });
   });
 
@@ -53,15 +79,38 @@ describe('the draft of a captured display', () => {
 describe('a flat table of codes', () => {
   const row = (over: Record<string, string>) => ({ code: 'A', min: '0', max: '5', ...over });
 
-  it('becomes codes as the maker\'s paper says them', () => {
-    const { codes, problems } = codesFromTable([row({ function: 'speed cap', unit: 'km/h', factory: '4' }), row({ code: 'B', max: '1', values: '0=off 1=on at power-up', access: 'locked' })]);
+  it("becomes codes as the maker's paper says them", () => {
+    const { codes, problems } = codesFromTable([
+      row({ function: 'speed cap', unit: 'km/h', factory: '4' }),
+      row({ code: 'B', max: '1', values: '0=off 1=on at power-up', access: 'locked' }),
+    ]);
     expect(problems).toEqual([]);
-    expect(codes[0]).toMatchObject({ label: 'A', function: 'speedCap', factory: 4, source: 'makersPaper', effect: 'unverified', encoding: { kind: 'line', unit: 'km/h' } });
-    expect(codes[1]).toMatchObject({ access: 'locked', encoding: { kind: 'table', entries: [{ raw: 0, title: 'off' }, { raw: 1, title: 'on at power-up' }] } });
+    expect(codes[0]).toMatchObject({
+      label: 'A',
+      function: 'speedCap',
+      factory: 4,
+      source: 'makersPaper',
+      effect: 'unverified',
+      encoding: { kind: 'line', unit: 'km/h' },
+    });
+    expect(codes[1]).toMatchObject({
+      access: 'locked',
+      encoding: {
+        kind: 'table',
+        entries: [
+          { raw: 0, title: 'off' },
+          { raw: 1, title: 'on at power-up' },
+        ],
+      },
+    });
   });
 
   it('reads decimal commas, and steps of a tenth', () => {
-    expect(codesFromTable([row({ min: '28,5', max: '42', step: '0,1', factory: '31,5' })]).codes[0]).toMatchObject({ range: { min: 28.5, max: 42, step: 0.1 }, decimals: 1, factory: 31.5 });
+    expect(codesFromTable([row({ min: '28,5', max: '42', step: '0,1', factory: '31,5' })]).codes[0]).toMatchObject({
+      range: { min: 28.5, max: 42, step: 0.1 },
+      decimals: 1,
+      factory: 31.5,
+    });
   });
 
   it.each([
@@ -80,6 +129,8 @@ describe('a flat table of codes', () => {
   });
 
   it('takes a code once', () => {
-    expect(codesFromTable([row({}), row({})]).problems).toEqual([expect.objectContaining({ path: 'line 3, code', message: 'A stands in the table already.' })]);
+    expect(codesFromTable([row({}), row({})]).problems).toEqual([
+      expect.objectContaining({ path: 'line 3, code', message: 'A stands in the table already.' }),
+    ]);
   });
 });

@@ -7,7 +7,10 @@ import { identifyRevision, type Identification, type RevisionAnswers } from './i
 const dunlins = ['dunlin-a', 'dunlin-b', 'dunlin-c'].map(demoMap);
 
 /** Answers as a person would who has this very display in hand, until it is found. */
-function askFor(display: DisplayMap, candidates: readonly DisplayMap[]): { readonly result: Identification; readonly asked: number } {
+function askFor(
+  display: DisplayMap,
+  candidates: readonly DisplayMap[],
+): { readonly result: Identification; readonly asked: number } {
   let answers: RevisionAnswers = {};
   for (let asked = 0; ; asked++) {
     const result = identifyRevision(candidates, answers);
@@ -30,15 +33,24 @@ describe('which revision is it', () => {
     const first = identifyRevision(dunlins);
     expect(first).toMatchObject({ kind: 'ask', mostLeft: 1 });
     const stickered = dunlins.map((map) => ({ ...map, tells: [{ fact: 'Letter at the back', shows: map.revision }] }));
-    expect(identifyRevision(stickered)).toMatchObject({ kind: 'ask', question: { id: 'tell:Letter at the back', effort: 0 } });
+    expect(identifyRevision(stickered)).toMatchObject({
+      kind: 'ask',
+      question: { id: 'tell:Letter at the back', effort: 0 },
+    });
   });
 
   it('needs no more questions than halving would, on sixteen that differ in four codes', () => {
     const sixteen = Array.from({ length: 16 }, (_, i) => {
-      const codes = [code('Z', 'unknown', {}), ...[0, 1, 2, 3].map((bit) => code(`C${bit}`, 'walk', { range: { min: 0, max: (i >> bit) & 1 ? 7 : 6, step: 1 } }))];
+      const codes = [
+        code('Z', 'unknown', {}),
+        ...[0, 1, 2, 3].map((bit) =>
+          code(`C${bit}`, 'walk', { range: { min: 0, max: (i >> bit) & 1 ? 7 : 6, step: 1 } }),
+        ),
+      ];
       return { ...withCodes(fourKey, codes), id: `m${i}` };
     });
-    for (const map of sixteen) expect(askFor(map, sixteen)).toEqual({ result: { kind: 'found', map: map.id }, asked: 4 });
+    for (const map of sixteen)
+      expect(askFor(map, sixteen)).toEqual({ result: { kind: 'found', map: map.id }, asked: 4 });
   });
 
   it('says so where nothing a person can see tells them apart', () => {
@@ -54,7 +66,13 @@ describe('which revision is it', () => {
   });
 
   it('never asks to move a code that must be left alone', () => {
-    const risky = (max: number, id: string) => ({ ...withCodes(fourKey, [code('O', 'odometer', { range: { min: 0, max, step: 1 }, access: 'locked' }), code('X', 'unknown', { range: { min: 0, max, step: 1 } })]), id });
+    const risky = (max: number, id: string) => ({
+      ...withCodes(fourKey, [
+        code('O', 'odometer', { range: { min: 0, max, step: 1 }, access: 'locked' }),
+        code('X', 'unknown', { range: { min: 0, max, step: 1 } }),
+      ]),
+      id,
+    });
     expect(identifyRevision([risky(7, 'a'), risky(9, 'b')])).toEqual({ kind: 'alike', maps: ['a', 'b'] });
   });
 });

@@ -32,12 +32,18 @@ export type RevisionAnswers = Readonly<Record<string, string | null>>;
  */
 export function identifyRevision(candidates: readonly DisplayMap[], answers: RevisionAnswers = {}): Identification {
   const facts = candidates.map(factsOf);
-  const left = candidates.filter((_, i) => Object.entries(answers).every(([id, says]) => says !== null && (facts[i]?.get(id)?.says ?? NOT_THERE) === says));
+  const left = candidates.filter((_, i) =>
+    Object.entries(answers).every(([id, says]) => says !== null && (facts[i]?.get(id)?.says ?? NOT_THERE) === says),
+  );
   if (left.length === 0) return { kind: 'unknown' };
   const [only] = left;
   if (left.length === 1 && only) return { kind: 'found', map: only.id };
   const questions = questionsFor(left).filter((question) => !(question.id in answers));
-  const best = bestQuestion(questions, left.map((map) => map.id), new Map());
+  const best = bestQuestion(
+    questions,
+    left.map((map) => map.id),
+    new Map(),
+  );
   if (!best) return { kind: 'alike', maps: left.map((map) => map.id) };
   return { kind: 'ask', question: best.question, mostLeft: best.worst };
 }
@@ -67,8 +73,19 @@ function factsOf(map: DisplayMap): ReadonlyMap<string, Fact> {
   for (const code of codes) {
     put(`there:${glassLabel(code)}`, 2, `Is there an entry ${glassLabel(code)}?`, 'there');
     const values = valuesInOrder(code);
-    const isSafeToTry = code.access === 'open' && code.action === undefined && code.holdErases === undefined && code.function !== 'makersOnly' && code.function !== 'unknown';
-    if (isSafeToTry) put(`most:${glassLabel(code)}`, 3, `What is the highest value of ${glassLabel(code)}? Put it back afterwards.`, formatRaw(code, Math.max(...values)));
+    const isSafeToTry =
+      code.access === 'open' &&
+      code.action === undefined &&
+      code.holdErases === undefined &&
+      code.function !== 'makersOnly' &&
+      code.function !== 'unknown';
+    if (isSafeToTry)
+      put(
+        `most:${glassLabel(code)}`,
+        3,
+        `What is the highest value of ${glassLabel(code)}? Put it back afterwards.`,
+        formatRaw(code, Math.max(...values)),
+      );
   }
   return facts;
 }
@@ -86,7 +103,16 @@ function questionsFor(maps: readonly DisplayMap[]): RevisionQuestion[] {
       const says = own.get(id)?.says ?? NOT_THERE;
       bySays.set(says, [...(bySays.get(says) ?? []), map]);
     }
-    return bySays.size < 2 ? [] : [{ id, asks: first.asks, effort: first.effort, answers: [...bySays].map(([says, own]) => ({ says, maps: own })) }];
+    return bySays.size < 2
+      ? []
+      : [
+          {
+            id,
+            asks: first.asks,
+            effort: first.effort,
+            answers: [...bySays].map(([says, own]) => ({ says, maps: own })),
+          },
+        ];
   });
 }
 
@@ -98,21 +124,35 @@ interface Best {
 }
 
 /** The best question for these maps: least in the worst case, then in sum, then in effort. Null where none tells them apart. */
-function bestQuestion(questions: readonly RevisionQuestion[], maps: readonly string[], known: Map<string, Best | null>): Best | null {
+function bestQuestion(
+  questions: readonly RevisionQuestion[],
+  maps: readonly string[],
+  known: Map<string, Best | null>,
+): Best | null {
   const key = [...maps].sort().join('\n');
   const before = known.get(key);
   if (before !== undefined) return before;
   let best: Best | null = null;
   for (const question of questions) {
-    const groups = question.answers.map((answer) => answer.maps.filter((map) => maps.includes(map))).filter((group) => group.length > 0);
+    const groups = question.answers
+      .map((answer) => answer.maps.filter((map) => maps.includes(map)))
+      .filter((group) => group.length > 0);
     if (groups.length < 2) continue;
     const rest = groups.map((group) => (group.length === 1 ? null : bestQuestion(questions, group, known)));
     const here: Best = {
-      question: { ...question, answers: question.answers.map((a) => ({ ...a, maps: a.maps.filter((map) => maps.includes(map)) })).filter((a) => a.maps.length > 0) },
+      question: {
+        ...question,
+        answers: question.answers
+          .map((a) => ({ ...a, maps: a.maps.filter((map) => maps.includes(map)) }))
+          .filter((a) => a.maps.length > 0),
+      },
       worst: 1 + Math.max(...rest.map((r) => r?.worst ?? 0)),
       total: maps.length + rest.reduce((sum, r) => sum + (r?.total ?? 0), 0),
       // Groups left together cost as much as asking without end: a question that separates more comes first.
-      effort: question.effort * maps.length + rest.reduce((sum, r) => sum + (r?.effort ?? 0), 0) + groups.reduce((sum, group, i) => sum + (group.length > 1 && rest[i] === null ? 1000 * group.length : 0), 0),
+      effort:
+        question.effort * maps.length +
+        rest.reduce((sum, r) => sum + (r?.effort ?? 0), 0) +
+        groups.reduce((sum, group, i) => sum + (group.length > 1 && rest[i] === null ? 1000 * group.length : 0), 0),
     };
     if (best === null || isBetter(here, best)) best = here;
   }
@@ -122,5 +162,11 @@ function bestQuestion(questions: readonly RevisionQuestion[], maps: readonly str
 
 function isBetter(a: Best, b: Best): boolean {
   const hopeless = (x: Best) => Math.floor(x.effort / 1000);
-  return hopeless(a) !== hopeless(b) ? hopeless(a) < hopeless(b) : a.worst !== b.worst ? a.worst < b.worst : a.total !== b.total ? a.total < b.total : a.effort < b.effort;
+  return hopeless(a) !== hopeless(b)
+    ? hopeless(a) < hopeless(b)
+    : a.worst !== b.worst
+      ? a.worst < b.worst
+      : a.total !== b.total
+        ? a.total < b.total
+        : a.effort < b.effort;
 }

@@ -26,11 +26,22 @@ export function compileSetup(asked: SetupInputs): Setup {
   const inputs = { ...asked, map: asItStands(asked) };
   const { draft, findings: bounds, keyedAfter } = settled(prepare(inputs));
   const { work } = draft;
-  const locks = draft.codes.map(({ code, wish }) => lockedFinding(code, code.access === 'locked' ? wish : wouldBe(code, work), work));
+  const locks = draft.codes.map(({ code, wish }) =>
+    lockedFinding(code, code.access === 'locked' ? wish : wouldBe(code, work), work),
+  );
   const worst = worstReach(draft);
-  const reach = locks.some((lock, i) => lock?.level === 'stop' && CAPS.has(draft.codes[i]?.code.function ?? 'unknown')) ? [] : reachFindings(draft, worst);
+  const reach = locks.some((lock, i) => lock?.level === 'stop' && CAPS.has(draft.codes[i]?.code.function ?? 'unknown'))
+    ? []
+    : reachFindings(draft, worst);
   const findings = inOrder(
-    [...ruleFindings(draft), ...packFindings(work), ...reach, ...throttleFindings(draft), ...bounds, ...draft.codes.flatMap(({ code, wish }, i) => codeFindings(code, wish, locks[i] ?? null))].map((each) => decided(each, inputs)),
+    [
+      ...ruleFindings(draft),
+      ...packFindings(work),
+      ...reach,
+      ...throttleFindings(draft),
+      ...bounds,
+      ...draft.codes.flatMap(({ code, wish }, i) => codeFindings(code, wish, locks[i] ?? null)),
+    ].map((each) => decided(each, inputs)),
   );
   const proofs = proofsFor(draft);
   return {
@@ -46,7 +57,9 @@ export function compileSetup(asked: SetupInputs): Setup {
 
 /** The map of this very unit: what a lead let stand because it does not move is locked on it. */
 function asItStands({ map, unit: { letStand = {} } }: SetupInputs): DisplayMap {
-  return Object.keys(letStand).length === 0 ? map : { ...map, codes: map.codes.map((code) => (code.label in letStand ? { ...code, access: 'locked' } : code)) };
+  return Object.keys(letStand).length === 0
+    ? map
+    : { ...map, codes: map.codes.map((code) => (code.label in letStand ? { ...code, access: 'locked' } : code)) };
 }
 
 const ROUNDS = 4;
@@ -56,13 +69,17 @@ const ROUNDS = 4;
  * once more; then all is worked out again, until what was counted with is what will stand.
  */
 function settled(first: Work): Settled {
-  let work: Work = { ...first, counts: countsAt(first.map, first.type, (code) => willShow({ work: first }, { code, wish: wishFor(code, first) })) };
+  let work: Work = {
+    ...first,
+    counts: countsAt(first.map, first.type, (code) => willShow({ work: first }, { code, wish: wishFor(code, first) })),
+  };
   for (let round = 1; ; round++) {
     const wished: Draft = { work, codes: work.map.codes.map((code) => ({ code, wish: wishFor(code, work) })) };
     const outcome = settleDependencies(wished);
     const counts = countsOf(outcome.draft);
     // Codes that never settle are caught by the look at what will stand.
-    if (isSameCount(counts, work.counts) || round === ROUNDS) return { ...outcome, draft: { ...outcome.draft, work: { ...work, counts } } };
+    if (isSameCount(counts, work.counts) || round === ROUNDS)
+      return { ...outcome, draft: { ...outcome.draft, work: { ...work, counts } } };
     work = { ...work, counts };
   }
 }
@@ -94,16 +111,26 @@ function wishFor(code: Code, work: Work): Wish {
   if (code.access === 'absent') return asFound('In the paper, not on this display.');
   if (code.access === 'tool') return asFound("Readable only with a maker's tool: stays as found.");
   if (code.access === 'never' || code.function === 'makersOnly') return asFound('Never touched: stays as found.');
-  if (code.effect === 'displayOnly' && DRIVING.has(code.function)) return asFound('It scales what is shown and changes nothing on the road: stays as found.');
+  if (code.effect === 'displayOnly' && DRIVING.has(code.function))
+    return asFound('It scales what is shown and changes nothing on the road: stays as found.');
   if (code.encoding.kind === 'pair') return pairWish(code, code.encoding, work);
   const wish = WISHES[code.function];
-  if (!wish && work.vehicleClass.regime !== 'checkOnly') return asFound(`${functionTitle(code.function)}: nothing was promised, stays as found.`);
-  return underRegime(code, wish?.(code, work) ?? asFound(`${functionTitle(code.function)}: nothing was promised, stays as found.`), work);
+  if (!wish && work.vehicleClass.regime !== 'checkOnly')
+    return asFound(`${functionTitle(code.function)}: nothing was promised, stays as found.`);
+  return underRegime(
+    code,
+    wish?.(code, work) ?? asFound(`${functionTitle(code.function)}: nothing was promised, stays as found.`),
+    work,
+  );
 }
 
 /** What a code that nobody touches would be set to: it stays as found, and whether that matters is looked at. */
 function wouldBe(code: Code, work: Work): Wish {
-  const isUntouched = (code.access === 'never' || code.access === 'tool') && code.source !== 'hearsay' && code.encoding.kind !== 'pair' && !COMFORT.has(code.function);
+  const isUntouched =
+    (code.access === 'never' || code.access === 'tool') &&
+    code.source !== 'hearsay' &&
+    code.encoding.kind !== 'pair' &&
+    !COMFORT.has(code.function);
   return (isUntouched && WISHES[code.function]?.(code, work)) || asFound('');
 }
 
@@ -111,13 +138,19 @@ function wouldBe(code: Code, work: Work): Wish {
 function pairWish(code: Code, { first, second }: Code['encoding'] & { kind: 'pair' }, work: Work): Wish {
   const halves = [first, second].map((half) => {
     const raws = half.entries.map((entry) => entry.raw);
-    const alone: Code = { ...code, function: half.function, encoding: { kind: 'table', entries: half.entries }, range: { min: Math.min(...raws), max: Math.max(...raws), step: 1 } };
+    const alone: Code = {
+      ...code,
+      function: half.function,
+      encoding: { kind: 'table', entries: half.entries },
+      range: { min: Math.min(...raws), max: Math.max(...raws), step: 1 },
+    };
     return WISHES[half.function]?.(alone, work) ?? null;
   });
   const findings = halves.flatMap((wish) => wish?.findings ?? []);
   const trail = halves.flatMap((wish) => wish?.trail ?? []);
   const because = halves.flatMap((wish) => (wish ? [wish.because] : [])).join('; ');
-  if (halves.every((wish) => wish === null || wish.raw === null)) return asFound(because || 'Nothing was promised, stays as found.', ...findings);
+  if (halves.every((wish) => wish === null || wish.raw === null))
+    return asFound(because || 'Nothing was promised, stays as found.', ...findings);
   const found = work.found(code);
   const raw = (halves[0]?.raw ?? Math.floor(found / 10)) * 10 + (halves[1]?.raw ?? found % 10);
   return { raw, because, trail, ...(findings.length > 0 ? { findings } : {}) };
@@ -126,7 +159,14 @@ function pairWish(code: Code, { first, second }: Code['encoding'] & { kind: 'pai
 function codeFindings(code: Code, wish: Wish, lock: Finding | null): readonly Finding[] {
   const findings = (wish.findings ?? []).map(({ level, topic, says }) => finding(level, topic, code.label, says));
   if (wish.raw !== null && code.effect === 'unverified' && code.function !== 'speedCap') {
-    findings.push(finding('note', 'unverified', code.label, `${code.label}: it is not verified that this code acts. Nothing is claimed from it.`));
+    findings.push(
+      finding(
+        'note',
+        'unverified',
+        code.label,
+        `${code.label}: it is not verified that this code acts. Nothing is claimed from it.`,
+      ),
+    );
   }
   return lock ? [...findings, lock] : findings;
 }
@@ -134,7 +174,13 @@ function codeFindings(code: Code, wish: Wish, lock: Finding | null): readonly Fi
 function targetFor({ code, wish }: Drafted, map: DisplayMap, findings: readonly Finding[]): CodeTarget {
   const lock = code.access === 'locked' ? findings.find(({ id }) => id === `locked:${code.label}`) : undefined;
   const final = lock && (COMFORT.has(code.function) || lock.decided) ? leftLocked(wish, lock) : wish;
-  const target: { -readonly [K in keyof CodeTarget]: CodeTarget[K] } = { label: code.label, function: code.function, raw: final.raw, locked: code.access === 'locked', because: final.because };
+  const target: { -readonly [K in keyof CodeTarget]: CodeTarget[K] } = {
+    label: code.label,
+    function: code.function,
+    raw: final.raw,
+    locked: code.access === 'locked',
+    because: final.because,
+  };
   if (isOffGlass(map, code) || final.secret) target.offGlass = true;
   if (final.secret) target.secret = true;
   if (final.trail) target.trail = final.trail;
@@ -143,17 +189,26 @@ function targetFor({ code, wish }: Drafted, map: DisplayMap, findings: readonly 
 
 /** A locked code that stays as it is, because it does not matter or because a lead said so. */
 function leftLocked(wish: Wish, { decided: choice }: Finding): Wish {
-  const why = choice ? step('lead', `Locked, and left as found: ${choice.words} (${choice.by}, ${choice.on})`) : step('display', `${wish.because}; the code is locked: stays as found`);
-  return { raw: null, because: why.says, trail: [...(wish.trail ?? []).map(({ from, says }) => ({ from, says })), why] };
+  const why = choice
+    ? step('lead', `Locked, and left as found: ${choice.words} (${choice.by}, ${choice.on})`)
+    : step('display', `${wish.because}; the code is locked: stays as found`);
+  return {
+    raw: null,
+    because: why.says,
+    trail: [...(wish.trail ?? []).map(({ from, says }) => ({ from, says })), why],
+  };
 }
 
 function decided(each: Finding, { terms, type, unit }: SetupInputs): Finding {
   if (each.level !== 'decide') return each;
   const stands = each.label !== null && each.id === `locked:${each.label}` ? unit.letStand?.[each.label] : undefined;
   if (stands) return { ...each, decided: stands };
-  const choice = terms.decisions.find(({ finding: id, typeId }) => id === each.id && (typeId === null || typeId === type.id));
+  const choice = terms.decisions.find(
+    ({ finding: id, typeId }) => id === each.id && (typeId === null || typeId === type.id),
+  );
   return choice ? { ...each, decided: { words: choice.words, by: choice.by, on: choice.on } } : each;
 }
 
 const LEVELS = { stop: 0, decide: 1, note: 2 } as const;
-const inOrder = (findings: readonly Finding[]): readonly Finding[] => [...findings].sort((a, b) => LEVELS[a.level] - LEVELS[b.level]);
+const inOrder = (findings: readonly Finding[]): readonly Finding[] =>
+  [...findings].sort((a, b) => LEVELS[a.level] - LEVELS[b.level]);

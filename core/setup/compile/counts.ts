@@ -21,7 +21,8 @@ export type RatioAsKeyed =
   /** It was measured under another wheel value, and the map does not say what the two count. */
   | { readonly isKnown: false };
 
-export const pulsesIn = (code: Code | undefined, raw: number): number | undefined => (code?.encoding.kind === 'line' && raw > 0 ? raw * code.encoding.scale : undefined);
+export const pulsesIn = (code: Code | undefined, raw: number): number | undefined =>
+  code?.encoding.kind === 'line' && raw > 0 ? raw * code.encoding.scale : undefined;
 
 /** What the display counts with at these digits of its wheel and pulse codes. */
 export function countsAt(map: Work['map'], type: Work['type'], rawOf: (code: Code) => number): Counts {
@@ -53,7 +54,10 @@ export function ratioAsKeyed(work: Work): RatioAsKeyed {
   const wasMm = wheel && ratio.atWheelRaw !== null ? circumferenceMm(wheel, ratio.atWheelRaw) : undefined;
   if (isMoved && (wasMm === undefined || counts.wheelMm === undefined)) return { isKnown: false };
   const byWheel = isMoved && wasMm !== undefined && counts.wheelMm !== undefined ? counts.wheelMm / wasMm : 1;
-  const wasPulses = ratio.atPulsesRaw === null || ratio.atPulsesRaw === undefined ? undefined : pulsesIn(pulseCode(map), ratio.atPulsesRaw);
+  const wasPulses =
+    ratio.atPulsesRaw === null || ratio.atPulsesRaw === undefined
+      ? undefined
+      : pulsesIn(pulseCode(map), ratio.atPulsesRaw);
   const by = byWheel * ((wasPulses ?? counts.pulses) / counts.pulses);
   return { isKnown: true, ratio: { k: ratio.k * by, low: ratio.low * by } };
 }
@@ -68,7 +72,11 @@ function byMeasure({ counts, unit, type }: Work): SpeedRatio | null {
 }
 
 /** How far the wheel rolls. A marking alone counts only against a wheel value that it cannot mean. */
-function rollOf(own: RollOutGuess | null, { rolledMm, marking }: Work['type']['tyre'], countedMm: number | undefined): Pick<RollOutGuess, 'mm' | 'toMm'> | null {
+function rollOf(
+  own: RollOutGuess | null,
+  { rolledMm, marking }: Work['type']['tyre'],
+  countedMm: number | undefined,
+): Pick<RollOutGuess, 'mm' | 'toMm'> | null {
   if (own) return own;
   if (rolledMm !== null) return { mm: rolledMm, toMm: rolledMm };
   const tyre = parseTyreMarking(marking);

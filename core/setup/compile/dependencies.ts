@@ -16,7 +16,8 @@ export interface Settled {
  * lost to be keyed again.
  */
 export function settleDependencies(draft: Draft): Settled {
-  if (draft.codes.every(({ code }) => code.influences === undefined)) return { draft, findings: hidden(draft), keyedAfter: [] };
+  if (draft.codes.every(({ code }) => code.influences === undefined))
+    return { draft, findings: hidden(draft), keyedAfter: [] };
   const codes = new Map(draft.codes.map((drafted) => [drafted.code.label, drafted]));
   const findings: Finding[] = [];
   const keyedAfter: KeyedAfter[] = [];
@@ -25,7 +26,8 @@ export function settleDependencies(draft: Draft): Settled {
       const [cause, hit] = [codes.get(code.label), codes.get(influence.code)];
       if (!cause || !hit) continue;
       const moves = cause.wish.raw !== null && cause.wish.raw !== draft.work.found(cause.code);
-      if (moves || influence.kind === 'limits') keyedAfter.push({ label: influence.code, after: code.label, because: REASONS[influence.kind] });
+      if (moves || influence.kind === 'limits')
+        keyedAfter.push({ label: influence.code, after: code.label, because: REASONS[influence.kind] });
       const settled = settle(draft, cause, hit, influence, moves);
       if (settled.wish) codes.set(influence.code, { code: hit.code, wish: settled.wish });
       if (settled.finding) findings.push(settled.finding);
@@ -41,7 +43,13 @@ const REASONS: Readonly<Record<Influence['kind'], string>> = {
   converts: 'storing it converts this one to another unit',
 };
 
-function settle(draft: Draft, cause: Drafted, hit: Drafted, influence: Influence, moves: boolean): { readonly wish?: Wish; readonly finding?: Finding } {
+function settle(
+  draft: Draft,
+  cause: Drafted,
+  hit: Drafted,
+  influence: Influence,
+  moves: boolean,
+): { readonly wish?: Wish; readonly finding?: Finding } {
   const shows = willShow(draft, hit);
   if (influence.kind === 'limits') {
     const bound = willShow(draft, cause);
@@ -50,18 +58,46 @@ function settle(draft: Draft, cause: Drafted, hit: Drafted, influence: Influence
   }
   if (!moves || hit.wish.raw !== null || hit.code.access !== 'open') return {};
   const found = draft.work.found(hit.code);
-  const why = step('display', `${cause.code.label} moves it when stored; keyed again as found, ${formatRaw(hit.code, found)}`);
-  return influence.kind === 'resets' && found !== hit.code.factory ? { wish: { ...hit.wish, raw: found, because: why.says, trail: [why] } } : {};
+  const why = step(
+    'display',
+    `${cause.code.label} moves it when stored; keyed again as found, ${formatRaw(hit.code, found)}`,
+  );
+  return influence.kind === 'resets' && found !== hit.code.factory
+    ? { wish: { ...hit.wish, raw: found, because: why.says, trail: [why] } }
+    : {};
 }
 
 /** A value beyond its bound is brought to it. */
-function bring(cause: Drafted, hit: Drafted, bound: number, as: 'most' | 'least'): { readonly wish?: Wish; readonly finding?: Finding } {
+function bring(
+  cause: Drafted,
+  hit: Drafted,
+  bound: number,
+  as: 'most' | 'least',
+): { readonly wish?: Wish; readonly finding?: Finding } {
   const meaning = bound * lineScale(hit.code);
   const raw = as === 'most' ? greatestRawWithin(hit.code, meaning) : leastRawFrom(hit.code, meaning);
   const side = as === 'most' ? 'above' : 'below';
-  if (raw === undefined) return { finding: finding('decide', 'bound', hit.code.label, `${hit.code.label} cannot lie ${side} ${cause.code.label}, which is ${formatRaw(cause.code, bound)}; it has no such value.`) };
-  const why = step('display', `${hit.code.label} never lies ${side} ${cause.code.label}, so ${formatRaw(hit.code, raw)}.`);
-  return { wish: { ...hit.wish, raw, because: hit.wish.raw === null ? why.says : `${hit.wish.because} ${why.says}`, trail: [...(hit.wish.trail ?? []), why] } };
+  if (raw === undefined)
+    return {
+      finding: finding(
+        'decide',
+        'bound',
+        hit.code.label,
+        `${hit.code.label} cannot lie ${side} ${cause.code.label}, which is ${formatRaw(cause.code, bound)}; it has no such value.`,
+      ),
+    };
+  const why = step(
+    'display',
+    `${hit.code.label} never lies ${side} ${cause.code.label}, so ${formatRaw(hit.code, raw)}.`,
+  );
+  return {
+    wish: {
+      ...hit.wish,
+      raw,
+      because: hit.wish.raw === null ? why.says : `${hit.wish.because} ${why.says}`,
+      trail: [...(hit.wish.trail ?? []), why],
+    },
+  };
 }
 
 /** Entries that the display shows only while another code has certain values. */
@@ -70,7 +106,13 @@ function hidden(draft: Draft): readonly Finding[] {
     if (code.shownIf === undefined) return [];
     const gate = code.shownIf && draft.codes.find((other) => other.code.label === code.shownIf?.code);
     if (wish.raw === null || !gate || !code.shownIf || code.shownIf.in.includes(willShow(draft, gate))) return [];
-    return [finding('note', 'hidden', code.label, `${code.label} is not shown while ${gate.code.label} is ${formatRaw(gate.code, willShow(draft, gate))}: it is keyed before, or stays as found.`)];
+    return [
+      finding(
+        'note',
+        'hidden',
+        code.label,
+        `${code.label} is not shown while ${gate.code.label} is ${formatRaw(gate.code, willShow(draft, gate))}: it is keyed before, or stays as found.`,
+      ),
+    ];
   });
 }
-

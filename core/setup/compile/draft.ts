@@ -16,21 +16,31 @@ export interface Draft {
   readonly codes: readonly Drafted[];
 }
 
-export const finding = (level: Finding['level'], topic: string, label: string | null, says: string): Finding => ({ level, id: `${topic}:${label ?? 'unit'}`, label, says });
+export const finding = (level: Finding['level'], topic: string, label: string | null, says: string): Finding => ({
+  level,
+  id: `${topic}:${label ?? 'unit'}`,
+  label,
+  says,
+});
 
 /** Whether keys move a code on this display: not where it is locked, never touched, for a tool, or on a page nobody enters. */
-export const canMove = (map: DisplayMap, code: Code): boolean => (code.access === 'open' || code.access === 'pin') && !isOffGlass(map, code);
+export const canMove = (map: DisplayMap, code: Code): boolean =>
+  (code.access === 'open' || code.access === 'pin') && !isOffGlass(map, code);
 
 /** What the unit will show once it is keyed: the target, or what was found where there is none or the code does not move. */
-export const willShow = ({ work }: Pick<Draft, 'work'>, { code, wish }: Drafted): number => (canMove(work.map, code) ? (wish.raw ?? work.found(code)) : work.found(code));
+export const willShow = ({ work }: Pick<Draft, 'work'>, { code, wish }: Drafted): number =>
+  canMove(work.map, code) ? (wish.raw ?? work.found(code)) : work.found(code);
 
 /** Not on the glass that a person keys: in the paper alone, for a tool, or on a page that nobody enters. */
 export function isOffGlass(map: DisplayMap, code: Code): boolean {
   if (code.access === 'absent' || code.access === 'tool') return true;
-  return (map.menu?.pages ?? []).some((page) => page.neverEnter !== undefined && page.items.some((item) => 'code' in item && item.code === code.label));
+  return (map.menu?.pages ?? []).some(
+    (page) => page.neverEnter !== undefined && page.items.some((item) => 'code' in item && item.code === code.label),
+  );
 }
 
-export const withFunction = (draft: Draft, fn: CodeFunction): readonly Drafted[] => draft.codes.filter(({ code }) => code.function === fn);
+export const withFunction = (draft: Draft, fn: CodeFunction): readonly Drafted[] =>
+  draft.codes.filter(({ code }) => code.function === fn);
 
 /** Whether the one code of a function will mean one of these words; undefined where the map has no such code, or no such word. */
 export function willMean(draft: Draft, fn: CodeFunction, ...words: readonly string[]): boolean | undefined {
@@ -41,4 +51,5 @@ export function willMean(draft: Draft, fn: CodeFunction, ...words: readonly stri
 }
 
 /** Codes that nobody may build on: hearsay, absent, for a tool, or for the eye alone. */
-export const carriesClaim = (code: Code): boolean => code.source !== 'hearsay' && code.effect === 'acts' && code.access !== 'absent' && code.access !== 'tool';
+export const carriesClaim = (code: Code): boolean =>
+  code.source !== 'hearsay' && code.effect === 'acts' && code.access !== 'absent' && code.access !== 'tool';

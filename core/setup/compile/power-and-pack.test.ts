@@ -10,7 +10,14 @@ const target = (label: string, over: Partial<SetupInputs> = {}) => compile(over)
 const ids = (over: Partial<SetupInputs> = {}) => compile(over).findings.map(({ level, id }) => `${level} ${id}`);
 const also = (...codes: Code[]) => ({ map: withCodes(fourKey, [...fourKey.codes, ...codes]) });
 const chosen = (choices: Partial<Choices>) => ({ houseRules: { ...hire, choices: { ...hire.choices, ...choices } } });
-const pack48 = { chemistry: 'liIon' as const, cellsInSeries: 13, labelV: 48, capacityAh: 14, protectionTripsV: null, profile: null };
+const pack48 = {
+  chemistry: 'liIon' as const,
+  cellsInSeries: 13,
+  labelV: 48,
+  capacityAh: 14,
+  protectionTripsV: null,
+  profile: null,
+};
 
 describe('power', () => {
   it("on the rated basis gives no current: the type's limit stands", () => {
@@ -21,29 +28,52 @@ describe('power', () => {
     expect(ids({ type: { ...stepThrough, ratedPowerW: 500 } })).toContain('stop ratedPower:L5');
   });
 
-  it.each([['nominal', 15], ['full', 13]] as const)('of 750 W at 48 V is %s: %d A, with all readings in the trail', (powerBasis, amps) => {
+  it.each([
+    ['nominal', 15],
+    ['full', 13],
+  ] as const)('of 750 W at 48 V is %s: %d A, with all readings in the trail', (powerBasis, amps) => {
     const type = { ...stepThrough, typeLimitA: 20, controllerLimitA: 20, pack: pack48 };
     const current = target('L5', { type, vehicleClass: { ...pedelec, ratedPowerW: 750, powerBasis } });
     expect(current?.raw).toBe(amps);
-    expect(current?.trail?.map((s) => s.says).join(' ')).toContain('15.6 A at 48 V by label, 13.7 A at 54.6 V when full');
+    expect(current?.trail?.map((s) => s.says).join(' ')).toContain(
+      '15.6 A at 48 V by label, 13.7 A at 54.6 V when full',
+    );
   });
 });
 
 describe('the cut-off', () => {
-  const open = (range: Code['range']) => code('L9', 'cutoffVoltage', { range, decimals: 1, factory: range.min, encoding: line('V') });
+  const open = (range: Code['range']) =>
+    code('L9', 'cutoffVoltage', { range, decimals: 1, factory: range.min, encoding: line('V') });
 
   it('is the cell floor and the margin, times the cells', () => {
     expect(target('L4')).toMatchObject({ raw: 31, because: '3.1 V a cell, 10 cells' });
-    const lfp = { ...stepThrough, pack: { chemistry: 'lfp' as const, cellsInSeries: 12, labelV: 36, capacityAh: 10, protectionTripsV: null, profile: null } };
+    const lfp = {
+      ...stepThrough,
+      pack: {
+        chemistry: 'lfp' as const,
+        cellsInSeries: 12,
+        labelV: 36,
+        capacityAh: 10,
+        protectionTripsV: null,
+        profile: null,
+      },
+    };
     expect(target('L4', { type: lfp })?.raw).toBe(31.2);
     expect(target('L4', chosen({ cutoffMarginVPerCell: 0 }))?.raw).toBe(30);
   });
 
   it("lies not under the controller's own, and above where the pack protects itself", () => {
     const over = also(open({ min: 28, max: 36, step: 0.1 }));
-    expect(target('L9', { ...over, type: { ...stepThrough, controllerCutoffV: 32 } })).toMatchObject({ raw: 32, because: expect.stringContaining('controller itself') });
-    expect(target('L9', { ...over, type: { ...stepThrough, pack: { ...stepThrough.pack, protectionTripsV: 33 } } })?.raw).toBe(33.1);
-    expect(target('L9', { ...over, type: { ...stepThrough, pack: { ...stepThrough.pack, protectionTripsV: 28 } } })?.raw).toBe(31);
+    expect(target('L9', { ...over, type: { ...stepThrough, controllerCutoffV: 32 } })).toMatchObject({
+      raw: 32,
+      because: expect.stringContaining('controller itself'),
+    });
+    expect(
+      target('L9', { ...over, type: { ...stepThrough, pack: { ...stepThrough.pack, protectionTripsV: 33 } } })?.raw,
+    ).toBe(33.1);
+    expect(
+      target('L9', { ...over, type: { ...stepThrough, pack: { ...stepThrough.pack, protectionTripsV: 28 } } })?.raw,
+    ).toBe(31);
   });
 
   it('stops on a code that cannot be set high enough, and asks where the ride would end early', () => {
@@ -53,7 +83,8 @@ describe('the cut-off', () => {
   });
 
   it('names a taper that never acts', () => {
-    const taper = (factory: number) => also(code('L9', 'taperVoltage', { range: { min: 20, max: 40, step: 1 }, factory, encoding: line('V') }));
+    const taper = (factory: number) =>
+      also(code('L9', 'taperVoltage', { range: { min: 20, max: 40, step: 1 }, factory, encoding: line('V') }));
     expect(ids(taper(30))).toContain('note taperNeverActs:L9');
     expect(ids(taper(33))).toEqual([]);
   });
@@ -85,7 +116,9 @@ describe('the pack', () => {
     expect(ids({ ...also(klass), type: { ...stepThrough, pack: pack48 } })).toContain('stop noVoltageClass:L8');
     const profile = also(code('L9', 'packProfile', { encoding: words([1, 'a'], [2, 'b']) }));
     expect(target('L9', profile)?.raw).toBeNull();
-    expect(target('L9', { ...profile, type: { ...stepThrough, pack: { ...stepThrough.pack, profile: 'b' } } })?.raw).toBe(2);
+    expect(
+      target('L9', { ...profile, type: { ...stepThrough, pack: { ...stepThrough.pack, profile: 'b' } } })?.raw,
+    ).toBe(2);
   });
 
   it('gives the gauge its steps', () => {
@@ -100,7 +133,11 @@ describe('the pack', () => {
 
 describe('wheel and pedals', () => {
   const inches = code('L9', 'wheelSize', { range: { min: 16, max: 29, step: 1 }, encoding: line('in') });
-  const millimetres = code('L9', 'wheelSize', { range: { min: 1000, max: 2400, step: 1 }, factory: 2080, encoding: line('mm') });
+  const millimetres = code('L9', 'wheelSize', {
+    range: { min: 1000, max: 2400, step: 1 },
+    factory: 2080,
+    encoding: line('mm'),
+  });
 
   it('are as marked until somebody measured', () => {
     expect(target('L9', also(inches))).toMatchObject({ raw: 26, because: 'As marked: 47-559, not yet measured' });
@@ -110,7 +147,9 @@ describe('wheel and pedals', () => {
   it('then as rolled out, never showing too little', () => {
     const type = { ...stepThrough, tyre: { ...stepThrough.tyre, rolledMm: 2047.5 } };
     expect(target('L9', { ...also(millimetres), type })?.raw).toBe(2048);
-    expect(target('L9', { ...also(millimetres), type, ...chosen({ shownSpeed: 'nearest' }) })?.raw).toBeOneOf([2047, 2048]);
+    expect(target('L9', { ...also(millimetres), type, ...chosen({ shownSpeed: 'nearest' }) })?.raw).toBeOneOf([
+      2047, 2048,
+    ]);
     expect(target('L9', { ...also(millimetres), type, ...chosen({ wheelValue: 'marked' }) })?.raw).toBe(2052);
   });
 
@@ -126,9 +165,18 @@ describe('wheel and pedals', () => {
   it('as chosen at the stand, whatever else would suit, and as learnt from others where it was not run itself', () => {
     const ratio = { k: 0.95, low: 0.94, atWheelRaw: 2080 };
     const taken = { wheelRaw: 2230, pulsesRaw: null, count: 4, by: 'Ines M.' };
-    expect(target('L9', { ...also(millimetres), unit: { ...NOTHING_KNOWN, ratio: { ...ratio, taken } } })).toMatchObject({ raw: 2230, because: 'Fitted to 4 readings, and chosen by Ines M.: 2230.' });
-    expect(target('L9', { ...also(millimetres), unit: { ...NOTHING_KNOWN, ratio: { ...ratio, learntFrom: 11 } } })?.because).toContain('Learnt from 11 units of this type, display and tyre, this one not itself measured');
-    expect(target('L9', { ...also(millimetres), unit: { ...NOTHING_KNOWN, rolled: { mm: 2100, fromMm: 2088, toMm: 2112 } } })).toMatchObject({ raw: 2100 });
+    expect(
+      target('L9', { ...also(millimetres), unit: { ...NOTHING_KNOWN, ratio: { ...ratio, taken } } }),
+    ).toMatchObject({ raw: 2230, because: 'Fitted to 4 readings, and chosen by Ines M.: 2230.' });
+    expect(
+      target('L9', { ...also(millimetres), unit: { ...NOTHING_KNOWN, ratio: { ...ratio, learntFrom: 11 } } })?.because,
+    ).toContain('Learnt from 11 units of this type, display and tyre, this one not itself measured');
+    expect(
+      target('L9', {
+        ...also(millimetres),
+        unit: { ...NOTHING_KNOWN, rolled: { mm: 2100, fromMm: 2088, toMm: 2112 } },
+      }),
+    ).toMatchObject({ raw: 2100 });
   });
 
   it('and drive that was seen to act beyond the cap lowers it', () => {
@@ -138,18 +186,24 @@ describe('wheel and pedals', () => {
   });
 
   it('a scooter marking tells no circumference', () => {
-    expect(ids({ ...also(millimetres), type: { ...stepThrough, tyre: { ...stepThrough.tyre, marking: '10 x 2.5' } } })).toContain('decide rollOut:L9');
+    expect(
+      ids({ ...also(millimetres), type: { ...stepThrough, tyre: { ...stepThrough.tyre, marking: '10 x 2.5' } } }),
+    ).toContain('decide rollOut:L9');
   });
 
   it('magnets are as fitted, pulses as counted', () => {
     expect(target('L9', also(code('L9', 'pedalMagnets', { range: { min: 6, max: 24, step: 1 } })))?.raw).toBe(12);
-    expect(target('L9', also(code('L9', 'wheelPulses', {})))).toMatchObject({ raw: 6, because: 'As counted: 6 a turn, never a trim' });
+    expect(target('L9', also(code('L9', 'wheelPulses', {})))).toMatchObject({
+      raw: 6,
+      because: 'As counted: 6 a turn, never a trim',
+    });
   });
 });
 
 describe('how it rides', () => {
   it('gentle is a quarter of the way, from whichever end is gentle', () => {
-    const ramp = (more?: Code['more']) => also(code('L9', 'startRamp', { range: { min: 1, max: 5, step: 1 }, ...(more ? { more } : {}) }));
+    const ramp = (more?: Code['more']) =>
+      also(code('L9', 'startRamp', { range: { min: 1, max: 5, step: 1 }, ...(more ? { more } : {}) }));
     expect(target('L9', ramp('quicker'))?.raw).toBe(2);
     expect(target('L9', ramp('slower'))?.raw).toBe(4);
     expect(target('L9', ramp())?.raw).toBeNull();
@@ -157,17 +211,29 @@ describe('how it rides', () => {
   });
 
   it('walk assist is on where the house wants it and the class allows it, no faster than it says', () => {
-    const walk = also(code('L9', 'walk', { range: { min: 3, max: 8, step: 1 }, encoding: { kind: 'line', scale: 1, unit: 'km/h', sentinels: [{ raw: 0, means: 'off', title: 'off' }] } }));
+    const walk = also(
+      code('L9', 'walk', {
+        range: { min: 3, max: 8, step: 1 },
+        encoding: { kind: 'line', scale: 1, unit: 'km/h', sentinels: [{ raw: 0, means: 'off', title: 'off' }] },
+      }),
+    );
     const california = { ...pedelec, walkTo: { value: 3.7, unit: 'mph' as const } };
     expect(target('L9', { ...walk, vehicleClass: california })?.raw).toBe(0);
-    expect(target('L9', { ...walk, vehicleClass: california, type: { ...stepThrough, heavyCargo: true } })?.raw).toBe(5);
-    expect(target('L9', { ...walk, vehicleClass: { ...pedelec, walk: 'forbidden' }, ...chosen({ walk: 'on' }) })?.raw).toBe(0);
+    expect(target('L9', { ...walk, vehicleClass: california, type: { ...stepThrough, heavyCargo: true } })?.raw).toBe(
+      5,
+    );
+    expect(
+      target('L9', { ...walk, vehicleClass: { ...pedelec, walk: 'forbidden' }, ...chosen({ walk: 'on' }) })?.raw,
+    ).toBe(0);
   });
 
   it('a motor that freewheels is asked for no braking', () => {
     const brakes = also(code('L9', 'regen', { encoding: words([0, 'none'], [1, 'weak'], [2, 'strong']) }));
     expect(target('L9', brakes)?.raw).toBeNull();
-    const direct = { ...stepThrough, motors: [{ place: 'rear' as const, drive: 'directHub' as const, freewheels: false }] };
+    const direct = {
+      ...stepThrough,
+      motors: [{ place: 'rear' as const, drive: 'directHub' as const, freewheels: false }],
+    };
     expect(target('L9', { ...brakes, type: direct })?.raw).toBe(1);
   });
 

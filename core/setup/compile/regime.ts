@@ -27,12 +27,20 @@ function restored(code: Code, wish: Wish, work: Work): Wish {
   if (!onGrid(code, made)) return asFound(why.says);
   const isAbove = CAPS.has(code.function) && wish.raw !== null && (made > wish.raw || mayBeNoCap(code, made));
   const says = `${code.label} was approved at ${valueWords(code, made)}, more than was promised here, and in this class nothing is changed. Another vehicle, or another class.`;
-  return { raw: made, because: why.says, trail: [why], ...(isAbove ? { findings: [{ level: 'stop', topic: 'approvedAbove', says }] } : {}) };
+  return {
+    raw: made,
+    because: why.says,
+    trail: [why],
+    ...(isAbove ? { findings: [{ level: 'stop', topic: 'approvedAbove', says }] } : {}),
+  };
 }
 
 function lowered(code: Code, wish: Wish, work: Work): Wish {
   const made = madeWith(code, work);
   if (wish.raw === null || mayBeNoCap(code, made) || wish.raw <= made) return wish;
-  const why = step('class', `Made with ${formatRaw(code, made)}; in this class it may be lowered or restored, never raised.`);
+  const why = step(
+    'class',
+    `Made with ${formatRaw(code, made)}; in this class it may be lowered or restored, never raised.`,
+  );
   return { ...wish, raw: made, because: `${wish.because} ${why.says}`, trail: [...(wish.trail ?? []), why] };
 }

@@ -23,7 +23,14 @@ interface Asked {
  * Lowest of class, site, order, type and the unit's own limit, each kept in the unit it was laid down in.
  * Null where nothing limits: only off public roads, and then the type's attainable speed is all there is.
  */
-export function speedLimit({ vehicleClass, terms, type, override }: Pick<SetupInputs, 'vehicleClass' | 'terms' | 'type'> & { readonly override: UnitOverride | null }): SpeedLimit | null {
+export function speedLimit({
+  vehicleClass,
+  terms,
+  type,
+  override,
+}: Pick<SetupInputs, 'vehicleClass' | 'terms' | 'type'> & {
+  readonly override: UnitOverride | null;
+}): SpeedLimit | null {
   const asked: Asked[] = [
     ...one('class', 'The class', vehicleClass.limit),
     ...one('site', 'The site', terms.siteLimit),
@@ -39,9 +46,23 @@ export function speedLimit({ vehicleClass, terms, type, override }: Pick<SetupIn
     const [was, is] = [inKmh(lowest.speed), inKmh(next.speed)];
     const allows = `${next.who} ${next.from === 'order' || next.from === 'unit' ? 'asks' : 'allows'} ${speedWords(next.speed)}`;
     if (is < was) lowest = next;
-    trail.push({ from: next.from, says: is < was ? `${allows}, so ${speedWords(next.speed)}.` : is === was ? `${allows} too.` : `${allows}; ${speedWords(lowest.speed)} stands.` });
+    trail.push({
+      from: next.from,
+      says:
+        is < was
+          ? `${allows}, so ${speedWords(next.speed)}.`
+          : is === was
+            ? `${allows} too.`
+            : `${allows}; ${speedWords(lowest.speed)} stands.`,
+    });
   }
-  return { kmh: inKmh(lowest.speed), words: speedWords(lowest.speed), because: trail.map(({ says }) => says).join(' '), trail: trail.map((step) => (step.from === lowest.from ? { ...step, decided: true } : step)) };
+  return {
+    kmh: inKmh(lowest.speed),
+    words: speedWords(lowest.speed),
+    because: trail.map(({ says }) => says).join(' '),
+    trail: trail.map((step) => (step.from === lowest.from ? { ...step, decided: true } : step)),
+  };
 }
 
-const one = (from: TrailSource, who: string, speed: Speed | null): Asked[] => (speed === null ? [] : [{ from, who, speed }]);
+const one = (from: TrailSource, who: string, speed: Speed | null): Asked[] =>
+  speed === null ? [] : [{ from, who, speed }];

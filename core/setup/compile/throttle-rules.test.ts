@@ -9,32 +9,50 @@ const free = { ...pedelec, throttle: 'toCap' as const };
 const compile = (over: Partial<SetupInputs> = {}) => compileSetup(inputs({ type: throttled, ...over }));
 const target = (label: string, over: Partial<SetupInputs> = {}) => compile(over).targets.find((t) => t.label === label);
 const ids = (over: Partial<SetupInputs> = {}) => compile(over).findings.map(({ level, id }) => `${level} ${id}`);
-const start = code('L9', 'standstillStart', { range: { min: 1, max: 3, step: 1 }, factory: 2, encoding: words([1, 'rolling'], [2, 'live'], [3, 'pedalFirst']) });
+const start = code('L9', 'standstillStart', {
+  range: { min: 1, max: 3, step: 1 },
+  factory: 2,
+  encoding: words([1, 'rolling'], [2, 'live'], [3, 'pedalFirst']),
+});
 const withStart = withCodes(fourKey, [...fourKey.codes, start]);
-const chosen = (standstillStart: 'live' | 'rolling' | 'pedalFirst') => ({ houseRules: { ...hire, choices: { ...hire.choices, standstillStart } } });
-const noMode = withCodes(fourKey, fourKey.codes.filter((c) => c.label !== 'L3'));
+const chosen = (standstillStart: 'live' | 'rolling' | 'pedalFirst') => ({
+  houseRules: { ...hire, choices: { ...hire.choices, standstillStart } },
+});
+const noMode = withCodes(
+  fourKey,
+  fourKey.codes.filter((c) => c.label !== 'L3'),
+);
 
 describe('a drive mode', () => {
   it('follows the class, the order and what is fitted', () => {
     expect(target('L3', { vehicleClass: free })?.raw).toBe(33);
     expect(target('L3')?.raw).toBe(31);
     expect(target('L3', { vehicleClass: free, type: stepThrough })?.raw).toBe(31);
-    expect(target('L3', { vehicleClass: free, terms: { ...PLAIN_TERMS, throttle: 'none' } })).toMatchObject({ raw: 31, because: expect.stringContaining('order wants no throttle') });
+    expect(target('L3', { vehicleClass: free, terms: { ...PLAIN_TERMS, throttle: 'none' } })).toMatchObject({
+      raw: 31,
+      because: expect.stringContaining('order wants no throttle'),
+    });
   });
 
   it('stops where a throttle is fitted, the class forbids it and no pedal mode exists', () => {
-    const map = withCodes(fourKey, fourKey.codes.map((c) => (c.label === 'L3' ? { ...c, encoding: words([32, 'throttle'], [33, 'both']) } : c)));
+    const map = withCodes(
+      fourKey,
+      fourKey.codes.map((c) => (c.label === 'L3' ? { ...c, encoding: words([32, 'throttle'], [33, 'both']) } : c)),
+    );
     expect(ids({ map })).toContain('stop noPedalMode:L3');
   });
 
   it('locked with the throttle on is a stop under such a class', () => {
-    const map = withCodes(fourKey, fourKey.codes.map((c) => (c.label === 'L3' ? { ...c, access: 'locked' as const } : c)));
+    const map = withCodes(
+      fourKey,
+      fourKey.codes.map((c) => (c.label === 'L3' ? { ...c, access: 'locked' as const } : c)),
+    );
     expect(ids({ map })).toContain('stop locked:L3');
   });
 });
 
 describe('a throttle that no code switches off', () => {
-  it('is unplugged, by a lead\'s word, and proved dead', () => {
+  it("is unplugged, by a lead's word, and proved dead", () => {
     expect(ids({ map: noMode })).toContain('decide unplugThrottle:unit');
     const proof = compile({ map: noMode }).proofs?.find((p) => p.id === 'throttleDead');
     expect(proof?.remedy).toContain('Unplug the throttle');
@@ -54,8 +72,11 @@ describe('contradictions', () => {
     expect(ids({ map: withStart, vehicleClass: free, ...chosen('live') })).toEqual([]);
   });
 
-  it('a throttle that waits for pedals nobody reads is a lead\'s choice', () => {
-    const map = withCodes(withStart, withStart.codes.map((c) => (c.label === 'L3' ? { ...c, encoding: words([32, 'throttle'], [31, 'pedal']) } : c)));
+  it("a throttle that waits for pedals nobody reads is a lead's choice", () => {
+    const map = withCodes(
+      withStart,
+      withStart.codes.map((c) => (c.label === 'L3' ? { ...c, encoding: words([32, 'throttle'], [31, 'pedal']) } : c)),
+    );
     expect(ids({ map, vehicleClass: free, ...chosen('pedalFirst') })).toContain('decide neverStarts:L9');
   });
 
@@ -71,7 +92,7 @@ describe('drive from standstill', () => {
     expect(ids({ map: withStart, vehicleClass: strict, ...chosen('live') })).toContain('note houseAgainstClass:unit');
   });
 
-  it('that places see differently is a lead\'s choice, and so is a display that does not say', () => {
+  it("that places see differently is a lead's choice, and so is a display that does not say", () => {
     const asks = { ...free, liveStart: 'decide' as const };
     expect(ids({ map: withStart, vehicleClass: asks, ...chosen('live') })).toContain('decide liveStart:L9');
     expect(ids({ map: withStart, vehicleClass: asks })).not.toContain('decide liveStart:L9');

@@ -26,24 +26,40 @@ function mapWith({ wheel = {}, pulses = {}, cap = {}, overshootKmh = 0, hideWhee
     code('C', 'speedCap', { range: { min: 5, max: 40, step: 1 }, factory: 25, encoding: line('km/h'), ...cap }),
   ];
   const map = withCodes(fourKey, codes);
-  const pages = hideWheel ? [{ id: 'main', title: 'Menu', items: [{ code: 'P' }, { code: 'C' }] }, { id: 'shut', title: 'Maker', neverEnter: 'never', items: [{ code: 'W' }] }] : map.menu.pages;
-  return { ...map, menu: { ...map.menu, pages }, speed: { rounding: 'nearest', decimals: 0, overshootKmh } } as KeyedMap;
+  const pages = hideWheel
+    ? [
+        { id: 'main', title: 'Menu', items: [{ code: 'P' }, { code: 'C' }] },
+        { id: 'shut', title: 'Maker', neverEnter: 'never', items: [{ code: 'W' }] },
+      ]
+    : map.menu.pages;
+  return {
+    ...map,
+    menu: { ...map.menu, pages },
+    speed: { rounding: 'nearest', decimals: 0, overshootKmh },
+  } as KeyedMap;
 }
 
 const capOf = (setup: Setup): number | null => setup.targets.find(({ label }) => label === 'C')?.raw ?? null;
-const stops = (setup: Setup): readonly string[] => setup.findings.flatMap(({ level, id }) => (level === 'stop' ? [id ?? ''] : []));
+const stops = (setup: Setup): readonly string[] =>
+  setup.findings.flatMap(({ level, id }) => (level === 'stop' ? [id ?? ''] : []));
 
 describe('a cap counts with the wheel that will stand, not with the one that was wished for', () => {
   const rolled = { ...NOTHING_KNOWN, rolled: { mm: 2163, fromMm: 2163, toMm: 2163 } };
-  const stuckAt20 = (access: Access) => compileSetup(inputs({ map: mapWith({ wheel: { access, factory: 20 } }), unit: rolled }));
+  const stuckAt20 = (access: Access) =>
+    compileSetup(inputs({ map: mapWith({ wheel: { access, factory: 20 } }), unit: rolled }));
 
-  it.each(['locked', 'never', 'tool'] as const)('where it is %s at 20 in and 2163 mm are rolled: 18, for 25 would run to 34 km/h', (access) => {
-    expect(LIMIT_KMH * (2163 / inchMm(20))).toBeCloseTo(33.9, 1);
-    expect(capOf(stuckAt20(access))).toBe(18);
-  });
+  it.each(['locked', 'never', 'tool'] as const)(
+    'where it is %s at 20 in and 2163 mm are rolled: 18, for 25 would run to 34 km/h',
+    (access) => {
+      expect(LIMIT_KMH * (2163 / inchMm(20))).toBeCloseTo(33.9, 1);
+      expect(capOf(stuckAt20(access))).toBe(18);
+    },
+  );
 
   it('where its page is never entered', () => {
-    expect(capOf(compileSetup(inputs({ map: mapWith({ wheel: { factory: 20 }, hideWheel: true }), unit: rolled })))).toBe(18);
+    expect(
+      capOf(compileSetup(inputs({ map: mapWith({ wheel: { factory: 20 }, hideWheel: true }), unit: rolled }))),
+    ).toBe(18);
   });
 
   it('where a marking alone is known, and the wheel that stands is none that it can mean', () => {
@@ -56,7 +72,8 @@ describe('a cap counts with the wheel that will stand, not with the one that was
 
   it('by a learnt ratio too, and pulses that will not be set as they were when it was learnt', () => {
     const learnt: KnownRatio = { k: 1, low: 0.99, atWheelRaw: 26, atPulsesRaw: 6, learntFrom: 8 };
-    const at = (codes: Codes) => capOf(compileSetup(inputs({ map: mapWith(codes), unit: { ...NOTHING_KNOWN, ratio: learnt } })));
+    const at = (codes: Codes) =>
+      capOf(compileSetup(inputs({ map: mapWith(codes), unit: { ...NOTHING_KNOWN, ratio: learnt } })));
     // Free to choose, the wheel is set so that the display never counts low.
     expect(at({})).toBe(25);
     expect(at({ wheel: { access: 'locked', factory: 24 } })).toBe(22);
@@ -64,7 +81,12 @@ describe('a cap counts with the wheel that will stand, not with the one that was
   });
 
   it('and where the cap itself does not move, what it lets through is looked at against the ground', () => {
-    const setup = compileSetup(inputs({ map: mapWith({ cap: { access: 'locked', factory: 25 } }), unit: { ...NOTHING_KNOWN, ratio: { k: 0.9, low: 0.88, atWheelRaw: null } } }));
+    const setup = compileSetup(
+      inputs({
+        map: mapWith({ cap: { access: 'locked', factory: 25 } }),
+        unit: { ...NOTHING_KNOWN, ratio: { k: 0.9, low: 0.88, atWheelRaw: null } },
+      }),
+    );
     expect(stops(setup)).toContain('trueReach:unit');
     expect(setup.findings.find(({ id }) => id === 'trueReach:unit')?.says).toContain('28.4 km/h against the ground');
   });
@@ -72,7 +94,13 @@ describe('a cap counts with the wheel that will stand, not with the one that was
 
 /** The slowest that display and wheel may be, by what is known, worked out beside the code under test. */
 type Known =
-  | { readonly by: 'runs' | 'learnt'; readonly k: number; readonly low: number; readonly atWheel: number; readonly atPulses: number }
+  | {
+      readonly by: 'runs' | 'learnt';
+      readonly k: number;
+      readonly low: number;
+      readonly atWheel: number;
+      readonly atPulses: number;
+    }
   | { readonly by: 'rolled'; readonly mm: number; readonly toMm: number }
   | { readonly by: 'type'; readonly mm: number };
 
@@ -80,16 +108,39 @@ const ACCESS: readonly Access[] = ['open', 'locked', 'pin', 'tool', 'never', 'ab
 const access = fc.constantFrom(...ACCESS);
 const source = fc.constantFrom('measured' as const, 'hearsay' as const);
 const known: fc.Arbitrary<Known> = fc.oneof(
-  fc.record({ by: fc.constantFrom('runs' as const, 'learnt' as const), k: fc.double({ min: 0.4, max: 2.5, noNaN: true }), share: fc.double({ min: 0.9, max: 1, noNaN: true }), atWheel: fc.integer({ min: 12, max: 29 }), atPulses: fc.integer({ min: 1, max: 12 }) }).map(({ by, k, share, atWheel, atPulses }) => ({ by, k, low: k * share, atWheel, atPulses })),
+  fc
+    .record({
+      by: fc.constantFrom('runs' as const, 'learnt' as const),
+      k: fc.double({ min: 0.4, max: 2.5, noNaN: true }),
+      share: fc.double({ min: 0.9, max: 1, noNaN: true }),
+      atWheel: fc.integer({ min: 12, max: 29 }),
+      atPulses: fc.integer({ min: 1, max: 12 }),
+    })
+    .map(({ by, k, share, atWheel, atPulses }) => ({ by, k, low: k * share, atWheel, atPulses })),
   fc.integer({ min: 900, max: 2400 }).map((mm) => ({ by: 'rolled' as const, mm, toMm: mm * 1.01 })),
   fc.integer({ min: 900, max: 2400 }).map((mm) => ({ by: 'type' as const, mm })),
 );
 
 function inputsFor(what: Known, map: KeyedMap, tolerance: number): SetupInputs {
   const type = what.by === 'type' ? { ...stepThrough, tyre: { ...stepThrough.tyre, rolledMm: what.mm } } : stepThrough;
-  const ratio: KnownRatio | null = what.by === 'runs' || what.by === 'learnt' ? { k: what.k, low: what.low, atWheelRaw: what.atWheel, atPulsesRaw: what.atPulses, ...(what.by === 'learnt' ? { learntFrom: 8 } : {}) } : null;
+  const ratio: KnownRatio | null =
+    what.by === 'runs' || what.by === 'learnt'
+      ? {
+          k: what.k,
+          low: what.low,
+          atWheelRaw: what.atWheel,
+          atPulsesRaw: what.atPulses,
+          ...(what.by === 'learnt' ? { learntFrom: 8 } : {}),
+        }
+      : null;
   const rolled = what.by === 'rolled' ? { mm: what.mm, fromMm: what.mm * 0.99, toMm: what.toMm } : null;
-  return inputs({ map, type: { ...type, attainableKmh: 60 }, vehicleClass: { ...pedelec, tolerance }, houseRules: hire, unit: { ...NOTHING_KNOWN, ratio, rolled } });
+  return inputs({
+    map,
+    type: { ...type, attainableKmh: 60 },
+    vehicleClass: { ...pedelec, tolerance },
+    houseRules: hire,
+    unit: { ...NOTHING_KNOWN, ratio, rolled },
+  });
 }
 
 /** What a unit shows once it is keyed by this setup. */
@@ -101,7 +152,8 @@ function shown(setup: Setup, map: KeyedMap, label: string): number {
 }
 
 function lowestRatio(what: Known, wheelInch: number, pulses: number): number {
-  if (what.by === 'runs' || what.by === 'learnt') return what.low * (wheelInch / what.atWheel) * (what.atPulses / pulses);
+  if (what.by === 'runs' || what.by === 'learnt')
+    return what.low * (wheelInch / what.atWheel) * (what.atPulses / pulses);
   const rolls = what.by === 'rolled' ? what.toMm : what.by === 'type' ? what.mm : 0;
   return (inchMm(wheelInch) / rolls) * (stepThrough.wheelPulses / pulses);
 }
@@ -110,16 +162,35 @@ describe('whatever can be keyed and whatever is known', () => {
   it('the true worst end speed of what will stand is within the limit, or there is a stop', () => {
     let bounded = 0;
     fc.assert(
-      fc.property(known, access, access, access, source, fc.integer({ min: 12, max: 29 }), fc.integer({ min: 1, max: 12 }), fc.integer({ min: 5, max: 40 }), fc.constantFrom(null, 0, 0.4, 1), fc.constantFrom(0, 0.05), (what, wheelAccess, pulseAccess, capAccess, wheelSource, wheelAt, pulsesAt, capAt, overshootKmh, tolerance) => {
-        const map = mapWith({ wheel: { access: wheelAccess, factory: wheelAt, source: wheelSource }, pulses: { access: pulseAccess, factory: pulsesAt }, cap: { access: capAccess, factory: capAt }, overshootKmh });
-        const setup = compileSetup(inputsFor(what, map, tolerance));
-        if (stops(setup).length > 0) return;
-        // Nothing that is not known to cap may be built on.
-        expect(capAccess === 'tool' || capAccess === 'absent').toBe(false);
-        const worst = (shown(setup, map, 'C') + (overshootKmh ?? 0)) / lowestRatio(what, shown(setup, map, 'W'), shown(setup, map, 'P'));
-        expect(worst).toBeLessThanOrEqual(LIMIT_KMH * (1 + tolerance) * (1 + 1e-6));
-        bounded++;
-      }),
+      fc.property(
+        known,
+        access,
+        access,
+        access,
+        source,
+        fc.integer({ min: 12, max: 29 }),
+        fc.integer({ min: 1, max: 12 }),
+        fc.integer({ min: 5, max: 40 }),
+        fc.constantFrom(null, 0, 0.4, 1),
+        fc.constantFrom(0, 0.05),
+        (what, wheelAccess, pulseAccess, capAccess, wheelSource, wheelAt, pulsesAt, capAt, overshootKmh, tolerance) => {
+          const map = mapWith({
+            wheel: { access: wheelAccess, factory: wheelAt, source: wheelSource },
+            pulses: { access: pulseAccess, factory: pulsesAt },
+            cap: { access: capAccess, factory: capAt },
+            overshootKmh,
+          });
+          const setup = compileSetup(inputsFor(what, map, tolerance));
+          if (stops(setup).length > 0) return;
+          // Nothing that is not known to cap may be built on.
+          expect(capAccess === 'tool' || capAccess === 'absent').toBe(false);
+          const worst =
+            (shown(setup, map, 'C') + (overshootKmh ?? 0)) /
+            lowestRatio(what, shown(setup, map, 'W'), shown(setup, map, 'P'));
+          expect(worst).toBeLessThanOrEqual(LIMIT_KMH * (1 + tolerance) * (1 + 1e-6));
+          bounded++;
+        },
+      ),
       { numRuns: 3_000, seed: 12 },
     );
     expect(bounded).toBeGreaterThan(500);
@@ -128,10 +199,20 @@ describe('whatever can be keyed and whatever is known', () => {
 
 describe('the same inputs', () => {
   it('give the same setup, whatever was worked out before', () => {
-    const unitOf = (rolledMm: number, found: number) => ({ ...NOTHING_KNOWN, asFound: { W: found }, rolled: { mm: rolledMm, fromMm: rolledMm, toMm: rolledMm } });
+    const unitOf = (rolledMm: number, found: number) => ({
+      ...NOTHING_KNOWN,
+      asFound: { W: found },
+      rolled: { mm: rolledMm, fromMm: rolledMm, toMm: rolledMm },
+    });
     const map = mapWith({ wheel: { access: 'locked' } });
     const shared = inputs({ map });
-    const cases = [unitOf(2163, 20), unitOf(2075, 26), unitOf(1600, 20), NOTHING_KNOWN, { ...NOTHING_KNOWN, asFound: { W: 20 } }];
+    const cases = [
+      unitOf(2163, 20),
+      unitOf(2075, 26),
+      unitOf(1600, 20),
+      NOTHING_KNOWN,
+      { ...NOTHING_KNOWN, asFound: { W: 20 } },
+    ];
     const alone = cases.map((unit) => compileSetup(structuredClone({ ...shared, unit })));
     fc.assert(
       fc.property(fc.shuffledSubarray([0, 1, 2, 3, 4, 0, 1, 2, 3, 4], { minLength: 10 }), (order) => {

@@ -1,5 +1,13 @@
 import type { Code } from '../../display/map/display-map.js';
-import { formatRaw, nearestValue, onGrid, plainValues, rawForWord, sentinelOf, valuesInOrder } from '../../display/map/raw-value.js';
+import {
+  formatRaw,
+  nearestValue,
+  onGrid,
+  plainValues,
+  rawForWord,
+  sentinelOf,
+  valuesInOrder,
+} from '../../display/map/raw-value.js';
 import type { Counts } from './counts.js';
 import type { SpeedLimit } from './speed-limit.js';
 import type { Choice, Choices } from '../inputs/house-rules.js';
@@ -37,13 +45,19 @@ export interface Work extends SetupInputs {
 
 export type WishFor = (code: Code, work: Work) => Wish;
 
-export const asFound = (because: string, ...findings: readonly WishFinding[]): Wish => ({ raw: null, because, ...(findings.length > 0 ? { findings } : {}) });
+export const asFound = (because: string, ...findings: readonly WishFinding[]): Wish => ({
+  raw: null,
+  because,
+  ...(findings.length > 0 ? { findings } : {}),
+});
 
 /** `House rule: only once rolling`, or that this unit has it otherwise. */
 export function choiceStep(work: Work, choice: Choice): TrailStep {
   const own = work.unit.override?.choices[choice];
   const says = answerWords(choice, work.choices[choice]);
-  return own === undefined ? { from: 'house', says: `House rule: ${says}`, decided: true } : { from: 'unit', says: `This unit: ${says}, because ${work.unit.override?.why ?? ''}`, decided: true };
+  return own === undefined
+    ? { from: 'house', says: `House rule: ${says}`, decided: true }
+    : { from: 'unit', says: `This unit: ${says}, because ${work.unit.override?.why ?? ''}`, decided: true };
 }
 
 /** The digits that stand for a word of a table, the first of several words it has, or a lead is asked. */
@@ -51,7 +65,11 @@ export function word(code: Code, values: string | readonly string[], step: Trail
   const wanted = typeof values === 'string' ? [values] : values;
   const raw = wanted.map((value) => rawForWord(code, value)).find((found) => found !== undefined);
   if (raw !== undefined) return { raw, because: step.says, trail: [step] };
-  return asFound(`${step.says}: not offered by this code`, { level: 'decide', topic: 'notOffered', says: `${code.label} does not offer what was chosen (${step.says}). It stays as found.` });
+  return asFound(`${step.says}: not offered by this code`, {
+    level: 'decide',
+    topic: 'notOffered',
+    says: `${code.label} does not offer what was chosen (${step.says}). It stays as found.`,
+  });
 }
 
 /** The digits for a meaning in the unit of the code's line, or a number standing as a word in its table. */
@@ -59,7 +77,11 @@ export function number(code: Code, meaning: number, step: TrailStep): Wish {
   if (code.encoding.kind === 'table') return word(code, String(meaning), step);
   const raw = rawOfMeaning(code, meaning);
   if (onGrid(code, raw)) return { raw, because: step.says, trail: [step] };
-  return asFound(`${step.says}: outside this code's range`, { level: 'decide', topic: 'outOfRange', says: `${code.label} cannot be set to ${meaning} (${step.says}). It stays as found.` });
+  return asFound(`${step.says}: outside this code's range`, {
+    level: 'decide',
+    topic: 'outOfRange',
+    says: `${code.label} cannot be set to ${meaning} (${step.says}). It stays as found.`,
+  });
 }
 
 /** The same for comfort codes: the nearest value the code has, with a note where that is another one. */
@@ -69,11 +91,17 @@ export function nearest(code: Code, meaning: number, step: TrailStep): Wish {
   if (code.encoding.kind === 'table' || onGrid(code, wanted) || values.length === 0) return number(code, meaning, step);
   const raw = nearestValue(values, wanted);
   const says = `${step.says}; ${code.label} has no such value, the nearest is ${formatRaw(code, raw)}.`;
-  return { raw, because: says, trail: [step, { from: 'display', says }], findings: [{ level: 'note', topic: 'nearest', says }] };
+  return {
+    raw,
+    because: says,
+    trail: [step, { from: 'display', says }],
+    findings: [{ level: 'note', topic: 'nearest', says }],
+  };
 }
 
 export const lineScale = (code: Code): number => (code.encoding.kind === 'line' ? code.encoding.scale : 1);
-export const rawOfMeaning = (code: Code, meaning: number): number => Number((meaning / lineScale(code)).toFixed(code.decimals));
+export const rawOfMeaning = (code: Code, meaning: number): number =>
+  Number((meaning / lineScale(code)).toFixed(code.decimals));
 export const unitOf = (code: Code): string => (code.encoding.kind === 'line' ? code.encoding.unit : '');
 
 /** The digits of a sentinel: `off`, `noCap` or `auto`. */
@@ -83,7 +111,10 @@ export const rawOfSentinel = (code: Code, means: 'noCap' | 'off' | 'auto'): numb
 /** Whether digits stand for no cap, or may do. */
 export function mayBeNoCap(code: Code, raw: number): boolean {
   if (code.encoding.kind !== 'line') return false;
-  return sentinelOf(code, raw)?.means === 'noCap' || (code.encoding.doubtfulFrom !== undefined && raw >= code.encoding.doubtfulFrom);
+  return (
+    sentinelOf(code, raw)?.means === 'noCap' ||
+    (code.encoding.doubtfulFrom !== undefined && raw >= code.encoding.doubtfulFrom)
+  );
 }
 
 const WORDS = {
@@ -99,11 +130,14 @@ const PLACE = { gentle: 0.25, middle: 0.5, strong: 1 } as const;
  */
 export function strength(code: Code, how: keyof typeof PLACE, step: TrailStep, zeroIsOff = false): Wish {
   if (code.encoding.kind === 'table') return word(code, WORDS[how], step);
-  if (code.more === undefined) return asFound('It is not known whether more is stronger or weaker here: stays as found.');
+  if (code.more === undefined)
+    return asFound('It is not known whether more is stronger or weaker here: stays as found.');
   const rising = plainValues(code).filter((raw) => !zeroIsOff || raw !== 0);
   const fromGentle = code.more === 'stronger' || code.more === 'quicker' ? rising : [...rising].reverse();
   const raw = fromGentle[Math.round((fromGentle.length - 1) * PLACE[how])];
-  return raw === undefined ? asFound(`${step.says}: nothing to choose from`) : { raw, because: step.says, trail: [step] };
+  return raw === undefined
+    ? asFound(`${step.says}: nothing to choose from`)
+    : { raw, because: step.says, trail: [step] };
 }
 
 /** Greatest or middle value of a line. */

@@ -35,7 +35,13 @@ export interface OrderTerms {
   readonly decisions: readonly Decision[];
 }
 
-export const PLAIN_TERMS: OrderTerms = { siteLimit: null, orderLimit: null, throttle: 'asClass', privateLand: null, decisions: [] };
+export const PLAIN_TERMS: OrderTerms = {
+  siteLimit: null,
+  orderLimit: null,
+  throttle: 'asClass',
+  privateLand: null,
+  decisions: [],
+};
 
 /** What one unit is to have otherwise than its order, and why: one rider wants it gentler. Never beyond the class. */
 export interface UnitOverride {

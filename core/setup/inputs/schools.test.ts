@@ -8,12 +8,25 @@ describe('the questions on which practitioners disagree', () => {
     for (const { answers, standard, because, number } of SCHOOLS) {
       expect(because).toMatch(/\.$/);
       if (answers) expect(answers.map(({ value }) => value)).toContain(standard);
-      else expect(standard).toSatisfy((value: number) => number !== undefined && value >= number.min && value <= number.max);
+      else
+        expect(standard).toSatisfy(
+          (value: number) => number !== undefined && value >= number.min && value <= number.max,
+        );
     }
   });
 
   it('have the defaults that spare riders, packs and licences', () => {
-    expect(STANDARD_CHOICES).toMatchObject({ standstillStart: 'rolling', cruise: 'off', shownSpeed: 'neverUnder', uncapped: 'never', odometer: 'never', packUse: 'fourFifths', assistLevels: 5, zeroLevel: 'offered', readAsFound: 'sample' });
+    expect(STANDARD_CHOICES).toMatchObject({
+      standstillStart: 'rolling',
+      cruise: 'off',
+      shownSpeed: 'neverUnder',
+      uncapped: 'never',
+      odometer: 'never',
+      packUse: 'fourFifths',
+      assistLevels: 5,
+      zeroLevel: 'offered',
+      readAsFound: 'sample',
+    });
   });
 
   it('read as a person says them', () => {
@@ -25,10 +38,20 @@ describe('the questions on which practitioners disagree', () => {
 });
 
 describe('the check of a class', () => {
-  const check = { by: 'Ines M.', authority: 'harbour office', source: 'letter', on: '2026-10-01', expiresOn: '2026-11-25' };
+  const check = {
+    by: 'Ines M.',
+    authority: 'harbour office',
+    source: 'letter',
+    on: '2026-10-01',
+    expiresOn: '2026-11-25',
+  };
 
   it('holds on its last day, and not after it', () => {
-    expect([checkStanding(null, '2026-11-25'), checkStanding(check, '2026-11-25'), checkStanding(check, '2026-11-26')]).toEqual(['notChecked', 'checked', 'expired']);
+    expect([
+      checkStanding(null, '2026-11-25'),
+      checkStanding(check, '2026-11-25'),
+      checkStanding(check, '2026-11-26'),
+    ]).toEqual(['notChecked', 'checked', 'expired']);
     expect(checkedLine(check, '2026-11-25')).toBe('checked by Ines M. on 2026-10-01');
     expect(checkedLine(check, '2026-11-26')).toBe('checked by Ines M. on 2026-10-01, ran out on 2026-11-25');
     expect(checkedLine(null)).toBe('not checked');

@@ -14,7 +14,12 @@ export interface KnownRatio extends SpeedRatio {
   /** Of so many units that were run, where this one was not. */
   readonly learntFrom?: number;
   /** What was chosen by it at the stand. */
-  readonly taken?: { readonly wheelRaw: number | null; readonly pulsesRaw: number | null; readonly count: number; readonly by: string };
+  readonly taken?: {
+    readonly wheelRaw: number | null;
+    readonly pulsesRaw: number | null;
+    readonly count: number;
+    readonly by: string;
+  };
 }
 
 /** Who let a code stand as it shows, why, and on which day. */

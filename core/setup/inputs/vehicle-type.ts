@@ -45,7 +45,18 @@ export interface ApprovedValue {
 }
 
 /** Facts of a type that may still lack a source. */
-export const TYPE_FACTS = ['ratedPowerW', 'controllerLimitA', 'typeLimitA', 'attainableKmh', 'pack', 'displayStands', 'wheelPulses', 'pedalMagnets', 'controllerCutoffV', 'speedLimit'] as const;
+export const TYPE_FACTS = [
+  'ratedPowerW',
+  'controllerLimitA',
+  'typeLimitA',
+  'attainableKmh',
+  'pack',
+  'displayStands',
+  'wheelPulses',
+  'pedalMagnets',
+  'controllerCutoffV',
+  'speedLimit',
+] as const;
 export type TypeFact = (typeof TYPE_FACTS)[number];
 
 /** A vehicle model: what all its units have in common. */

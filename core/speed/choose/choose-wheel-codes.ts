@@ -52,14 +52,22 @@ export interface EndSpeed {
 const FAR_OVER = 1.1;
 const EQUAL = 1e-9;
 
-export const endSpeed = (shownKmh: number, { k, low, high }: SpeedRatio & { readonly high: number }, overshootKmh: number): EndSpeed => ({
+export const endSpeed = (
+  shownKmh: number,
+  { k, low, high }: SpeedRatio & { readonly high: number },
+  overshootKmh: number,
+): EndSpeed => ({
   kmh: (shownKmh + overshootKmh) / k,
   least: (shownKmh + overshootKmh) / high,
   worst: (shownKmh + overshootKmh) / low,
 });
 
 /** The ratio that other wheel codes make of it: k * C' / C * N / N'. */
-export function ratioWith({ k, low, high, wheelMm, pulses }: RatioNow, mm: number, set: number): SpeedRatio & { readonly high: number } {
+export function ratioWith(
+  { k, low, high, wheelMm, pulses }: RatioNow,
+  mm: number,
+  set: number,
+): SpeedRatio & { readonly high: number } {
   const by = (mm / wheelMm) * (pulses / set);
   return { k: k * by, low: low * by, high: high * by };
 }
@@ -70,11 +78,20 @@ export function ratioWith({ k, low, high, wheelMm, pulses }: RatioNow, mm: numbe
  */
 export function chooseWheelCodes(question: WheelQuestion): readonly WheelCandidate[] {
   const rising = question.caps.toSorted((a, b) => a.kmh - b.kmh);
-  const ranked = question.wheel.flatMap((wheel) => question.pulses.map((pulses) => ranking(candidate(question, wheel, pulses, rising), question)));
-  return ranked.sort((a, b) => a.group - b.group || a.off - b.off || a.trimmed - b.trimmed).map((each) => each.candidate);
+  const ranked = question.wheel.flatMap((wheel) =>
+    question.pulses.map((pulses) => ranking(candidate(question, wheel, pulses, rising), question)),
+  );
+  return ranked
+    .sort((a, b) => a.group - b.group || a.off - b.off || a.trimmed - b.trimmed)
+    .map((each) => each.candidate);
 }
 
-function candidate(question: WheelQuestion, wheel: WheelChoice, pulses: number, rising: readonly CapValue[]): WheelCandidate {
+function candidate(
+  question: WheelQuestion,
+  wheel: WheelChoice,
+  pulses: number,
+  rising: readonly CapValue[],
+): WheelCandidate {
   const ratio = ratioWith(question.ratio, wheel.mm, pulses);
   const cap = capFor(question, ratio, rising);
   const ends = cap ? endSpeed(cap.shownKmh, ratio, question.overshootKmh ?? 0) : null;
@@ -82,7 +99,11 @@ function candidate(question: WheelQuestion, wheel: WheelChoice, pulses: number, 
 }
 
 /** The greatest safe cap by halving: what is safe at a value is safe at every lower one. */
-function capFor({ limitKmh, overshootKmh, tolerance }: WheelQuestion, ratio: SpeedRatio, rising: readonly CapValue[]): SafeCap | null {
+function capFor(
+  { limitKmh, overshootKmh, tolerance }: WheelQuestion,
+  ratio: SpeedRatio,
+  rising: readonly CapValue[],
+): SafeCap | null {
   if (limitKmh === null) return null;
   const bounds = { limitKmh, ratio, overshootKmh, tolerance };
   const most = greatestSafeKmh(bounds);
@@ -108,5 +129,10 @@ function ranking(each: WheelCandidate, { shown, limitKmh, caps, ratio }: WheelQu
   const isUncappable = limitKmh !== null && caps.length > 0 && each.cap === null;
   const group = isUncappable ? 2 : shown === 'neverUnder' && each.mayReadUnder ? 1 : 0;
   // Equal but for the last digits of a division is equal: the count that stands goes before a trim.
-  return { candidate: each, group, off: Math.round(Math.abs(Math.log(each.ratio.k)) * 1e12), trimmed: each.pulses === ratio.pulses ? 0 : 1 };
+  return {
+    candidate: each,
+    group,
+    off: Math.round(Math.abs(Math.log(each.ratio.k)) * 1e12),
+    trimmed: each.pulses === ratio.pulses ? 0 : 1,
+  };
 }

@@ -10,7 +10,10 @@ export interface CheckRun {
 }
 
 /** Whether a check run says what was predicted, within what is known of both. `uPredicted` is a standard deviation of k. */
-export function confirmRun(predicted: { readonly k: number; readonly u: number }, measured: SpeedRatioEstimate): CheckRun {
+export function confirmRun(
+  predicted: { readonly k: number; readonly u: number },
+  measured: SpeedRatioEstimate,
+): CheckRun {
   const within = (1.96 * Math.hypot(predicted.u, measured.u)) / predicted.k;
   const off = measured.k / predicted.k - 1;
   return { agrees: Math.abs(off) <= within, off, within };

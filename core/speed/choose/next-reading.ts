@@ -6,7 +6,12 @@ import { chooseWheelCodes, type WheelCandidate, type WheelQuestion } from './cho
 /** Whether the readings are enough to choose by, or what one more would tell. */
 export type NextReading =
   | { readonly isEnough: true; readonly why: 'decided' | 'oneMoreTellsNothing' }
-  | { readonly isEnough: false; readonly atKmh: number; readonly why: 'none' | 'few' | 'noneNearLimit' | 'noneSlow' | 'undecided'; readonly between?: readonly [WheelCandidate, WheelCandidate] };
+  | {
+      readonly isEnough: false;
+      readonly atKmh: number;
+      readonly why: 'none' | 'few' | 'noneNearLimit' | 'noneSlow' | 'undecided';
+      readonly between?: readonly [WheelCandidate, WheelCandidate];
+    };
 
 /** A reading at or above this share of the limit has to be among them. */
 export const NEAR_LIMIT = 0.8;
@@ -40,8 +45,10 @@ export function nextReading(asked: Asked): NextReading {
   if (readings.length === 0) return { isEnough: false, atKmh: top, why: 'none' };
   const near = NEAR_LIMIT * Math.min(question.limitKmh ?? fastestKmh, fastestKmh);
   if (fastest < near) return { isEnough: false, atKmh: top, why: 'noneNearLimit' };
-  if (fastest < slowest * SPAN && readings.length >= FEWEST - 1) return { isEnough: false, atKmh: Math.round(fastest / 2), why: 'noneSlow' };
-  if (readings.length < FEWEST) return { isEnough: false, atKmh: fastest < slowest * SPAN ? Math.round(fastest / 2) : top, why: 'few' };
+  if (fastest < slowest * SPAN && readings.length >= FEWEST - 1)
+    return { isEnough: false, atKmh: Math.round(fastest / 2), why: 'noneSlow' };
+  if (readings.length < FEWEST)
+    return { isEnough: false, atKmh: fastest < slowest * SPAN ? Math.round(fastest / 2) : top, why: 'few' };
   const [pick] = chooseWheelCodes(question);
   if (!pick) return { isEnough: true, why: 'decided' };
   const other = afterOneMore(asked, top).find((each) => !isSame(each, pick));
@@ -50,7 +57,8 @@ export function nextReading(asked: Asked): NextReading {
 }
 
 /** Near the limit, and a round figure: what a throttle can be held at. */
-const topSpeed = (limitKmh: number | null, fastestKmh: number): number => Math.floor(Math.min((limitKmh ?? Infinity) * 0.96, fastestKmh));
+const topSpeed = (limitKmh: number | null, fastestKmh: number): number =>
+  Math.floor(Math.min((limitKmh ?? Infinity) * 0.96, fastestKmh));
 
 /** What would be picked after one more reading, where it moves the ratio as far down or up as 95 of 100 do, or not at all. */
 function afterOneMore({ estimate, glass, uNext, question }: Asked, atKmh: number): readonly WheelCandidate[] {
@@ -64,9 +72,18 @@ function afterOneMore({ estimate, glass, uNext, question }: Asked, atKmh: number
 
 /** Whether knowing the ratio exactly would change nothing, wherever in its interval it lies. */
 const isDecided = (question: WheelQuestion, pick: WheelCandidate): boolean =>
-  [question.ratio.low, question.ratio.k, question.ratio.high].every((k) => chooseWheelCodes(withRatio(question, k, 0)).slice(0, 1).every((each) => isSame(each, pick)));
+  [question.ratio.low, question.ratio.k, question.ratio.high].every((k) =>
+    chooseWheelCodes(withRatio(question, k, 0))
+      .slice(0, 1)
+      .every((each) => isSame(each, pick)),
+  );
 
-const withRatio = (question: WheelQuestion, k: number, reach: number): WheelQuestion => ({ ...question, ratio: { ...question.ratio, k, low: k - reach, high: k + reach } });
+const withRatio = (question: WheelQuestion, k: number, reach: number): WheelQuestion => ({
+  ...question,
+  ratio: { ...question.ratio, k, low: k - reach, high: k + reach },
+});
 
 const isSame = (a: WheelCandidate, b: WheelCandidate): boolean =>
-  (a.wheel.raw === b.wheel.raw || Math.abs(a.wheel.mm / b.wheel.mm - 1) < SAME_READING) && a.pulses === b.pulses && Math.abs((a.cap?.shownKmh ?? 0) - (b.cap?.shownKmh ?? 0)) < SAME_END_KMH;
+  (a.wheel.raw === b.wheel.raw || Math.abs(a.wheel.mm / b.wheel.mm - 1) < SAME_READING) &&
+  a.pulses === b.pulses &&
+  Math.abs((a.cap?.shownKmh ?? 0) - (b.cap?.shownKmh ?? 0)) < SAME_END_KMH;

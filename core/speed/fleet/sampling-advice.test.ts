@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { seeded } from '../../statistics/seeded.js';
 import { familyRatio, outsiders, samplingAdvice, type FamilyRun, type SamplingQuestion } from './sampling-advice.js';
 
-const runs = (...ks: readonly number[]): readonly FamilyRun[] => ks.map((k, i) => ({ serial: `S26-${String(400 + i).padStart(4, '0')}`, k, at: '2026-11-25T10:00:00Z' }));
+const runs = (...ks: readonly number[]): readonly FamilyRun[] =>
+  ks.map((k, i) => ({ serial: `S26-${String(400 + i).padStart(4, '0')}`, k, at: '2026-11-25T10:00:00Z' }));
 const ten = runs(1.031, 1.035, 1.029, 1.033, 1.036, 1.03, 1.032, 1.034, 1.031, 1.033);
 const base: SamplingQuestion = { runs: ten, uCommon: 0, capHolds: () => true, shownHolds: () => true, oneIn: 5 };
 
@@ -43,14 +44,24 @@ describe('how many must be run', () => {
   });
 
   it('all, while the bounds carried through the codes do not hold', () => {
-    expect(samplingAdvice({ ...base, capHolds: (lowest) => lowest >= 1.03 })).toMatchObject({ next: 'full', why: 'capNotSure' });
-    expect(samplingAdvice({ ...base, shownHolds: ({ low }) => low >= 1.03 })).toMatchObject({ next: 'full', why: 'showsUnder' });
+    expect(samplingAdvice({ ...base, capHolds: (lowest) => lowest >= 1.03 })).toMatchObject({
+      next: 'full',
+      why: 'capNotSure',
+    });
+    expect(samplingAdvice({ ...base, shownHolds: ({ low }) => low >= 1.03 })).toMatchObject({
+      next: 'full',
+      why: 'showsUnder',
+    });
   });
 
   it('the next three after one that fell out of its family, which is named', () => {
     const withOne = [...ten, ...runs(0.99)];
     expect(outsiders(withOne, 0).map(({ index }) => index)).toEqual([10]);
-    expect(samplingAdvice({ ...base, runs: withOne })).toMatchObject({ next: 'full', why: 'surprise', outsider: 'S26-0400' });
+    expect(samplingAdvice({ ...base, runs: withOne })).toMatchObject({
+      next: 'full',
+      why: 'surprise',
+      outsider: 'S26-0400',
+    });
     const after = [...withOne, ...runs(1.032, 1.033, 1.031)];
     expect(samplingAdvice({ ...base, runs: after, capHolds: () => true })).toMatchObject({ next: 'sample' });
   });

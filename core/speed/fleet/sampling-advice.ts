@@ -76,7 +76,13 @@ export interface SamplingQuestion {
  */
 export function samplingAdvice({ runs, uCommon, capHolds, shownHolds, oneIn }: SamplingQuestion): SamplingAdvice {
   const family = familyRatio(runs, uCommon);
-  const full = (why: SamplingAdvice['why'], outsider: string | null = null): SamplingAdvice => ({ next: 'full', why, oneIn: 1, family, outsider });
+  const full = (why: SamplingAdvice['why'], outsider: string | null = null): SamplingAdvice => ({
+    next: 'full',
+    why,
+    oneIn: 1,
+    family,
+    outsider,
+  });
   if (family === null || runs.length < FEWEST_RUNS) return full('tooFew');
   const outsider = outsiders(runs, uCommon).find(({ index }) => runs.length - 1 - index < FULL_AFTER_SURPRISE);
   if (outsider) return full('surprise', outsider.run.serial);
@@ -89,11 +95,17 @@ export function samplingAdvice({ runs, uCommon, capHolds, shownHolds, oneIn }: S
 const SURPRISE = 0.9985;
 
 /** Units that fell outside what those before them led to expect. */
-export function outsiders(runs: readonly FamilyRun[], uCommon: number): readonly { readonly index: number; readonly run: FamilyRun }[] {
+export function outsiders(
+  runs: readonly FamilyRun[],
+  uCommon: number,
+): readonly { readonly index: number; readonly run: FamilyRun }[] {
   return runs.flatMap((run, index) => {
     const before = familyRatio(runs.slice(0, index), uCommon);
     if (!before || before.count < FEWEST_RUNS) return [];
-    const ahead = studentQuantile(SURPRISE, before.count - 1) * Math.max(before.spread, LEAST_SPREAD * before.mean) * Math.sqrt(1 + 1 / before.count);
+    const ahead =
+      studentQuantile(SURPRISE, before.count - 1) *
+      Math.max(before.spread, LEAST_SPREAD * before.mean) *
+      Math.sqrt(1 + 1 / before.count);
     return Math.abs(run.k - before.mean) > ahead ? [{ index, run }] : [];
   });
 }

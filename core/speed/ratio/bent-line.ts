@@ -15,15 +15,22 @@ export function bentLine(readings: readonly SpeedReading[], glass: SpeedGlass, k
   const curve = lineFit(readings, glass, k, (kmh) => kmh ** 2);
   const strength = (fit: LineFit | null): number => (fit?.isReal ? Math.abs(fit.amount) / fit.uAmount : 0);
   if (strength(offset) === 0 && strength(curve) === 0) return null;
-  return offset && strength(offset) >= strength(curve) ? { kind: 'offset', fit: offset } : curve && { kind: 'curve', fit: curve };
+  return offset && strength(offset) >= strength(curve)
+    ? { kind: 'offset', fit: offset }
+    : curve && { kind: 'curve', fit: curve };
 }
 
 /** True speed at which the display shows so much, by its line: V_true = (V - a) / b, or the root of its bend; 95 % interval. */
-export function endOnBentLine({ kind, fit: { slope, amount, uAmount, uSlope, covariance, df } }: BentLine, shownKmh: number): EndSpeed {
+export function endOnBentLine(
+  { kind, fit: { slope, amount, uAmount, uSlope, covariance, df } }: BentLine,
+  shownKmh: number,
+): EndSpeed {
   const kmh = kind === 'offset' ? (shownKmh - amount) / slope : rootOf(slope, amount, shownKmh);
   const steep = kind === 'offset' ? slope : slope + 2 * amount * kmh;
   const [bySlope, byAmount] = [kmh / steep, (kind === 'offset' ? 1 : kmh ** 2) / steep];
-  const u = Math.sqrt(Math.max(0, (bySlope * uSlope) ** 2 + (byAmount * uAmount) ** 2 + 2 * bySlope * byAmount * covariance));
+  const u = Math.sqrt(
+    Math.max(0, (bySlope * uSlope) ** 2 + (byAmount * uAmount) ** 2 + 2 * bySlope * byAmount * covariance),
+  );
   const reach = studentQuantile(0.975, df) * u;
   return { kmh, least: kmh - reach, worst: kmh + reach };
 }

@@ -9,7 +9,14 @@ import { bentLine, endOnBentLine } from './bent-line.js';
 import { suspectMiles, suspectPulses } from './wrong-count.js';
 
 const glass = { resolutionKmh: 0.1, rounding: 'nearest' } as const;
-const reading = (trueKmh: number, shownKmh: number, uKmh = 0.2): SpeedReading => ({ trueKmh, shownKmh, uKmh, reference: 'spot', uCommon: 0, scale: 1 });
+const reading = (trueKmh: number, shownKmh: number, uKmh = 0.2): SpeedReading => ({
+  trueKmh,
+  shownKmh,
+  uKmh,
+  reference: 'spot',
+  uCommon: 0,
+  scale: 1,
+});
 const ratioOf = (readings: readonly SpeedReading[]): number => {
   const outcome = estimateSpeedRatio(readings, glass);
   return outcome.ok ? outcome.value.k : NaN;
@@ -39,7 +46,10 @@ describe('a doubtful reading', () => {
 
   it('is named in at most one in twenty runs that have none', () => {
     const reference = SIMULATED_REFERENCES[0]!;
-    const runs = Array.from({ length: 1000 }, (_, seed) => simulateRun({ reference, glass, count: 8, speeds: 'spread' }, seed + 1).readings);
+    const runs = Array.from(
+      { length: 1000 },
+      (_, seed) => simulateRun({ reference, glass, count: 8, speeds: 'spread' }, seed + 1).readings,
+    );
     const named = runs.filter((readings) => readingDoubts(readings, glass, ratioOf(readings)).length > 0).length;
     expect(named).toBeLessThan(50);
   });
@@ -63,14 +73,31 @@ describe('a line that misses the origin', () => {
 
   it.each([5, 12, 40])('is claimed of at most three in a hundred runs of %d readings that have neither', (count) => {
     const reference = SIMULATED_REFERENCES[0]!;
-    const runs = Array.from({ length: 1000 }, (_, seed) => simulateRun({ reference, glass, count, speeds: 'spread' }, seed + 1).readings);
+    const runs = Array.from(
+      { length: 1000 },
+      (_, seed) => simulateRun({ reference, glass, count, speeds: 'spread' }, seed + 1).readings,
+    );
     const claimed = runs.filter((readings) => lineFit(readings, glass, ratioOf(readings), () => 1)?.isReal).length;
     expect(claimed).toBeLessThan(30);
   });
 
   it('is not looked for among three readings, or where all are at one speed', () => {
-    expect(lineFit(speeds.slice(0, 3).map((kmh) => reading(kmh, kmh)), glass, 1, () => 1)).toBeNull();
-    expect(lineFit([1, 2, 3, 4, 5].map(() => reading(20, 19)), glass, 0.95, () => 1)).toBeNull();
+    expect(
+      lineFit(
+        speeds.slice(0, 3).map((kmh) => reading(kmh, kmh)),
+        glass,
+        1,
+        () => 1,
+      ),
+    ).toBeNull();
+    expect(
+      lineFit(
+        [1, 2, 3, 4, 5].map(() => reading(20, 19)),
+        glass,
+        0.95,
+        () => 1,
+      ),
+    ).toBeNull();
   });
 });
 
@@ -79,7 +106,11 @@ describe('a wrong count', () => {
   const counted = { wheelMm: Math.PI * 25.4 * 26, pulsesSet: 6, wheelsMm: inches };
 
   it('of pulses names the whole number that brings the ratio to 1', () => {
-    expect(suspectPulses({ ...counted, k: 1.98, low: 1.96, high: 2 })).toEqual({ kind: 'pulses', pulses: 12, ratio: expect.closeTo(0.99, 6) });
+    expect(suspectPulses({ ...counted, k: 1.98, low: 1.96, high: 2 })).toEqual({
+      kind: 'pulses',
+      pulses: 12,
+      ratio: expect.closeTo(0.99, 6),
+    });
     expect(suspectPulses({ ...counted, k: 0.168, low: 0.167, high: 0.169 })).toMatchObject({ pulses: 1 });
   });
 
@@ -89,12 +120,19 @@ describe('a wrong count', () => {
   });
 
   it('of miles for kilometres is asked about', () => {
-    const byWheel = (k: number, set: number, ...inches: number[]) => suspectMiles({ k, wheelMm: set, wheelsMm: [set, ...inches] });
+    const byWheel = (k: number, set: number, ...inches: number[]) =>
+      suspectMiles({ k, wheelMm: set, wheelsMm: [set, ...inches] });
     expect(byWheel(0.61, 26, 24, 28)).toEqual({ kind: 'miles', meant: 'mph' });
     expect(byWheel(1.63, 26, 24, 28)).toEqual({ kind: 'miles', meant: 'km/h' });
     expect(byWheel(0.96, 26, 24, 28)).toBeNull();
     // A wheel code explains these exactly.
-    for (const [set, real] of [[26, 16], [20, 12], [29, 18], [16, 26]] as const) expect(byWheel(set / real, set, ...Array.from({ length: 18 }, (_, i) => i + 12))).toBeNull();
+    for (const [set, real] of [
+      [26, 16],
+      [20, 12],
+      [29, 18],
+      [16, 26],
+    ] as const)
+      expect(byWheel(set / real, set, ...Array.from({ length: 18 }, (_, i) => i + 12))).toBeNull();
     // Miles explain it better than the nearest wheel does.
     expect(byWheel(1.609, 26, 16)).toEqual({ kind: 'miles', meant: 'km/h' });
   });
@@ -105,7 +143,9 @@ describe('the end of drive on such a line', () => {
     let held = 0;
     for (let seed = 1; seed <= 600; seed++) {
       const { normal } = seeded(seed);
-      const readings = [6, 9, 12, 15, 18, 21, 24].map((kmh) => reading(kmh + 0.15 * normal(), Math.round((2 + 0.93 * kmh) * 10) / 10, 0.15));
+      const readings = [6, 9, 12, 15, 18, 21, 24].map((kmh) =>
+        reading(kmh + 0.15 * normal(), Math.round((2 + 0.93 * kmh) * 10) / 10, 0.15),
+      );
       const bent = bentLine(readings, glass, ratioOf(readings));
       if (!bent) throw new Error('the offset was not seen');
       const { least, worst } = endOnBentLine(bent, 25);

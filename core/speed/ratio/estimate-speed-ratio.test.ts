@@ -7,7 +7,15 @@ import type { SpeedGlass, SpeedReading } from './reading.js';
 
 const tenths: SpeedGlass = { resolutionKmh: 0.1, rounding: 'nearest' };
 const whole: SpeedGlass = { resolutionKmh: 1, rounding: 'nearest' };
-const reading = (trueKmh: number, shownKmh: number, more: Partial<SpeedReading> = {}): SpeedReading => ({ trueKmh, shownKmh, uKmh: 0.1, reference: 'spot', uCommon: 0, scale: 1, ...more });
+const reading = (trueKmh: number, shownKmh: number, more: Partial<SpeedReading> = {}): SpeedReading => ({
+  trueKmh,
+  shownKmh,
+  uKmh: 0.1,
+  reference: 'spot',
+  uCommon: 0,
+  scale: 1,
+  ...more,
+});
 const estimate = (readings: readonly SpeedReading[], glass = tenths): SpeedRatioEstimate => {
   const outcome = estimateSpeedRatio(readings, glass);
   if (!outcome.ok) throw new Error(outcome.problem.message);
@@ -32,7 +40,9 @@ describe('a speed ratio', () => {
   });
 
   it('does not shrink below what all readings of its reference share', () => {
-    const many = Array.from({ length: 40 }, (_, i) => reading(8 + i * 0.45, (8 + i * 0.45) * 0.96, { uCommon: 0.01, reference: 'roller' }));
+    const many = Array.from({ length: 40 }, (_, i) =>
+      reading(8 + i * 0.45, (8 + i * 0.45) * 0.96, { uCommon: 0.01, reference: 'roller' }),
+    );
     expect(estimate(many).u).toBeGreaterThan(0.0096);
     const halves = many.map((each, i) => (i % 2 === 0 ? each : { ...each, reference: 'another roller' }));
     expect(estimate(halves).u).toBeLessThan(0.0075);
@@ -73,29 +83,46 @@ describe('a speed ratio', () => {
 
   it('is the exact one where readings are exact, in whatever order', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.5, max: 1.6, noNaN: true }), fc.array(fc.double({ min: 5, max: 45, noNaN: true }), { minLength: 1, maxLength: 12 }), (k, speeds) => {
-        const readings = speeds.map((kmh) => reading(kmh, kmh * k));
-        const [forth, back] = [estimate(readings), estimate(readings.toReversed())];
-        return Math.abs(forth.k - k) < 1e-9 && Math.abs(forth.k - back.k) < 1e-12 && Math.abs(forth.u - back.u) < 1e-12;
-      }),
+      fc.property(
+        fc.double({ min: 0.5, max: 1.6, noNaN: true }),
+        fc.array(fc.double({ min: 5, max: 45, noNaN: true }), { minLength: 1, maxLength: 12 }),
+        (k, speeds) => {
+          const readings = speeds.map((kmh) => reading(kmh, kmh * k));
+          const [forth, back] = [estimate(readings), estimate(readings.toReversed())];
+          return (
+            Math.abs(forth.k - k) < 1e-9 && Math.abs(forth.k - back.k) < 1e-12 && Math.abs(forth.u - back.u) < 1e-12
+          );
+        },
+      ),
     );
   });
 });
 
 /** Two thousand runs each whose true ratio is known, the same at every run of the tests. */
 describe.each(SIMULATED_REFERENCES)('over 2,000 simulated runs by $name', (reference) => {
-  const cases = (['nearest', 'truncated'] as const).flatMap((rounding) => [3, 8, 40].map((count) => ({ rounding, count })));
+  const cases = (['nearest', 'truncated'] as const).flatMap((rounding) =>
+    [3, 8, 40].map((count) => ({ rounding, count })),
+  );
 
-  it.each(cases)('$count readings over spread speeds, $rounding: the 95 % interval holds the truth, near the bound and without bias', ({ rounding, count }) => {
-    const { coverage, overBound, bias } = judgeEstimator({ reference, glass: { resolutionKmh: 1, rounding }, count, speeds: 'spread' }, 2000);
-    expect(coverage).toBeGreaterThanOrEqual(0.93);
-    expect(coverage).toBeLessThanOrEqual(0.98);
-    expect(overBound).toBeLessThan(1.1);
-    expect(Math.abs(bias)).toBeLessThan(0.1);
-  });
+  it.each(cases)(
+    '$count readings over spread speeds, $rounding: the 95 % interval holds the truth, near the bound and without bias',
+    ({ rounding, count }) => {
+      const { coverage, overBound, bias } = judgeEstimator(
+        { reference, glass: { resolutionKmh: 1, rounding }, count, speeds: 'spread' },
+        2000,
+      );
+      expect(coverage).toBeGreaterThanOrEqual(0.93);
+      expect(coverage).toBeLessThanOrEqual(0.98);
+      expect(overBound).toBeLessThan(1.1);
+      expect(Math.abs(bias)).toBeLessThan(0.1);
+    },
+  );
 
   it.each(cases)('$count readings repeated at one speed, $rounding: never falsely sure', ({ rounding, count }) => {
-    const { coverage, bias } = judgeEstimator({ reference, glass: { resolutionKmh: 1, rounding }, count, speeds: 'repeated' }, 2000);
+    const { coverage, bias } = judgeEstimator(
+      { reference, glass: { resolutionKmh: 1, rounding }, count, speeds: 'repeated' },
+      2000,
+    );
     expect(coverage).toBeGreaterThanOrEqual(0.93);
     expect(Math.abs(bias)).toBeLessThan(0.1);
   });

@@ -33,8 +33,15 @@ const SETTLED = 1e-12;
  * instruments alone. Errors that all readings of a reference share are added at the end and never shrink with their number.
  */
 export function estimateSpeedRatio(readings: readonly SpeedReading[], glass: SpeedGlass): Result<SpeedRatioEstimate> {
-  const bad = readings.find(({ trueKmh, uKmh, shownKmh }) => !(trueKmh > 0 && shownKmh > 0 && uKmh >= 0 && Number.isFinite(trueKmh) && Number.isFinite(shownKmh)));
-  if (bad) return refuse('noSpeed', `A reading of ${bad.shownKmh} km/h shown at ${bad.trueKmh} km/h tells no ratio: both must be above zero.`);
+  const bad = readings.find(
+    ({ trueKmh, uKmh, shownKmh }) =>
+      !(trueKmh > 0 && shownKmh > 0 && uKmh >= 0 && Number.isFinite(trueKmh) && Number.isFinite(shownKmh)),
+  );
+  if (bad)
+    return refuse(
+      'noSpeed',
+      `A reading of ${bad.shownKmh} km/h shown at ${bad.trueKmh} km/h tells no ratio: both must be above zero.`,
+    );
   if (readings.length === 0) return refuse('noReadings', 'There are no readings yet.');
   const fit = fitThroughOrigin(blocksOf(readings, glass));
   const n = readings.length;
@@ -45,8 +52,18 @@ export function estimateSpeedRatio(readings: readonly SpeedReading[], glass: Spe
   const u2 = instruments + excess + common;
   const df = excess === 0 ? Infinity : ((n - 1) * u2 ** 2) / excess ** 2;
   const reach = studentQuantile(0.975, df) * Math.sqrt(u2);
-  const ifTruncated = glass.rounding === null ? fitThroughOrigin(blocksOf(readings, { ...glass, rounding: 'truncated' })).k : null;
-  return ok({ k: fit.k, u: Math.sqrt(u2), low: fit.k - reach, high: fit.k + reach, df, count: n, scatter, ifTruncated });
+  const ifTruncated =
+    glass.rounding === null ? fitThroughOrigin(blocksOf(readings, { ...glass, rounding: 'truncated' })).k : null;
+  return ok({
+    k: fit.k,
+    u: Math.sqrt(u2),
+    low: fit.k - reach,
+    high: fit.k + reach,
+    df,
+    count: n,
+    scatter,
+    ifTruncated,
+  });
 }
 
 interface Fit {
@@ -96,7 +113,15 @@ function sumsOf(block: ReadingBlock, k: number): Sums {
   const fitted = readings.map(({ trueKmh, uKmh }, i) => trueKmh + k * uKmh ** 2 * (weighted[i] ?? 0));
   const weights = solve(fitted);
   const total = weights.reduce((sum, w) => sum + w, 0);
-  return { shown: total * shownKmh, true: dot(weights, readings.map(({ trueKmh }) => trueKmh)), chi2: dot(weighted, off), information: dot(weights, fitted) };
+  return {
+    shown: total * shownKmh,
+    true: dot(
+      weights,
+      readings.map(({ trueKmh }) => trueKmh),
+    ),
+    chi2: dot(weighted, off),
+    information: dot(weights, fitted),
+  };
 }
 
 /** Variance of k from what all readings of one reference share, each reference by its part of the weight. */
@@ -104,7 +129,8 @@ function commonVariance({ k, blocks, information }: Fit): number {
   const shares = new Map<string, number>();
   for (const block of blocks) {
     const part = sumsOf(block, k).information / information;
-    for (const { reference, uCommon } of block.readings) shares.set(reference, (shares.get(reference) ?? 0) + (part / block.readings.length) * uCommon);
+    for (const { reference, uCommon } of block.readings)
+      shares.set(reference, (shares.get(reference) ?? 0) + (part / block.readings.length) * uCommon);
   }
   return [...shares.values()].reduce((sum, share) => sum + (k * share) ** 2, 0);
 }

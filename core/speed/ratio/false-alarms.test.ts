@@ -14,7 +14,14 @@ function readingsAt(speeds: readonly number[], count: number, uKmh: number, seed
   const where = speeds.map((kmh) => kmh + 2 * uniform() - 1);
   return Array.from({ length: count }, (_, i) => {
     const real = where[i % where.length] ?? 0;
-    return { trueKmh: real + uKmh * normal(), uKmh, uCommon: 0, reference: 'spot', shownKmh: Math.round(k * real), scale: 1 };
+    return {
+      trueKmh: real + uKmh * normal(),
+      uKmh,
+      uCommon: 0,
+      reference: 'spot',
+      shownKmh: Math.round(k * real),
+      scale: 1,
+    };
   });
 }
 

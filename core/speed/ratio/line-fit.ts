@@ -24,7 +24,12 @@ const SURE = 0.995;
  * figures together tell, so that errors of the reference do not bend the line. Repeats at one speed share their rounding
  * error, as they do where the ratio is estimated: else their number would make an offset of it.
  */
-export function lineFit(readings: readonly SpeedReading[], glass: SpeedGlass, k: number, bend: (trueKmh: number) => number): LineFit | null {
+export function lineFit(
+  readings: readonly SpeedReading[],
+  glass: SpeedGlass,
+  k: number,
+  bend: (trueKmh: number) => number,
+): LineFit | null {
   const n = readings.length;
   const blocks = blocksOf(readings, glass).map((block) => {
     // Rounding that two readings may share must not pass for an offset.
@@ -32,10 +37,23 @@ export function lineFit(readings: readonly SpeedReading[], glass: SpeedGlass, k:
     const x = block.readings.map(({ trueKmh }) => trueKmh);
     const weighted = solve(x.map((kmh) => block.shownKmh - k * kmh));
     const fitted = block.readings.map(({ trueKmh, uKmh }, i) => trueKmh + k * uKmh ** 2 * (weighted[i] ?? 0));
-    return { x, g: x.map(bend), zx: solve(fitted), zg: solve(fitted.map(bend)), shown: x.map(() => block.shownKmh), solve };
+    return {
+      x,
+      g: x.map(bend),
+      zx: solve(fitted),
+      zg: solve(fitted.map(bend)),
+      shown: x.map(() => block.shownKmh),
+      solve,
+    };
   });
-  const sum = (of: (block: (typeof blocks)[number]) => number): number => blocks.reduce((total, block) => total + of(block), 0);
-  const [a, b, c, d] = [sum(({ zx, x }) => dot(zx, x)), sum(({ zx, g }) => dot(zx, g)), sum(({ zg, x }) => dot(zg, x)), sum(({ zg, g }) => dot(zg, g))];
+  const sum = (of: (block: (typeof blocks)[number]) => number): number =>
+    blocks.reduce((total, block) => total + of(block), 0);
+  const [a, b, c, d] = [
+    sum(({ zx, x }) => dot(zx, x)),
+    sum(({ zx, g }) => dot(zx, g)),
+    sum(({ zg, x }) => dot(zg, x)),
+    sum(({ zg, g }) => dot(zg, g)),
+  ];
   const determinant = a * d - b * c;
   if (n < 4 || !(Math.abs(determinant) > 1e-9 * Math.abs(a * d))) return null;
   const [p, q] = [sum(({ zx, shown }) => dot(zx, shown)), sum(({ zg, shown }) => dot(zg, shown))];

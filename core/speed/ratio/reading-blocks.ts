@@ -15,7 +15,10 @@ const SAME_SPEED = 0.15;
 const CHANCE = 3.5;
 
 /** Readings by the figure shown. A truncating display reads half a step low; that half is added. */
-export function blocksOf(readings: readonly SpeedReading[], { resolutionKmh, rounding }: SpeedGlass): readonly ReadingBlock[] {
+export function blocksOf(
+  readings: readonly SpeedReading[],
+  { resolutionKmh, rounding }: SpeedGlass,
+): readonly ReadingBlock[] {
   const groups = new Map<string, SpeedReading[]>();
   for (const reading of readings) {
     const key = `${reading.shownKmh.toFixed(6)} ${reading.scale.toFixed(9)}`;
@@ -25,7 +28,11 @@ export function blocksOf(readings: readonly SpeedReading[], { resolutionKmh, rou
   }
   return [...groups.values()].map((group) => {
     const stepKmh = resolutionKmh * (group[0]?.scale ?? 1);
-    return { readings: group, shownKmh: (group[0]?.shownKmh ?? 0) + (rounding === 'truncated' ? stepKmh / 2 : 0), stepKmh };
+    return {
+      readings: group,
+      shownKmh: (group[0]?.shownKmh ?? 0) + (rounding === 'truncated' ? stepKmh / 2 : 0),
+      stepKmh,
+    };
   });
 }
 
@@ -42,7 +49,8 @@ export function sharedRounding({ readings, stepKmh }: ReadingBlock, k: number, d
   const noise = (2 * k ** 2 * readings.reduce((sum, { uKmh }) => sum + uKmh ** 2, 0)) / n;
   const blur = (noise + (SAME_SPEED * stepKmh) ** 2) * Math.max(doubt === 'shared' ? 1 : 0, ((n - 1) / CHANCE) ** 2);
   let shared = 0;
-  for (const [i, a] of readings.entries()) for (const b of readings.slice(0, i)) shared += Math.exp(-((k * (a.trueKmh - b.trueKmh)) ** 2) / (2 * blur));
+  for (const [i, a] of readings.entries())
+    for (const b of readings.slice(0, i)) shared += Math.exp(-((k * (a.trueKmh - b.trueKmh)) ** 2) / (2 * blur));
   return shared / ((n * (n - 1)) / 2);
 }
 
@@ -53,7 +61,11 @@ const LEAST_VARIANCE = 1e-9;
  * Multiplies by the inverse of the covariance of a block's errors: each reading's own, and the rounding error that all
  * have in common (Sherman and Morrison).
  */
-export function blockSolver(block: ReadingBlock, k: number, doubt: Doubt): (values: readonly number[]) => readonly number[] {
+export function blockSolver(
+  block: ReadingBlock,
+  k: number,
+  doubt: Doubt,
+): (values: readonly number[]) => readonly number[] {
   const rounding = block.stepKmh ** 2 / 12;
   const shared = sharedRounding(block, k, doubt);
   const own = block.readings.map(({ uKmh }) => 1 / ((k * uKmh) ** 2 + (1 - shared) * rounding + LEAST_VARIANCE));
@@ -65,7 +77,8 @@ export function blockSolver(block: ReadingBlock, k: number, doubt: Doubt): (valu
   };
 }
 
-export const dot = (a: readonly number[], b: readonly number[]): number => a.reduce((sum, value, i) => sum + value * (b[i] ?? 0), 0);
+export const dot = (a: readonly number[], b: readonly number[]): number =>
+  a.reduce((sum, value, i) => sum + value * (b[i] ?? 0), 0);
 
 /** Speeds further apart than this many steps of the figure are two speeds. */
 const APART_STEPS = 2;

@@ -19,12 +19,20 @@ const EXPLAINED = 2.5;
  * Readings beyond t(1 - 0.025 / n, n - 2) by their deleted studentised residual about the line through the origin
  * (Cook and Weisberg, 1982), n >= 5, and beyond what their own instruments explain. Only a person leaves one out.
  */
-export function readingDoubts(readings: readonly SpeedReading[], { resolutionKmh, rounding }: SpeedGlass, k: number): readonly ReadingDoubt[] {
+export function readingDoubts(
+  readings: readonly SpeedReading[],
+  { resolutionKmh, rounding }: SpeedGlass,
+  k: number,
+): readonly ReadingDoubt[] {
   const n = readings.length;
   if (n < FEWEST) return [];
   const rows = readings.map(({ trueKmh, uKmh, shownKmh, scale }) => {
     const step = resolutionKmh * scale;
-    return { x: trueKmh, off: shownKmh + (rounding === 'truncated' ? step / 2 : 0) - k * trueKmh, weight: 1 / ((k * uKmh) ** 2 + step ** 2 / 12 + 1e-9) };
+    return {
+      x: trueKmh,
+      off: shownKmh + (rounding === 'truncated' ? step / 2 : 0) - k * trueKmh,
+      weight: 1 / ((k * uKmh) ** 2 + step ** 2 / 12 + 1e-9),
+    };
   });
   const information = rows.reduce((sum, { x, weight }) => sum + weight * x * x, 0);
   const chi2 = rows.reduce((sum, { off, weight }) => sum + weight * off * off, 0);

@@ -32,7 +32,9 @@ export function suspectPulses({ k, low, high, wheelMm, pulsesSet, wheelsMm }: Co
     const ratio = (k * pulsesSet) / pulses;
     return nearest === null || off(ratio) < off(nearest.ratio) ? { pulses, ratio } : nearest;
   }, null);
-  return best && off(best.ratio) < bestWheel && off(best.ratio) < Math.log(WHEEL_EXPLAINS) ? { kind: 'pulses', ...best } : null;
+  return best && off(best.ratio) < bestWheel && off(best.ratio) < Math.log(WHEEL_EXPLAINS)
+    ? { kind: 'pulses', ...best }
+    : null;
 }
 
 /**
@@ -42,6 +44,7 @@ export function suspectPulses({ k, low, high, wheelMm, pulsesSet, wheelsMm }: Co
 export function suspectMiles({ k, wheelMm, wheelsMm }: Pick<Counted, 'k' | 'wheelMm' | 'wheelsMm'>): WrongCount | null {
   const off = (ratio: number): number => Math.abs(Math.log(ratio));
   const bestWheel = Math.min(...wheelsMm.filter((mm) => mm !== wheelMm).map((mm) => off((k * mm) / wheelMm)));
-  const suspect = (meant: 'mph' | 'km/h', ratio: number): WrongCount | null => (Math.abs(ratio - 1) < NEAR_MILES && off(ratio) < bestWheel ? { kind: 'miles', meant } : null);
+  const suspect = (meant: 'mph' | 'km/h', ratio: number): WrongCount | null =>
+    Math.abs(ratio - 1) < NEAR_MILES && off(ratio) < bestWheel ? { kind: 'miles', meant } : null;
   return suspect('mph', k * KM_PER_MILE) ?? suspect('km/h', k / KM_PER_MILE);
 }

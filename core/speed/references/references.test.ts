@@ -22,7 +22,10 @@ describe('a timed distance', () => {
 describe('a roller bench', () => {
   it('of 100 mm at 1,200 a minute is 22.6 km/h, and its diameter is what all readings share', () => {
     const speed = rollerSpeed({ rpm: 1200, stepRpm: 1, rollerMm: 100, withinMm: 0.5 });
-    expect(speed).toEqual({ ok: true, value: { kmh: expect.closeTo(22.619, 3), uKmh: expect.closeTo(0.00544, 5), uCommon: expect.closeTo(0.002887, 6) } });
+    expect(speed).toEqual({
+      ok: true,
+      value: { kmh: expect.closeTo(22.619, 3), uKmh: expect.closeTo(0.00544, 5), uCommon: expect.closeTo(0.002887, 6) },
+    });
   });
 
   it('that stands still tells nothing', () => {
@@ -34,7 +37,10 @@ describe('a roller bench', () => {
 describe('a roll-out', () => {
   it('over five turns under load is known to 15 mm in two metres', () => {
     const guess = rolledOut({ distanceMm: 10_350, turns: 5, loaded: true });
-    expect(guess).toEqual({ ok: true, value: { mm: 2070, fromMm: expect.closeTo(2057.4, 1), toMm: expect.closeTo(2082.6, 1) } });
+    expect(guess).toEqual({
+      ok: true,
+      value: { mm: 2070, fromMm: expect.closeTo(2057.4, 1), toMm: expect.closeTo(2082.6, 1) },
+    });
   });
 
   it('without load rolls too long, and says so in its range', () => {

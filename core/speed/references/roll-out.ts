@@ -18,9 +18,14 @@ export interface RollOut {
 
 /** How far a wheel rolls in a turn, measured over some turns, with its 95 % range. */
 export function rolledOut({ distanceMm, turns, loaded }: RollOut): Result<RollOutGuess> {
-  if (!(Number.isInteger(turns) && turns > 0)) return refuse('noTurns', 'Type over how many whole turns it was rolled.');
+  if (!(Number.isInteger(turns) && turns > 0))
+    return refuse('noTurns', 'Type over how many whole turns it was rolled.');
   const mm = distanceMm / turns;
-  if (!(mm >= 300 && mm <= 3000)) return refuse('noWheel', `${Math.round(mm)} mm a turn is no wheel of such a vehicle: give the whole distance in millimetres, and the turns.`);
+  if (!(mm >= 300 && mm <= 3000))
+    return refuse(
+      'noWheel',
+      `${Math.round(mm)} mm a turn is no wheel of such a vehicle: give the whole distance in millimetres, and the turns.`,
+    );
   const within = 2 * Math.hypot((Math.SQRT2 * MARK_MM) / turns, LOAD_SHARE * mm);
   return ok({ mm, fromMm: mm - within - (loaded ? 0 : UNLOADED_SHARE * mm), toMm: mm + within });
 }

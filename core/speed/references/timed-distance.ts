@@ -20,6 +20,10 @@ export function timedSpeed({ distanceM, uDistanceM, seconds }: TimedDistance): R
   if (!(distanceM > 0)) return refuse('noDistance', 'Type how far apart the marks are, in metres.');
   if (!(seconds > 0)) return refuse('noTime', 'The watch has not run.');
   const kmh = (3.6 * distanceM) / seconds;
-  if (kmh > FASTEST_KMH) return refuse('tooFast', `${distanceM} m in ${seconds.toFixed(2)} s would be ${Math.round(kmh)} km/h: time it again, over a longer way.`);
+  if (kmh > FASTEST_KMH)
+    return refuse(
+      'tooFast',
+      `${distanceM} m in ${seconds.toFixed(2)} s would be ${Math.round(kmh)} km/h: time it again, over a longer way.`,
+    );
   return ok({ kmh, uKmh: (kmh * Math.SQRT2 * HAND_S) / seconds, uCommon: uDistanceM / distanceM });
 }

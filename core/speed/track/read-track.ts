@@ -11,7 +11,10 @@ const CHUNK = 1 << 16;
  * entities are refused, whatever they would stand for. `onProgress` hears the share read, 0 to 1.
  * Refuses: noXml, noGpx, entities, noTrack, noTimes, timesGoBack, tooMany.
  */
-export function readTrack(text: string, onProgress: (share: number) => void = () => undefined): Result<readonly Track[]> {
+export function readTrack(
+  text: string,
+  onProgress: (share: number) => void = () => undefined,
+): Result<readonly Track[]> {
   const read: Read = { tracks: [], problem: null };
   const parser = parserInto(read);
   for (let at = 0; at < text.length && read.problem === null; at += CHUNK) {
@@ -22,8 +25,17 @@ export function readTrack(text: string, onProgress: (share: number) => void = ()
   if (read.problem) return read.problem;
   const tracks = read.tracks.filter(({ points }) => points.length > 0);
   const untimed = read.tracks.some(({ untimed: count }) => count > 0);
-  if (tracks.length === 0) return untimed ? refuse('noTimes', 'The points of this track have no times, so it tells no speeds. Export it again with times.') : refuse('noTrack', 'There is no track in this file; routes and single points tell no speed.');
-  return inOrder(tracks.map(({ name, points, untimed: count }, i) => ({ name: name || `Track ${i + 1}`, points, notes: count > 0 ? [`${count} points without a time were left out.`] : [] })));
+  if (tracks.length === 0)
+    return untimed
+      ? refuse('noTimes', 'The points of this track have no times, so it tells no speeds. Export it again with times.')
+      : refuse('noTrack', 'There is no track in this file; routes and single points tell no speed.');
+  return inOrder(
+    tracks.map(({ name, points, untimed: count }, i) => ({
+      name: name || `Track ${i + 1}`,
+      points,
+      notes: count > 0 ? [`${count} points without a time were left out.`] : [],
+    })),
+  );
 }
 
 interface OpenTrack {
@@ -46,7 +58,9 @@ function parserInto(read: Read): SaxesParser {
   let [text, count, ms] = ['', 0, NaN];
   let position: { readonly lat: number; readonly lon: number } | null = null;
   const stop = (code: string, message: string): void => void (read.problem ??= refuse(code, message));
-  parser.on('doctype', () => stop('entities', 'This file declares a document type. Tracks have none, and such files are not opened.'));
+  parser.on('doctype', () =>
+    stop('entities', 'This file declares a document type. Tracks have none, and such files are not opened.'),
+  );
   parser.on('error', ({ message }) => stop(...unreadable(message)));
   parser.on('text', (more) => (text += more));
   parser.on('cdata', (more) => (text += more));
@@ -65,7 +79,11 @@ function parserInto(read: Read): SaxesParser {
     if (tag === 'name' && path.at(-1) === 'trk' && track) track.name = text.trim();
     if (tag === 'time' && path.at(-1) === 'trkpt') ms = Date.parse(text.trim());
     if (tag === 'trkpt' && track && position) {
-      if (++count > MOST_POINTS) stop('tooMany', `This file has more than ${MOST_POINTS.toLocaleString('en')} points. Cut the ride out of it, or record fewer points a second.`);
+      if (++count > MOST_POINTS)
+        stop(
+          'tooMany',
+          `This file has more than ${MOST_POINTS.toLocaleString('en')} points. Cut the ride out of it, or record fewer points a second.`,
+        );
       if (Number.isNaN(ms)) track.untimed++;
       else track.points.push({ ms, ...position });
     }
@@ -82,7 +100,8 @@ function positionOf({ lat, lon }: Record<string, string>): { lat: number; lon: n
 }
 
 function unreadable(message: string): [string, string] {
-  if (/entity/i.test(message)) return ['entities', 'This file uses entities of its own. Tracks need none, and such files are not opened.'];
+  if (/entity/i.test(message))
+    return ['entities', 'This file uses entities of its own. Tracks need none, and such files are not opened.'];
   const [, line] = /^(\d+):\d+:/.exec(message) ?? [];
   return ['noXml', `This is no readable GPX file${line ? `: it breaks off or goes wrong in line ${line}` : ''}.`];
 }
@@ -94,11 +113,22 @@ function inOrder(tracks: readonly Track[]): Result<readonly Track[]> {
     const points: TrackPoint[] = [];
     for (const point of track.points) {
       const before = points.at(-1);
-      if (before && point.ms < before.ms) return refuse('timesGoBack', `The times go back, from ${new Date(before.ms).toISOString()} to ${new Date(point.ms).toISOString()}: two rides were joined, or a clock was set. Cut the file there.`);
+      if (before && point.ms < before.ms)
+        return refuse(
+          'timesGoBack',
+          `The times go back, from ${new Date(before.ms).toISOString()} to ${new Date(point.ms).toISOString()}: two rides were joined, or a clock was set. Cut the file there.`,
+        );
       if (!before || point.ms > before.ms) points.push(point);
     }
     const doubled = track.points.length - points.length;
-    ordered.push({ ...track, points, notes: doubled > 0 ? [...track.notes, `${doubled} points of a moment that was there already were left out.`] : track.notes });
+    ordered.push({
+      ...track,
+      points,
+      notes:
+        doubled > 0
+          ? [...track.notes, `${doubled} points of a moment that was there already were left out.`]
+          : track.notes,
+    });
   }
   return ok(ordered);
 }

@@ -19,11 +19,17 @@ export interface ShownOnStretch {
 export const MARGIN_MS = 3_000;
 
 /** Figures by the stretch they fall on; those near its ends or on none are left over. */
-export function shownOnStretches(stretches: readonly Stretch[], marks: readonly ShownAt[]): { readonly on: readonly ShownOnStretch[]; readonly leftOver: readonly ShownAt[] } {
-  const holds = (stretch: Stretch, { ms }: ShownAt): boolean => ms >= stretch.fromMs + MARGIN_MS && ms <= stretch.toMs - MARGIN_MS;
+export function shownOnStretches(
+  stretches: readonly Stretch[],
+  marks: readonly ShownAt[],
+): { readonly on: readonly ShownOnStretch[]; readonly leftOver: readonly ShownAt[] } {
+  const holds = (stretch: Stretch, { ms }: ShownAt): boolean =>
+    ms >= stretch.fromMs + MARGIN_MS && ms <= stretch.toMs - MARGIN_MS;
   const on = stretches.flatMap((stretch) => {
     const own = marks.filter((mark) => holds(stretch, mark));
-    return own.length === 0 ? [] : [{ stretch, shown: own.reduce((sum, { shown }) => sum + shown, 0) / own.length, count: own.length }];
+    return own.length === 0
+      ? []
+      : [{ stretch, shown: own.reduce((sum, { shown }) => sum + shown, 0) / own.length, count: own.length }];
   });
   return { on, leftOver: marks.filter((mark) => !stretches.some((stretch) => holds(stretch, mark))) };
 }
@@ -39,7 +45,11 @@ export function readShownTimes(rows: readonly (readonly string[])[], startMs: nu
     const value = Number(shown.trim().replace(',', '.'));
     const isHeader = index === 0 && at === null && Number.isNaN(value);
     if (isHeader || (time.trim() === '' && shown.trim() === '')) continue;
-    if (at === null) return refuse('noTime', `Line ${index + 1}: "${time}" is no time. Write it as in the track, as seconds, or as minutes:seconds since its start.`);
+    if (at === null)
+      return refuse(
+        'noTime',
+        `Line ${index + 1}: "${time}" is no time. Write it as in the track, as seconds, or as minutes:seconds since its start.`,
+      );
     if (!(value > 0)) return refuse('noSpeed', `Line ${index + 1}: "${shown}" is no speed above zero.`);
     marks.push({ ms: at, shown: value });
   }

@@ -29,12 +29,18 @@ export interface TrackCut {
  * Smooths positions, not speeds: a speed from jittered positions lies high. Each position is where a parabola through
  * its neighbours lies, which follows a bend that a mean would cut; what scatter is left is taken off the way. Gaps, leaps and frozen positions end a run.
  */
-export function smoothTrack(points: readonly TrackPoint[]): { readonly runs: readonly SmoothRun[]; readonly cuts: readonly TrackCut[] } {
+export function smoothTrack(points: readonly TrackPoint[]): {
+  readonly runs: readonly SmoothRun[];
+  readonly cuts: readonly TrackCut[];
+} {
   const { pieces, cuts } = cutTrack(points);
   return { runs: pieces.filter((piece) => piece.length > 2).map(smoothPiece), cuts };
 }
 
-function cutTrack(points: readonly TrackPoint[]): { readonly pieces: readonly (readonly TrackPoint[])[]; readonly cuts: readonly TrackCut[] } {
+function cutTrack(points: readonly TrackPoint[]): {
+  readonly pieces: readonly (readonly TrackPoint[])[];
+  readonly cuts: readonly TrackCut[];
+} {
   const gapMs = Math.max(LONGEST_GAP_MS, 3 * usualStepMs(points));
   const pieces: TrackPoint[][] = [];
   const cuts: TrackCut[] = [];
@@ -44,11 +50,19 @@ function cutTrack(points: readonly TrackPoint[]): { readonly pieces: readonly (r
     const before = points[i - 1];
     if (before) {
       still = before.lat === point.lat && before.lon === point.lon ? still + 1 : 0;
-      const kind = point.ms - before.ms > gapMs ? 'gap' : roughlyM(before, point) > (LEAP_KMH / 3600) * (point.ms - before.ms) + 5 ? 'leap' : still >= FROZEN ? 'frozen' : null;
+      const kind =
+        point.ms - before.ms > gapMs
+          ? 'gap'
+          : roughlyM(before, point) > (LEAP_KMH / 3600) * (point.ms - before.ms) + 5
+            ? 'leap'
+            : still >= FROZEN
+              ? 'frozen'
+              : null;
       if (kind) {
         pieces.push(kind === 'frozen' ? piece.slice(0, Math.max(0, piece.length - FROZEN)) : piece);
         const last = cuts.at(-1);
-        if (kind === 'frozen' && last?.kind === 'frozen' && last.toMs === before.ms) cuts[cuts.length - 1] = { ...last, toMs: point.ms };
+        if (kind === 'frozen' && last?.kind === 'frozen' && last.toMs === before.ms)
+          cuts[cuts.length - 1] = { ...last, toMs: point.ms };
         else cuts.push({ kind, fromMs: before.ms, toMs: point.ms });
         piece = [];
         if (kind === 'frozen') continue;
@@ -60,10 +74,14 @@ function cutTrack(points: readonly TrackPoint[]): { readonly pieces: readonly (r
 }
 
 /** Near enough to tell a leap from a ride. */
-const roughlyM = (a: Place, b: Place): number => 111_000 * Math.hypot(a.lat - b.lat, (((a.lon - b.lon + 540) % 360) - 180) * Math.cos((a.lat * Math.PI) / 180));
+const roughlyM = (a: Place, b: Place): number =>
+  111_000 * Math.hypot(a.lat - b.lat, (((a.lon - b.lon + 540) % 360) - 180) * Math.cos((a.lat * Math.PI) / 180));
 
 function usualStepMs(points: readonly TrackPoint[]): number {
-  const steps = points.slice(1, 2_000).map(({ ms }, i) => ms - (points[i]?.ms ?? ms)).toSorted((a, b) => a - b);
+  const steps = points
+    .slice(1, 2_000)
+    .map(({ ms }, i) => ms - (points[i]?.ms ?? ms))
+    .toSorted((a, b) => a - b);
   return steps[Math.floor(steps.length / 2)] ?? 0;
 }
 
@@ -88,7 +106,8 @@ function smoothPiece(piece: readonly TrackPoint[]): SmoothRun {
   const pathM: number[] = [];
   for (const [i, place] of smoothed.entries()) {
     const before = smoothed[i - 1];
-    if (before) pathM.push((pathM[i - 1] ?? 0) + withoutJitter(distanceM(before, place), variance * stepWeight(widths[i] ?? 1)));
+    if (before)
+      pathM.push((pathM[i - 1] ?? 0) + withoutJitter(distanceM(before, place), variance * stepWeight(widths[i] ?? 1)));
     else pathM.push(0);
   }
   return { ms, pathM };
@@ -102,7 +121,8 @@ function halfWindowMs(piece: readonly TrackPoint[], i: number): number {
 }
 
 /** A step between jittered places is longer than the way by variance / (2 * step), on average. */
-const withoutJitter = (stepM: number, variance: number): number => (stepM > 0 ? stepM - Math.min(stepM / 4, variance / (2 * stepM)) : 0);
+const withoutJitter = (stepM: number, variance: number): number =>
+  stepM > 0 ? stepM - Math.min(stepM / 4, variance / (2 * stepM)) : 0;
 
 /** Longitudes that run on across the date line. */
 function unwrapped(piece: readonly TrackPoint[]): readonly number[] {

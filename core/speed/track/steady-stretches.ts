@@ -73,14 +73,19 @@ interface Span {
   readonly to: number;
 }
 
-const lengthMs = (speeds: readonly SpeedAt[], { from, to }: Span): number => (speeds[to]?.ms ?? 0) - (speeds[from]?.ms ?? 0);
+const lengthMs = (speeds: readonly SpeedAt[], { from, to }: Span): number =>
+  (speeds[to]?.ms ?? 0) - (speeds[from]?.ms ?? 0);
 
 /** The span without its ends, as far as speed was still changing there. */
 function settled(speeds: readonly SpeedAt[], { from, to }: Span): Span {
-  const sorted = speeds.slice(from, to + 1).map(({ kmh }) => kmh).toSorted((a, b) => a - b);
+  const sorted = speeds
+    .slice(from, to + 1)
+    .map(({ kmh }) => kmh)
+    .toSorted((a, b) => a - b);
   const median = sorted[Math.floor(sorted.length / 2)] ?? 0;
   const isOff = (i: number): boolean => Math.abs((speeds[i]?.kmh ?? 0) - median) > unevenness(median) * SETTLED;
-  const isSettled = (i: number, towards: 1 | -1): boolean => [0, 1, 2, 3].every((step) => !isOff(Math.min(to, Math.max(from, i + step * towards))));
+  const isSettled = (i: number, towards: 1 | -1): boolean =>
+    [0, 1, 2, 3].every((step) => !isOff(Math.min(to, Math.max(from, i + step * towards))));
   let [first, last] = [from, to];
   while (first < last && !isSettled(first, 1)) first++;
   while (last > first && !isSettled(last, -1)) last--;
@@ -91,7 +96,11 @@ function settled(speeds: readonly SpeedAt[], { from, to }: Span): Span {
 function isOne(run: SmoothRun, speeds: readonly SpeedAt[], a: Span, b: Span, sigmaM: number): boolean {
   const [first, second] = [stretchOf(run, speeds, a, sigmaM), stretchOf(run, speeds, b, sigmaM)];
   const { least, most } = rangeOf(speeds, { from: a.from, to: b.to });
-  return second.fromMs - first.toMs <= APART_MS && Math.abs(first.kmh - second.kmh) <= 2 * Math.hypot(first.uKmh, second.uKmh) && most - least <= MERGED * unevenness(most);
+  return (
+    second.fromMs - first.toMs <= APART_MS &&
+    Math.abs(first.kmh - second.kmh) <= 2 * Math.hypot(first.uKmh, second.uKmh) &&
+    most - least <= MERGED * unevenness(most)
+  );
 }
 
 const unevenness = (kmh: number): number => Math.max(UNEVEN_KMH, UNEVEN_SHARE * kmh);
@@ -122,13 +131,24 @@ function stretchOf({ ms, pathM }: SmoothRun, speeds: readonly SpeedAt[], span: S
   const [fromMs, toMs] = [ms[from] ?? 0, ms[to] ?? 0];
   const seconds = (toMs - fromMs) / 1000;
   const { least, most } = rangeOf(speeds, span);
-  return { fromMs, toMs, kmh: (3.6 * ((pathM[to] ?? 0) - (pathM[from] ?? 0))) / seconds, uKmh: (3.6 * Math.SQRT2 * sigmaM) / seconds, unevenKmh: most - least };
+  return {
+    fromMs,
+    toMs,
+    kmh: (3.6 * ((pathM[to] ?? 0) - (pathM[from] ?? 0))) / seconds,
+    uKmh: (3.6 * Math.SQRT2 * sigmaM) / seconds,
+    unevenKmh: most - least,
+  };
 }
 
 /**
  * The stretch a person drew, from the run that holds it; undefined where a gap lies within it or it is no stretch at all.
  */
-export function stretchBetween(runs: readonly SmoothRun[], fromMs: number, toMs: number, sigmaM: number = POSITION_SD_M): Stretch | undefined {
+export function stretchBetween(
+  runs: readonly SmoothRun[],
+  fromMs: number,
+  toMs: number,
+  sigmaM: number = POSITION_SD_M,
+): Stretch | undefined {
   const run = runs.find(({ ms }) => (ms[0] ?? Infinity) <= fromMs && (ms.at(-1) ?? -Infinity) >= toMs);
   if (!run) return undefined;
   const from = run.ms.findIndex((ms) => ms >= fromMs);

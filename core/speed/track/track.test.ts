@@ -8,7 +8,12 @@ import { steadyStretches, stretchBetween } from './steady-stretches.js';
 import type { TrackPoint } from './track.js';
 import { distanceM } from './wgs84.js';
 
-const ride = rideInYard([{ kmh: 10, seconds: 60 }, { kmh: 18, seconds: 50 }, { kmh: 24, seconds: 60 }, { kmh: 0, seconds: 30 }]);
+const ride = rideInYard([
+  { kmh: 10, seconds: 60 },
+  { kmh: 18, seconds: 50 },
+  { kmh: 24, seconds: 60 },
+  { kmh: 0, seconds: 30 },
+]);
 const codeOf = (text: string): string => {
   const outcome = readTrack(text);
   return outcome.ok ? 'taken' : outcome.problem.code;
@@ -17,43 +22,76 @@ const codeOf = (text: string): string => {
 describe('a track file', () => {
   it('of GPX 1.1 gives its points and its name', () => {
     const shares: number[] = [];
-    const outcome = readTrack(gpxOf(ride, 'Yard & <perimeter>'.replace('&', '&amp;').replace('<', '&lt;').replace('>', '&gt;')), (share) => shares.push(share));
+    const outcome = readTrack(
+      gpxOf(ride, 'Yard & <perimeter>'.replace('&', '&amp;').replace('<', '&lt;').replace('>', '&gt;')),
+      (share) => shares.push(share),
+    );
     if (!outcome.ok) throw new Error(outcome.problem.message);
     expect(outcome.value).toHaveLength(1);
     expect(outcome.value[0]).toMatchObject({ name: 'Yard & <perimeter>', notes: [] });
     expect(outcome.value[0]?.points).toHaveLength(200);
-    expect(outcome.value[0]?.points[7]).toEqual({ ms: ride[7]?.ms, lat: expect.closeTo(ride[7]?.lat ?? 0, 6), lon: expect.closeTo(ride[7]?.lon ?? 0, 6) });
+    expect(outcome.value[0]?.points[7]).toEqual({
+      ms: ride[7]?.ms,
+      lat: expect.closeTo(ride[7]?.lat ?? 0, 6),
+      lon: expect.closeTo(ride[7]?.lon ?? 0, 6),
+    });
     expect(shares.at(-1)).toBe(1);
   });
 
   it('may write its tags with a prefix, and hold two tracks, of which the caller asks', () => {
-    const text = gpxOf(ride).replaceAll(/<(\/?)(gpx|trk|trkseg|trkpt|time|name)\b/g, '<$1g:$2').replace('xmlns=', 'xmlns:g=');
+    const text = gpxOf(ride)
+      .replaceAll(/<(\/?)(gpx|trk|trkseg|trkpt|time|name)\b/g, '<$1g:$2')
+      .replace('xmlns=', 'xmlns:g=');
     expect(codeOf(text)).toBe('taken');
-    const two = gpxOf(ride).replace('</gpx>', '<trk><name>Back</name><trkseg><trkpt lat="1" lon="2"><time>2026-11-25T12:00:00Z</time></trkpt></trkseg></trk></gpx>');
+    const two = gpxOf(ride).replace(
+      '</gpx>',
+      '<trk><name>Back</name><trkseg><trkpt lat="1" lon="2"><time>2026-11-25T12:00:00Z</time></trkpt></trkseg></trk></gpx>',
+    );
     const outcome = readTrack(two);
-    expect(outcome.ok && outcome.value.map(({ name, points }) => [name, points.length])).toEqual([['Yard', 200], ['Back', 1]]);
+    expect(outcome.ok && outcome.value.map(({ name, points }) => [name, points.length])).toEqual([
+      ['Yard', 200],
+      ['Back', 1],
+    ]);
   });
 
   it.each([
     ['without times', gpxOf(ride).replaceAll(/<time>.*?<\/time>/g, ''), 'noTimes'],
     ['with times going back', gpxOf([...ride.slice(100), ...ride.slice(0, 100)]), 'timesGoBack'],
-    ['with a document type', `<!DOCTYPE gpx [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;">]><gpx><trk><name>&b;</name></trk></gpx>`, 'entities'],
-    ['with an external entity', '<?xml version="1.0"?><!DOCTYPE gpx SYSTEM "file:///etc/hostname"><gpx></gpx>', 'entities'],
+    [
+      'with a document type',
+      `<!DOCTYPE gpx [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;">]><gpx><trk><name>&b;</name></trk></gpx>`,
+      'entities',
+    ],
+    [
+      'with an external entity',
+      '<?xml version="1.0"?><!DOCTYPE gpx SYSTEM "file:///etc/hostname"><gpx></gpx>',
+      'entities',
+    ],
     ['with an entity nobody declared', '<gpx><trk><name>&secret;</name></trk></gpx>', 'entities'],
     ['of another XML', '<kml><Placemark/></kml>', 'noGpx'],
     ['that breaks off', gpxOf(ride).slice(0, 2000), 'noXml'],
     ['that is no XML', 'time,shown\n1,2', 'noXml'],
     ['that is empty', '', 'noXml'],
     ['with waypoints alone', '<gpx><wpt lat="1" lon="2"/></gpx>', 'noTrack'],
-    ['of too many points', gpxOf(Array.from({ length: 100_001 }, (_, i) => ({ ms: i * 1000, lat: 1, lon: 2 }))), 'tooMany'],
+    [
+      'of too many points',
+      gpxOf(Array.from({ length: 100_001 }, (_, i) => ({ ms: i * 1000, lat: 1, lon: 2 }))),
+      'tooMany',
+    ],
   ])('%s is refused in words', (_what, text, code) => {
     expect(codeOf(text)).toBe(code);
   });
 
   it('with points of one moment twice, or without a time here and there, says so and goes on', () => {
-    const text = gpxOf([...ride.slice(0, 50), ride[49] as TrackPoint, ...ride.slice(50)]).replace(/<time>[^<]*<\/time>/, '');
+    const text = gpxOf([...ride.slice(0, 50), ride[49] as TrackPoint, ...ride.slice(50)]).replace(
+      /<time>[^<]*<\/time>/,
+      '',
+    );
     const outcome = readTrack(text);
-    expect(outcome.ok && outcome.value[0]?.notes).toEqual(['1 points without a time were left out.', '1 points of a moment that was there already were left out.']);
+    expect(outcome.ok && outcome.value[0]?.notes).toEqual([
+      '1 points without a time were left out.',
+      '1 points of a moment that was there already were left out.',
+    ]);
   });
 });
 
@@ -71,18 +109,27 @@ describe('steady stretches', () => {
   });
 
   it('are not biased high by jittered positions: over 60 rides the mean is off by less than a hundredth', () => {
-    const kmh = Array.from({ length: 60 }, (_, seed) => steadyStretches(smoothTrack(rideInYard([{ kmh: 20, seconds: 60 }], { seed: seed + 1 })).runs).reduce((best, each) => (each.toMs - each.fromMs > best.toMs - best.fromMs ? each : best)).kmh);
+    const kmh = Array.from(
+      { length: 60 },
+      (_, seed) =>
+        steadyStretches(smoothTrack(rideInYard([{ kmh: 20, seconds: 60 }], { seed: seed + 1 })).runs).reduce(
+          (best, each) => (each.toMs - each.fromMs > best.toMs - best.fromMs ? each : best),
+        ).kmh,
+    );
     expect(Math.abs(kmh.reduce((sum, each) => sum + each, 0) / kmh.length / 20 - 1)).toBeLessThan(0.01);
   });
 
   it('end at a gap, at a leap, and where a tunnel freezes the position', () => {
     const gap = [...ride.slice(0, 30), ...ride.slice(55)];
     const leap = ride.map((point, i) => (i === 90 ? { ...point, lat: point.lat + 0.01 } : point));
-    const frozen = ride.map((point, i) => (i > 130 && i < 150 ? { ...point, lat: ride[130]!.lat, lon: ride[130]!.lon } : point));
+    const frozen = ride.map((point, i) =>
+      i > 130 && i < 150 ? { ...point, lat: ride[130]!.lat, lon: ride[130]!.lon } : point,
+    );
     expect(smoothTrack(gap).cuts.map(({ kind }) => kind)).toEqual(['gap']);
     expect(smoothTrack(leap).cuts.map(({ kind }) => kind)).toContain('leap');
     expect(smoothTrack(frozen).cuts.map(({ kind }) => kind)).toContain('frozen');
-    for (const stretch of steadyStretches(smoothTrack(frozen).runs)) expect(stretch.toMs <= ride[130]!.ms || stretch.fromMs >= ride[149]!.ms).toBe(true);
+    for (const stretch of steadyStretches(smoothTrack(frozen).runs))
+      expect(stretch.toMs <= ride[130]!.ms || stretch.fromMs >= ride[149]!.ms).toBe(true);
   });
 
   it('may be drawn by a person, but not across a gap', () => {
@@ -116,14 +163,30 @@ describe('shown speeds on a track', () => {
       { ms: second!.toMs - 4_000, shown: 17 },
     ];
     const { on, leftOver } = shownOnStretches(stretches, marks);
-    expect(on.map(({ stretch, shown, count }) => [stretch.fromMs, shown, count])).toEqual([[first!.fromMs, 9.5, 2], [second!.fromMs, 17, 1]]);
+    expect(on.map(({ stretch, shown, count }) => [stretch.fromMs, shown, count])).toEqual([
+      [first!.fromMs, 9.5, 2],
+      [second!.fromMs, 17, 1],
+    ]);
     expect(leftOver).toEqual([marks[0]]);
   });
 
   it('are read from lines of time and figure, in three ways of writing a time', () => {
     const start = Date.UTC(2026, 10, 25, 10);
-    const read = readShownTimes([['time', 'shown'], ['75', '9'], ['1:20', '9,5'], ['2026-11-25T10:02:00Z', '17'], ['', '']], start);
-    expect(read.ok && read.value).toEqual([{ ms: start + 75_000, shown: 9 }, { ms: start + 80_000, shown: 9.5 }, { ms: start + 120_000, shown: 17 }]);
+    const read = readShownTimes(
+      [
+        ['time', 'shown'],
+        ['75', '9'],
+        ['1:20', '9,5'],
+        ['2026-11-25T10:02:00Z', '17'],
+        ['', ''],
+      ],
+      start,
+    );
+    expect(read.ok && read.value).toEqual([
+      { ms: start + 75_000, shown: 9 },
+      { ms: start + 80_000, shown: 9.5 },
+      { ms: start + 120_000, shown: 17 },
+    ]);
   });
 
   it.each([
@@ -138,13 +201,27 @@ describe('shown speeds on a track', () => {
 
 describe('the demo ride', () => {
   it('reads as three speeds, with what was shown on each', () => {
-    const text = (name: string): string => readFileSync(new URL(`../../../demo/rides/${name}`, import.meta.url), 'utf8');
+    const text = (name: string): string =>
+      readFileSync(new URL(`../../../demo/rides/${name}`, import.meta.url), 'utf8');
     const read = readTrack(text('yard-0424.gpx'));
     if (!read.ok) throw new Error(read.problem.message);
     const [track] = read.value;
-    const shown = readShownTimes(text('yard-0424-shown.csv').trim().split('\n').map((row) => row.split(',')), track?.points[0]?.ms ?? 0);
-    const { on, leftOver } = shownOnStretches(steadyStretches(smoothTrack(track?.points ?? []).runs), shown.ok ? shown.value : []);
-    expect(on.map(({ stretch, shown: figure }) => [Math.round(stretch.kmh), figure])).toEqual([[10, 9.7], [17, 16.4], [24, 23.1]]);
+    const shown = readShownTimes(
+      text('yard-0424-shown.csv')
+        .trim()
+        .split('\n')
+        .map((row) => row.split(',')),
+      track?.points[0]?.ms ?? 0,
+    );
+    const { on, leftOver } = shownOnStretches(
+      steadyStretches(smoothTrack(track?.points ?? []).runs),
+      shown.ok ? shown.value : [],
+    );
+    expect(on.map(({ stretch, shown: figure }) => [Math.round(stretch.kmh), figure])).toEqual([
+      [10, 9.7],
+      [17, 16.4],
+      [24, 23.1],
+    ]);
     expect(leftOver).toEqual([]);
   });
 });

@@ -9,10 +9,16 @@ export interface Place {
 }
 
 /** Metres from one place to another along the WGS84 ellipsoid (C. F. F. Karney, J. Geodesy 87, 2013). */
-export const distanceM = (a: Place, b: Place): number => Geodesic.WGS84.Inverse(a.lat, a.lon, b.lat, b.lon, Geodesic.DISTANCE).s12 ?? 0;
+export const distanceM = (a: Place, b: Place): number =>
+  Geodesic.WGS84.Inverse(a.lat, a.lon, b.lat, b.lon, Geodesic.DISTANCE).s12 ?? 0;
 
 /** Where one comes to from a place, so many metres east and north. */
 export function placeFrom(from: Place, eastM: number, northM: number): Place {
-  const { lat2 = from.lat, lon2 = from.lon } = Geodesic.WGS84.Direct(from.lat, from.lon, (Math.atan2(eastM, northM) * 180) / Math.PI, Math.hypot(eastM, northM));
+  const { lat2 = from.lat, lon2 = from.lon } = Geodesic.WGS84.Direct(
+    from.lat,
+    from.lon,
+    (Math.atan2(eastM, northM) * 180) / Math.PI,
+    Math.hypot(eastM, northM),
+  );
   return { lat: lat2, lon: lon2 };
 }

@@ -124,7 +124,16 @@ export class Ground1764000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ['evidence', 'visit', 'unit', 'customer_order', 'intake', 'library_document', 'session', 'account']) {
+    for (const table of [
+      'evidence',
+      'visit',
+      'unit',
+      'customer_order',
+      'intake',
+      'library_document',
+      'session',
+      'account',
+    ]) {
       await runner.query(`DROP TABLE ${table}`);
     }
   }

@@ -8,7 +8,9 @@ const KEY = (length: number) => `VARCHAR(${length}) CHARACTER SET ascii COLLATE 
 export class Displays1764100000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     await runner.query('ALTER TABLE account ADD pace VARCHAR(200) NULL');
-    await runner.query('ALTER TABLE unit ADD displayFoundAt DATETIME(3) NULL, ADD KEY unitByDisplayFound (orderId, typeId, displayFoundAt)');
+    await runner.query(
+      'ALTER TABLE unit ADD displayFoundAt DATETIME(3) NULL, ADD KEY unitByDisplayFound (orderId, typeId, displayFoundAt)',
+    );
     await runner.query(`CREATE TABLE dispute (
       id ${UUID} PRIMARY KEY,
       mapId ${KEY(60)} NOT NULL,
@@ -24,10 +26,16 @@ export class Displays1764100000000 implements MigrationInterface {
       settledWords VARCHAR(500) NULL,
       KEY disputeByMap (mapId, raisedAt)
     ) ENGINE=InnoDB DEFAULT CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
-    const rows = (await runner.query("SELECT docId, version, body FROM library_document WHERE kind = 'displayMap'")) as { docId: string; version: number; body: string }[];
+    const rows = (await runner.query(
+      "SELECT docId, version, body FROM library_document WHERE kind = 'displayMap'",
+    )) as { docId: string; version: number; body: string }[];
     for (const { docId, version, body } of rows) {
       const upgraded = upgradeMap(JSON.parse(body) as FirstMap);
-      if (upgraded) await runner.query("UPDATE library_document SET body = ? WHERE kind = 'displayMap' AND docId = ? AND version = ?", [JSON.stringify(upgraded), docId, version]);
+      if (upgraded)
+        await runner.query(
+          "UPDATE library_document SET body = ? WHERE kind = 'displayMap' AND docId = ? AND version = ?",
+          [JSON.stringify(upgraded), docId, version],
+        );
     }
   }
 

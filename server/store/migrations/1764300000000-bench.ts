@@ -9,7 +9,9 @@ const NEW_CHOICES = "'$.choices.photos', 'none', '$.choices.unplugCheck', 'where
 /** What the bench needs: how a batch was found, photographs, and a feed of changes for screens that look on. */
 export class Bench1764300000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
-    await runner.query('ALTER TABLE unit ADD foundAt DATETIME(3) NULL, ADD surprises INT NOT NULL DEFAULT 0, ADD KEY unitByBatch (orderId, typeId, mapId, foundAt)');
+    await runner.query(
+      'ALTER TABLE unit ADD foundAt DATETIME(3) NULL, ADD surprises INT NOT NULL DEFAULT 0, ADD KEY unitByBatch (orderId, typeId, mapId, foundAt)',
+    );
     await runner.query(`CREATE TABLE photo (
       id ${UUID} PRIMARY KEY,
       visitId ${UUID} NOT NULL,
@@ -31,7 +33,9 @@ export class Bench1764300000000 implements MigrationInterface {
       at DATETIME(3) NOT NULL,
       KEY changeByTime (at)
     ) ${TABLE}`);
-    await runner.query(`UPDATE library_document SET body = JSON_INSERT(body, ${NEW_CHOICES}) WHERE kind = 'houseRules'`);
+    await runner.query(
+      `UPDATE library_document SET body = JSON_INSERT(body, ${NEW_CHOICES}) WHERE kind = 'houseRules'`,
+    );
   }
 
   async down(runner: QueryRunner): Promise<void> {

@@ -32,7 +32,9 @@ export class WheelRuns1764400000000 implements MigrationInterface {
       startsAt DATETIME(3) NOT NULL,
       KEY batchByTyre (typeId, tyre, startsAt)
     ) ${TABLE}`);
-    await runner.query("UPDATE library_document SET body = JSON_INSERT(body, '$.choices.runs', 'sample') WHERE kind = 'houseRules'");
+    await runner.query(
+      "UPDATE library_document SET body = JSON_INSERT(body, '$.choices.runs', 'sample') WHERE kind = 'houseRules'",
+    );
   }
 
   async down(runner: QueryRunner): Promise<void> {

@@ -1,4 +1,11 @@
-import { STANDARD_CHOICES, type HouseRules, type Motor, type RulePack, type VehicleClass, type VehicleType } from '@decurio/core';
+import {
+  STANDARD_CHOICES,
+  type HouseRules,
+  type Motor,
+  type RulePack,
+  type VehicleClass,
+  type VehicleType,
+} from '@decurio/core';
 
 interface FirstType extends Omit<VehicleType, 'format' | 'motors' | 'tyre' | 'pack'> {
   readonly format: string;
@@ -53,7 +60,12 @@ interface FirstClass {
 interface FirstPack extends Omit<RulePack, 'format' | 'classes'> {
   readonly format: string;
   readonly classes: readonly FirstClass[];
-  readonly checked: { readonly by: string; readonly authority: string; readonly on: string; readonly expiresOn: string } | null;
+  readonly checked: {
+    readonly by: string;
+    readonly authority: string;
+    readonly on: string;
+    readonly expiresOn: string;
+  } | null;
 }
 
 /** A rule pack of the first release: who checked it stood for all of its classes. */
@@ -88,7 +100,10 @@ function upgradeClass({ capKmh, throttleToKmh, ...rest }: FirstClass, checked: V
 
 interface FirstRules extends Omit<HouseRules, 'format' | 'choices' | 'customer'> {
   readonly format: string;
-  readonly choices: Pick<HouseRules['choices'], 'standstillStart' | 'cruise' | 'assistStart' | 'assistLevels' | 'autoOffMin' | 'cutoffMarginVPerCell' | 'units'> & { readonly walk: 'on' | 'off'; readonly brightness: number };
+  readonly choices: Pick<
+    HouseRules['choices'],
+    'standstillStart' | 'cruise' | 'assistStart' | 'assistLevels' | 'autoOffMin' | 'cutoffMarginVPerCell' | 'units'
+  > & { readonly walk: 'on' | 'off'; readonly brightness: number };
 }
 
 /** House rules of the first release: its nine answers, and the defaults for the questions it did not ask. */
@@ -96,5 +111,15 @@ export function upgradeHouseRules(document: unknown): HouseRules | null {
   const first = document as FirstRules;
   if (first.format !== 'decurio-house-rules/1') return null;
   const { choices, ...rest } = first;
-  return { ...rest, format: 'decurio-house-rules/2', customer: null, choices: { ...STANDARD_CHOICES, ...choices, pin: 'asFound', brightness: choices.brightness >= 4 ? 'full' : 'middle' } };
+  return {
+    ...rest,
+    format: 'decurio-house-rules/2',
+    customer: null,
+    choices: {
+      ...STANDARD_CHOICES,
+      ...choices,
+      pin: 'asFound',
+      brightness: choices.brightness >= 4 ? 'full' : 'middle',
+    },
+  };
 }

@@ -3,16 +3,38 @@ import { parseDisplayMap, planKeys } from '@decurio/core';
 import { demoFile } from '../../testing/test-server.js';
 import { upgradeMap, type FirstMap } from './first-map-format.js';
 
-const rest = JSON.parse(demoFile('maps/tallow-four-key.json')) as Record<string, unknown> & { codes: FirstMap['codes'] };
+const rest = JSON.parse(demoFile('maps/tallow-four-key.json')) as Record<string, unknown> & {
+  codes: FirstMap['codes'];
+};
 const { format, id, name, revision, tellBy, keys, restart, dangers, codes, confirmed } = rest;
 const first = {
-  format, id, name, revision, tellBy, keys, restart, dangers, codes, confirmed,
+  format,
+  id,
+  name,
+  revision,
+  tellBy,
+  keys,
+  restart,
+  dangers,
+  codes,
+  confirmed,
   powerUp: { first: 'Pack on.', gesture: { kind: 'hold', keys: ['power'], ms: 1500 } },
-  menu: { open: { kind: 'hold', keys: ['set', 'up'], ms: 2000 }, close: { kind: 'hold', keys: ['set'], ms: 1500 }, next: 'set', previous: null, afterLast: 'wrap', edit: { style: 'live', up: 'up', down: 'down' }, valuesWrap: true, store: 'onMove', idleMs: 8000, onTimeout: 'drop' },
+  menu: {
+    open: { kind: 'hold', keys: ['set', 'up'], ms: 2000 },
+    close: { kind: 'hold', keys: ['set'], ms: 1500 },
+    next: 'set',
+    previous: null,
+    afterLast: 'wrap',
+    edit: { style: 'live', up: 'up', down: 'down' },
+    valuesWrap: true,
+    store: 'onMove',
+    idleMs: 8000,
+    onTimeout: 'drop',
+  },
 } as unknown as FirstMap;
 
 describe('a map that the first release stored', () => {
-  it('comes to today\'s form, sound and plannable', () => {
+  it("comes to today's form, sound and plannable", () => {
     const upgraded = upgradeMap(first);
     const parsed = parseDisplayMap(upgraded);
     expect(parsed).toMatchObject({ ok: true });
@@ -21,11 +43,22 @@ describe('a map that the first release stored', () => {
   });
 
   it('with a focus stores as it did: with the key', () => {
-    const focus = { ...first, menu: { ...first.menu, edit: { style: 'focus', select: 'set', up: 'up', down: 'down' }, next: 'up', previous: 'down' } } as FirstMap;
-    expect(upgradeMap(focus)?.menu).toMatchObject({ store: { on: 'endOfEdit' }, edit: { style: 'focus', select: { kind: 'tap', key: 'set' } } });
+    const focus = {
+      ...first,
+      menu: {
+        ...first.menu,
+        edit: { style: 'focus', select: 'set', up: 'up', down: 'down' },
+        next: 'up',
+        previous: 'down',
+      },
+    } as FirstMap;
+    expect(upgradeMap(focus)?.menu).toMatchObject({
+      store: { on: 'endOfEdit' },
+      edit: { style: 'focus', select: { kind: 'tap', key: 'set' } },
+    });
   });
 
-  it('is left alone where it is in today\'s form already', () => {
+  it("is left alone where it is in today's form already", () => {
     expect(upgradeMap(rest as unknown as FirstMap)).toBeNull();
   });
 });

@@ -9,7 +9,12 @@ export interface FirstMap {
     readonly next: string;
     readonly previous: string | null;
     readonly afterLast: 'wrap' | 'leave';
-    readonly edit: { readonly style: 'live' | 'focus'; readonly select?: string; readonly up: string; readonly down: string };
+    readonly edit: {
+      readonly style: 'live' | 'focus';
+      readonly select?: string;
+      readonly up: string;
+      readonly down: string;
+    };
     readonly valuesWrap: boolean;
     readonly store: 'onChange' | 'onMove';
     readonly idleMs: number;
@@ -37,7 +42,10 @@ function powerOf({ first, gesture }: NonNullable<FirstMap['powerUp']>): DisplayM
 function menuOf(menu: FirstMap['menu'], codes: DisplayMap['codes']): MenuRules {
   const { edit, idleMs } = menu;
   const steppers = { up: tap(edit.up), down: tap(edit.down) };
-  const now: EditRules = edit.style === 'focus' ? { style: 'focus', select: tap(edit.select ?? edit.up), ...steppers } : { style: 'live', ...steppers };
+  const now: EditRules =
+    edit.style === 'focus'
+      ? { style: 'focus', select: tap(edit.select ?? edit.up), ...steppers }
+      : { style: 'live', ...steppers };
   return {
     opens: [{ gesture: menu.open, from: 'riding', page: 'main' }],
     pin: null,

@@ -47,10 +47,18 @@ function NextFound({ bench, state, visit, asked }: AsFoundProps & { readonly ask
         reading={1}
         onTake={read}
         onNotShown={() => read(null)}
-        note={newest ? <Notice kind={newest.level === 'decide' ? 'stop' : 'care'} says={newest.says} /> : isFirst && state.opened.bench && <p className="soft">{state.opened.bench.asFound.why}</p>}
+        note={
+          newest ? (
+            <Notice kind={newest.level === 'decide' ? 'stop' : 'care'} says={newest.says} />
+          ) : (
+            isFirst && state.opened.bench && <p className="soft">{state.opened.bench.asFound.why}</p>
+          )
+        }
         acts={
           <>
-            {bench.map.menu?.pin && isFirst && <ActButton onAct={() => void visit.act('pinRefused', {})}>The PIN does not open it</ActButton>}
+            {bench.map.menu?.pin && isFirst && (
+              <ActButton onAct={() => void visit.act('pinRefused', {})}>The PIN does not open it</ActButton>
+            )}
             <ActButton onAct={() => setStray(true)}>A code that is not asked for</ActButton>
           </>
         }
@@ -70,25 +78,37 @@ function AllFound({ bench, state, visit }: AsFoundProps) {
   return (
     <div className={panel['panel']}>
       <p className="cap">As found</p>
-      <h2 className={panel['title']}>{state.surprises.length === 0 ? `${read} codes read, all as expected` : `${read} codes read, ${state.surprises.length} not as expected`}</h2>
+      <h2 className={panel['title']}>
+        {state.surprises.length === 0
+          ? `${read} codes read, all as expected`
+          : `${read} codes read, ${state.surprises.length} not as expected`}
+      </h2>
       {state.surprises.length > 0 && (
         <ul className={classes['surprises']} tabIndex={0} aria-label="Not as expected">
           {[...grave, ...notes].map((met, i) => (
             <li key={i}>
-              <Notice kind={met.level === 'decide' ? 'stop' : 'care'} says={withMeaning(bench, met.label, state, met.says)} />
+              <Notice
+                kind={met.level === 'decide' ? 'stop' : 'care'}
+                says={withMeaning(bench, met.label, state, met.says)}
+              />
             </li>
           ))}
         </ul>
       )}
       <p className={panel['lead']}>
-        {grave.length > 0 ? 'A lead looks at it before anything is keyed.' : 'Nothing was touched: this state can be restored later.'} The setup is held against what was found.
+        {grave.length > 0
+          ? 'A lead looks at it before anything is keyed.'
+          : 'Nothing was touched: this state can be restored later.'}{' '}
+        The setup is held against what was found.
       </p>
       <div className={panel['acts']}>
         <ActButton look={grave.length > 0 ? 'care' : 'main'} hotkey="Space" busy={visit.isAwaited} onAct={close}>
           {grave.length > 0 ? 'Hold it for a lead' : 'To key in'}
         </ActButton>
         <ActButton onAct={() => setStray(true)}>A code that was not asked for</ActButton>
-        {visit.isAwaited && <span className="soft">The server works the setup out. What you entered is kept here.</span>}
+        {visit.isAwaited && (
+          <span className="soft">The server works the setup out. What you entered is kept here.</span>
+        )}
       </div>
       <Suspense fallback={null}>{stray && <StrayDialog visit={visit} onClose={() => setStray(false)} />}</Suspense>
     </div>

@@ -3,7 +3,9 @@ import classes from '../reading/reading.module.css';
 
 /** What was read before anything was touched, with its meaning; what is not as expected is marked. */
 export function FoundSoFar({ state, map }: { readonly state: VisitState; readonly map: DisplayMap }) {
-  const labels = map.codes.map(({ label }) => label).filter((label) => label in state.found || state.toFind.includes(label));
+  const labels = map.codes
+    .map(({ label }) => label)
+    .filter((label) => label in state.found || state.toFind.includes(label));
   return (
     <div className={classes['progress']}>
       <h2 className="cap">Found so far</h2>
@@ -20,7 +22,8 @@ export function FoundSoFar({ state, map }: { readonly state: VisitState; readonl
                 {met && <small> not as expected</small>}
               </span>
               <span className="num">
-                {raw === undefined ? '' : raw === null ? 'not shown' : code ? formatRaw(code, raw) : raw} {code && raw !== undefined && raw !== null && <small>{meaningBeside(code, raw)}</small>}
+                {raw === undefined ? '' : raw === null ? 'not shown' : code ? formatRaw(code, raw) : raw}{' '}
+                {code && raw !== undefined && raw !== null && <small>{meaningBeside(code, raw)}</small>}
               </span>
             </li>
           );

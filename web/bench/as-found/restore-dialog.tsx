@@ -1,6 +1,15 @@
 import { Modal } from '@mantine/core';
 import { useMemo } from 'react';
-import { DEFAULT_PACE, findCode, isKeyed, planInstructions, toRestore, valueWords, type KeyPlan, type VisitState } from '@decurio/core';
+import {
+  DEFAULT_PACE,
+  findCode,
+  isKeyed,
+  planInstructions,
+  toRestore,
+  valueWords,
+  type KeyPlan,
+  type VisitState,
+} from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { Busy } from '../../ui/notice.js';
@@ -11,13 +20,36 @@ import panel from '../panel.module.css';
 import classes from './restore-dialog.module.css';
 
 /** The way back: every code to what it was found at, by the fewest presses, as a plan to work through. */
-export function RestoreDialog({ bench, state, visit, onClose }: { readonly bench: BenchView; readonly state: VisitState; readonly visit: Visit; readonly onClose: () => void }) {
+export function RestoreDialog({
+  bench,
+  state,
+  visit,
+  onClose,
+}: {
+  readonly bench: BenchView;
+  readonly state: VisitState;
+  readonly visit: Visit;
+  readonly onClose: () => void;
+}) {
   const { map } = bench;
   const back = useMemo(() => toRestore(state), [state]);
   const targets = useMemo(() => Object.fromEntries(back.map(({ label, raw }) => [label, raw])), [back]);
-  const job = useMemo((): PlanJob | null => (isKeyed(map) ? { kind: 'keys', map, targets, start: { values: state.known, at: null }, pace: DEFAULT_PACE } : null), [map, targets, state.known]);
+  const job = useMemo(
+    (): PlanJob | null =>
+      isKeyed(map)
+        ? { kind: 'keys', map, targets, start: { values: state.known, at: null }, pace: DEFAULT_PACE }
+        : null,
+    [map, targets, state.known],
+  );
   const plan = usePlan(job);
-  const lines = isKeyed(map) ? plan && codesOf(map, plan).map(({ title, orders, ends }) => ({ title: ends ?? title, orders })) : [{ title: 'Through the connection', orders: planInstructions(map, targets, state.known).instructions.map(({ says }) => says) }];
+  const lines = isKeyed(map)
+    ? plan && codesOf(map, plan).map(({ title, orders, ends }) => ({ title: ends ?? title, orders }))
+    : [
+        {
+          title: 'Through the connection',
+          orders: planInstructions(map, targets, state.known).instructions.map(({ says }) => says),
+        },
+      ];
   const done = async () => {
     const problem = await visit.act('restoredAsFound', { labels: back.map(({ label }) => label) });
     if (!problem) onClose();
@@ -27,7 +59,13 @@ export function RestoreDialog({ bench, state, visit, onClose }: { readonly bench
       <div className={panel['stack']}>
         <p>
           {back.length} {back.length === 1 ? 'code goes' : 'codes go'} back to what was found:{' '}
-          {back.map(({ label, raw }) => { const code = findCode(map, label); return `${label} to ${code ? valueWords(code, raw) : raw}`; }).join('; ')}. What was read back is void after it, and key-in begins anew.
+          {back
+            .map(({ label, raw }) => {
+              const code = findCode(map, label);
+              return `${label} to ${code ? valueWords(code, raw) : raw}`;
+            })
+            .join('; ')}
+          . What was read back is void after it, and key-in begins anew.
         </p>
         {lines === null ? (
           <Busy />
@@ -36,7 +74,11 @@ export function RestoreDialog({ bench, state, visit, onClose }: { readonly bench
             {lines.map(({ title, orders }) => (
               <li key={title}>
                 <b>{title}</b>
-                <span>{orders.map((order, i) => (i === 0 ? order : order.charAt(0).toLowerCase() + order.slice(1))).join(', then ')}</span>
+                <span>
+                  {orders
+                    .map((order, i) => (i === 0 ? order : order.charAt(0).toLowerCase() + order.slice(1)))
+                    .join(', then ')}
+                </span>
               </li>
             ))}
           </ol>
@@ -54,6 +96,7 @@ export function RestoreDialog({ bench, state, visit, onClose }: { readonly bench
 
 function codesOf(map: BenchView['map'], plan: KeyPlan): readonly CodePresses[] {
   const all: CodePresses[] = [];
-  for (let from = 0; from < plan.steps.length; from = (all.at(-1)?.to ?? from) + 1) all.push(codePresses(map, plan, from));
+  for (let from = 0; from < plan.steps.length; from = (all.at(-1)?.to ?? from) + 1)
+    all.push(codePresses(map, plan, from));
   return all;
 }

@@ -23,8 +23,21 @@ export function StrayDialog({ visit, onClose }: { readonly visit: Visit; readonl
       >
         <p>It is not on this display&apos;s map. Write it down as shown; nobody changes it, and a lead looks at it.</p>
         <div className={panel['row']}>
-          <TextInput label="Code, as shown" value={shown} onChange={(e) => setShown(e.target.value)} required maxLength={12} data-autofocus />
-          <TextInput label="Its value" value={value} onChange={(e) => setValue(e.target.value)} required maxLength={12} />
+          <TextInput
+            label="Code, as shown"
+            value={shown}
+            onChange={(e) => setShown(e.target.value)}
+            required
+            maxLength={12}
+            data-autofocus
+          />
+          <TextInput
+            label="Its value"
+            value={value}
+            onChange={(e) => setValue(e.target.value)}
+            required
+            maxLength={12}
+          />
         </div>
         <div className={panel['acts']}>
           <ActButton type="submit" look="main" onAct={() => undefined}>

@@ -1,4 +1,10 @@
-import { NEAR_LIMIT, type CalibrationOf, type NextReading, type SpeedRatioEstimate, type WheelCandidate } from '@decurio/core';
+import {
+  NEAR_LIMIT,
+  type CalibrationOf,
+  type NextReading,
+  type SpeedRatioEstimate,
+  type WheelCandidate,
+} from '@decurio/core';
 
 export const percent = (share: number, digits = 1): string => `${(share * 100).toFixed(digits)} %`;
 
@@ -9,7 +15,8 @@ export function signedPercent(share: number): string {
 }
 
 /** Half the 95 % interval, as a share of the ratio. */
-export const reachOf = ({ k, low, high }: Pick<SpeedRatioEstimate, 'k' | 'low' | 'high'>): number => (high - low) / 2 / k;
+export const reachOf = ({ k, low, high }: Pick<SpeedRatioEstimate, 'k' | 'low' | 'high'>): number =>
+  (high - low) / 2 / k;
 
 /** `The display reads 3.7 % ± 0.6 % low`. */
 export function readsWords(estimate: SpeedRatioEstimate): string {
@@ -22,8 +29,12 @@ export function readsWords(estimate: SpeedRatioEstimate): string {
 const candidateName = ({ wheel, cap }: WheelCandidate): string => (cap ? `${wheel.raw}·${cap.raw}` : String(wheel.raw));
 
 /** Whether the readings are enough, or what the next one is for. */
-export function nextWords(next: NextReading, { estimate, question }: Pick<CalibrationOf, 'estimate' | 'question'>): string {
-  if (next.isEnough) return `± ${estimate ? percent(reachOf(estimate)) : '?'} is tight enough to choose${next.why === 'decided' ? '' : '; one more would not change it'}`;
+export function nextWords(
+  next: NextReading,
+  { estimate, question }: Pick<CalibrationOf, 'estimate' | 'question'>,
+): string {
+  if (next.isEnough)
+    return `± ${estimate ? percent(reachOf(estimate)) : '?'} is tight enough to choose${next.why === 'decided' ? '' : '; one more would not change it'}`;
   switch (next.why) {
     case 'none':
       return `Begin at about ${next.atKmh} km/h: that is where the cap will act`;

@@ -42,7 +42,9 @@ export function Calibrate({ bench, state, visit }: CalibrateProps) {
   const found = useCalibration(state, bench.map);
   const readings = useReadings(bench, state, visit);
   const [way, setWay] = useState<Way>('spot');
-  useHotkeys({ N: () => setWay((now) => WAYS[(WAYS.findIndex(([id]) => id === now) + 1) % WAYS.length]?.[0] ?? 'spot') });
+  useHotkeys({
+    N: () => setWay((now) => WAYS[(WAYS.findIndex(([id]) => id === now) + 1) % WAYS.length]?.[0] ?? 'spot'),
+  });
   if (!found) return <Notice kind="note" says="This visit was opened before speeds were read here." />;
   const count = found.readings.length;
   return (
@@ -53,7 +55,18 @@ export function Calibrate({ bench, state, visit }: CalibrateProps) {
       </header>
       <div className={classes['ways']} role="tablist" aria-label="Reference">
         {WAYS.map(([id, title]) => (
-          <button key={id} type="button" role="tab" id={`way-${id}`} aria-selected={way === id} aria-controls="way" onClick={(event) => { event.currentTarget.blur(); setWay(id); }}>
+          <button
+            key={id}
+            type="button"
+            role="tab"
+            id={`way-${id}`}
+            aria-selected={way === id}
+            aria-controls="way"
+            onClick={(event) => {
+              event.currentTarget.blur();
+              setWay(id);
+            }}
+          >
             {title}
           </button>
         ))}
@@ -62,7 +75,15 @@ export function Calibrate({ bench, state, visit }: CalibrateProps) {
       {way !== 'track' && <SpeedPlot found={found} kept={state.calibration.readings} unit={readings.unit} />}
       <div role="tabpanel" id="way" aria-labelledby={`way-${way}`} className={classes['way']}>
         <Suspense fallback={<Busy />}>
-          <WayPanel way={way} found={found} readings={readings} bench={bench} state={state} visit={visit} onSpot={() => setWay('spot')} />
+          <WayPanel
+            way={way}
+            found={found}
+            readings={readings}
+            bench={bench}
+            state={state}
+            visit={visit}
+            onSpot={() => setWay('spot')}
+          />
         </Suspense>
       </div>
       <p className={classes['next']} role="status">
@@ -86,9 +107,23 @@ interface WayPanelProps extends CalibrateProps {
 function WayPanel({ way, found, readings, state, visit, onSpot }: WayPanelProps) {
   switch (way) {
     case 'wheel':
-      return <WheelMeasureForm marking={state.opened.setup.speed?.tyre ?? ''} known={state.calibration.wheel} blocked={state.calibration.fitted ? 'Wheel and cap were chosen by runs already, which tell more than a tape.' : null} onKeep={(data) => void visit.act('wheelMeasured', data)} />;
+      return (
+        <WheelMeasureForm
+          marking={state.opened.setup.speed?.tyre ?? ''}
+          known={state.calibration.wheel}
+          blocked={
+            state.calibration.fitted ? 'Wheel and cap were chosen by runs already, which tell more than a tape.' : null
+          }
+          onKeep={(data) => void visit.act('wheelMeasured', data)}
+        />
+      );
     case 'spot':
-      return <SpotReading readings={readings} last={state.calibration.readings.findLast(({ reference }) => reference === 'spot')} />;
+      return (
+        <SpotReading
+          readings={readings}
+          last={state.calibration.readings.findLast(({ reference }) => reference === 'spot')}
+        />
+      );
     case 'live':
       return <LiveReceiver readings={readings} />;
     case 'timed':

@@ -21,14 +21,25 @@ export function LeaveOutStep({ visit, onClose }: { readonly visit: Visit; readon
           go();
         }}
       >
-        <p>A nominal wheel size is rarely right, and the cap counts in the shown speed. Readings already kept stay in the record.</p>
-        <Textarea label="Done by hand" description="Against which reference, at what speeds, what came out. Left empty, every paper says that true speed was not measured." value={words} onChange={(e) => setWords(e.target.value)}
+        <p>
+          A nominal wheel size is rarely right, and the cap counts in the shown speed. Readings already kept stay in the
+          record.
+        </p>
+        <Textarea
+          label="Done by hand"
+          description="Against which reference, at what speeds, what came out. Left empty, every paper says that true speed was not measured."
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
           onKeyDown={(event) => {
             if (event.key !== 'PageDown' && (event.key !== 'Enter' || event.shiftKey)) return;
             event.preventDefault();
             go();
           }}
-          rows={3} maxLength={500} data-scan-guard="words" data-autofocus />
+          rows={3}
+          maxLength={500}
+          data-scan-guard="words"
+          data-autofocus
+        />
         <div className={classes['entryActs']}>
           <ActButton type="submit" look="care" hotkey="Enter" onAct={() => undefined}>
             {done ? 'Done by hand, to prove' : 'Left out, to prove'}

@@ -32,7 +32,13 @@ export function ReadingsTable({ found, kept, visit }: ReadingsTableProps) {
         </thead>
         <tbody>
           {kept.toReversed().map((reading) => (
-            <Row key={reading.id} reading={reading} found={found} onLeave={() => setLeaving(reading)} onTake={() => void visit.act('speedJudged', { reading: reading.id, isUsed: true, words: '' })} />
+            <Row
+              key={reading.id}
+              reading={reading}
+              found={found}
+              onLeave={() => setLeaving(reading)}
+              onTake={() => void visit.act('speedJudged', { reading: reading.id, isUsed: true, words: '' })}
+            />
           ))}
         </tbody>
       </table>
@@ -73,7 +79,12 @@ function Row({ reading, found, onLeave, onTake }: RowProps) {
             left out by {reading.leftOut.by}: {reading.leftOut.words}
           </em>
         )}
-        {doubt && <em role="alert">shows {Math.abs(doubt.offKmh).toFixed(1)} too {doubt.offKmh > 0 ? 'much' : 'little'}, {doubt.times > 99 ? 'far' : `${doubt.times.toFixed(0)} times the spread`} off the others</em>}
+        {doubt && (
+          <em role="alert">
+            shows {Math.abs(doubt.offKmh).toFixed(1)} too {doubt.offKmh > 0 ? 'much' : 'little'},{' '}
+            {doubt.times > 99 ? 'far' : `${doubt.times.toFixed(0)} times the spread`} off the others
+          </em>
+        )}
       </th>
       <td>{reading.trueKmh.toFixed(1)}</td>
       <td>
@@ -95,12 +106,25 @@ function Row({ reading, found, onLeave, onTake }: RowProps) {
   );
 }
 
-function LeaveOut({ reading, onClose, onLeave }: { readonly reading: KeptReading; readonly onClose: () => void; readonly onLeave: (words: string) => void }) {
+function LeaveOut({
+  reading,
+  onClose,
+  onLeave,
+}: {
+  readonly reading: KeptReading;
+  readonly onClose: () => void;
+  readonly onLeave: (words: string) => void;
+}) {
   const [reason, setReason] = useState(REASONS[0] ?? '');
   const [words, setWords] = useState('');
   const says = reason === REASONS.at(-1) ? words.trim() : reason;
   return (
-    <Modal opened onClose={onClose} title={`Leave out ${reading.shown} at ${reading.trueKmh.toFixed(1)} km/h?`} centered>
+    <Modal
+      opened
+      onClose={onClose}
+      title={`Leave out ${reading.shown} at ${reading.trueKmh.toFixed(1)} km/h?`}
+      centered
+    >
       <form
         className={classes['stack']}
         onSubmit={(event) => {
@@ -109,8 +133,17 @@ function LeaveOut({ reading, onClose, onLeave }: { readonly reading: KeptReading
         }}
       >
         <p>It stays in the record, with your name and the reason.</p>
-        <Select label="Why" data={REASONS} value={reason} onChange={(next) => setReason(next ?? REASONS[0] ?? '')} allowDeselect={false} data-autofocus />
-        {reason === REASONS.at(-1) && <TextInput label="The reason" value={words} onChange={(e) => setWords(e.target.value)} maxLength={120} />}
+        <Select
+          label="Why"
+          data={REASONS}
+          value={reason}
+          onChange={(next) => setReason(next ?? REASONS[0] ?? '')}
+          allowDeselect={false}
+          data-autofocus
+        />
+        {reason === REASONS.at(-1) && (
+          <TextInput label="The reason" value={words} onChange={(e) => setWords(e.target.value)} maxLength={120} />
+        )}
         <div className={classes['entryActs']}>
           <ActButton type="submit" look="care" disabled={says === ''} onAct={() => undefined}>
             Leave it out

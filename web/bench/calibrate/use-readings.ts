@@ -25,7 +25,17 @@ export function useReadings(bench: BenchView, state: VisitState, visit: Visit): 
   const { act } = visit;
   const add = useCallback(
     async (reference: ReferenceKind, { speed, shown, instrument = '', offGround = false, words = '' }: NewReading) => {
-      const data: EvidenceData['speedRead'] = { reference, instrument, trueKmh: speed.kmh, uKmh: speed.uKmh, uCommon: speed.uCommon, shown, unit, offGround, words };
+      const data: EvidenceData['speedRead'] = {
+        reference,
+        instrument,
+        trueKmh: speed.kmh,
+        uKmh: speed.uKmh,
+        uCommon: speed.uCommon,
+        shown,
+        unit,
+        offGround,
+        words,
+      };
       await act('speedRead', data);
     },
     [act, unit],

@@ -4,7 +4,15 @@ import type { Visit } from '../use-visit.js';
 import { WheelMeasureForm } from './ways/wheel-measure.js';
 
 /** The wheel measured before its code is keyed: the first key-in counts with it. */
-export function WheelDialog({ state, visit, onClose }: { readonly state: VisitState; readonly visit: Visit; readonly onClose: () => void }) {
+export function WheelDialog({
+  state,
+  visit,
+  onClose,
+}: {
+  readonly state: VisitState;
+  readonly visit: Visit;
+  readonly onClose: () => void;
+}) {
   return (
     <Modal opened onClose={onClose} title="How far does the wheel roll in a turn?" centered size="lg">
       <WheelMeasureForm

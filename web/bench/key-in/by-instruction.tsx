@@ -9,14 +9,24 @@ import panel from '../panel.module.css';
 import classes from './key-in.module.css';
 
 /** Step 4 of a unit that is set through an app or a service connection: what to choose and write, line by line. */
-export function ByInstruction({ bench, state, visit }: { readonly bench: BenchView; readonly state: VisitState; readonly visit: Visit }) {
+export function ByInstruction({
+  bench,
+  state,
+  visit,
+}: {
+  readonly bench: BenchView;
+  readonly state: VisitState;
+  readonly visit: Visit;
+}) {
   const { map } = bench;
   const { setup } = state.opened;
   const plan = useMemo(() => {
-    const targets = Object.fromEntries(state.toKey.flatMap((label) => {
-      const raw = targetOf(setup, label)?.raw;
-      return raw === null || raw === undefined ? [] : [[label, raw]];
-    }));
+    const targets = Object.fromEntries(
+      state.toKey.flatMap((label) => {
+        const raw = targetOf(setup, label)?.raw;
+        return raw === null || raw === undefined ? [] : [[label, raw]];
+      }),
+    );
     return planInstructions(map, targets, state.known);
   }, [map, setup, state.toKey, state.known]);
   const written = () => {
@@ -24,7 +34,9 @@ export function ByInstruction({ bench, state, visit }: { readonly bench: BenchVi
       const raw = targetOf(setup, label)?.raw;
       if (raw === null || raw === undefined) continue;
       const isBarred = plan.unreachable.some((u) => u.label === label);
-      void (isBarred ? visit.act('codeStuck', { label, raw: state.known[label] ?? 0 }) : visit.act('codeKeyed', { label, fromRaw: state.known[label] ?? raw, raw, presses: 0 }));
+      void (isBarred
+        ? visit.act('codeStuck', { label, raw: state.known[label] ?? 0 })
+        : visit.act('codeKeyed', { label, fromRaw: state.known[label] ?? raw, raw, presses: 0 }));
     }
     void visit.act('keyInClosed', {});
   };
@@ -32,7 +44,9 @@ export function ByInstruction({ bench, state, visit }: { readonly bench: BenchVi
   return (
     <div className={panel['panel']}>
       <p className="cap">Key in · through {map.instructions?.via}</p>
-      <h2 className={panel['title']}>{plan.instructions.length === 0 ? 'No value has to change' : 'Choose, write, reconnect, read again'}</h2>
+      <h2 className={panel['title']}>
+        {plan.instructions.length === 0 ? 'No value has to change' : 'Choose, write, reconnect, read again'}
+      </h2>
       {plan.unreachable.map(({ label, why }) => (
         <Notice key={label} kind="care" says={why} />
       ))}

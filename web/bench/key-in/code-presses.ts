@@ -24,12 +24,16 @@ export function codePresses(map: DisplayMap, plan: KeyPlan, from: number): CodeP
     if (!isRepeat) orders.push(order);
   }
   const code = serves === null ? undefined : findCode(map, serves);
-  const glass = plan.steps.slice(from, to + 1).map(({ after }) => after).findLast((after) => after.kind === 'menu' && after.label === serves);
+  const glass = plan.steps
+    .slice(from, to + 1)
+    .map(({ after }) => after)
+    .findLast((after) => after.kind === 'menu' && after.label === serves);
   const target = glass?.kind === 'menu' ? glass.raw : undefined;
   return {
     to,
     title: code ? `${code.label}, ${functionTitle(code.function).toLowerCase()}` : 'Leave the menu',
     orders: orders.map(capital),
-    ends: code && target !== undefined ? `${code.label} at ${formatRaw(code, target)}: ${meaningOf(code, target)}` : null,
+    ends:
+      code && target !== undefined ? `${code.label} at ${formatRaw(code, target)}: ${meaningOf(code, target)}` : null,
   };
 }

@@ -46,13 +46,29 @@ export function DuePress({ bench, state, run, due, paced, goes, children, acts }
   return (
     <>
       <div className={classes['order']} aria-live="polite">
-        <span className={classes['key']} data-wide={gesture.kind === 'hold' && gesture.keys.length > 1} aria-hidden="true">
-          {hold.leftMs !== null ? <b data-count="true">{(hold.leftMs / 1000).toFixed(1)}</b> : gesture.kind === 'wait' ? <b data-wait="true">…</b> : keysOf(gesture).map((key) => <b key={key}>{keyLabel(map, key)}</b>)}
+        <span
+          className={classes['key']}
+          data-wide={gesture.kind === 'hold' && gesture.keys.length > 1}
+          aria-hidden="true"
+        >
+          {hold.leftMs !== null ? (
+            <b data-count="true">{(hold.leftMs / 1000).toFixed(1)}</b>
+          ) : gesture.kind === 'wait' ? (
+            <b data-wait="true">…</b>
+          ) : (
+            keysOf(gesture).map((key) => <b key={key}>{keyLabel(map, key)}</b>)
+          )}
         </span>
         <div>
           <h2>{words.order}</h2>
-          <p>{hold.leftMs !== null ? 'Keep holding. It passes by itself; Space if the glass is there already.' : words.effect}</p>
-          {serves !== null && (purpose === 'change' || purpose === 'store' || purpose === 'move') && <p className={classes['why']}>{targetOf(state.opened.setup, serves)?.because ?? ''}</p>}
+          <p>
+            {hold.leftMs !== null
+              ? 'Keep holding. It passes by itself; Space if the glass is there already.'
+              : words.effect}
+          </p>
+          {serves !== null && (purpose === 'change' || purpose === 'store' || purpose === 'move') && (
+            <p className={classes['why']}>{targetOf(state.opened.setup, serves)?.because ?? ''}</p>
+          )}
         </div>
       </div>
       {children}

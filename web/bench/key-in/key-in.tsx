@@ -47,7 +47,10 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
   const twins = useTwins(bench.unit.id, map.id);
   const inTurn = keying.way === 'code' && keying.inTurn && twins.length > 0;
   const [next] = twins;
-  const run = useKeyRun(map, state, visit, pace.isLoading ? null : (pace.data?.pace ?? DEFAULT_PACE), { oneCode: inTurn, onCode: () => inTurn && next && void navigate(`/bench/${next.unitId}`) });
+  const run = useKeyRun(map, state, visit, pace.isLoading ? null : (pace.data?.pace ?? DEFAULT_PACE), {
+    oneCode: inTurn,
+    onCode: () => inTurn && next && void navigate(`/bench/${next.unitId}`),
+  });
   const [asking, setAsking] = useState(false);
   const [goes, setGoes] = useState(false);
   const isPaced = keying.way === 'paced';
@@ -72,14 +75,28 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
     I: twins.length > 0 && keying.way === 'code' ? keying.toggleInTurn : undefined,
   });
   if (!run) return <Busy />;
-  if (due === null) return <Through state={state} run={run} bench={bench} onFinish={() => void visit.act('keyInClosed', {})} />;
+  if (due === null)
+    return <Through state={state} run={run} bench={bench} onFinish={() => void visit.act('keyInClosed', {})} />;
   const { before } = due;
   const expected = before.kind === 'menu' ? before.label : (map.codes[0]?.label ?? '');
   const foot = (
     <div className={classes['foot']}>
-      {isOpen && map.menu && <Fuse key={run.index} whenOut="The menu has probably closed by itself. Look at the glass; if so, press T." idleMs={before.kind === 'pin' ? map.menu.idle.pinMs : before.kind === 'menu' && before.focus === 'value' ? map.menu.idle.editMs : map.menu.idle.browseMs} />}
+      {isOpen && map.menu && (
+        <Fuse
+          key={run.index}
+          whenOut="The menu has probably closed by itself. Look at the glass; if so, press T."
+          idleMs={
+            before.kind === 'pin'
+              ? map.menu.idle.pinMs
+              : before.kind === 'menu' && before.focus === 'value'
+                ? map.menu.idle.editMs
+                : map.menu.idle.browseMs
+          }
+        />
+      )}
       <p className={classes['count']}>
-        Press {run.index + 1} of {run.plan.steps.length}, {state.toKey.length} {state.toKey.length === 1 ? 'code' : 'codes'} to go
+        Press {run.index + 1} of {run.plan.steps.length}, {state.toKey.length}{' '}
+        {state.toKey.length === 1 ? 'code' : 'codes'} to go
       </p>
       <Saved bench={bench} state={state} run={run} isOwnPace={(pace.data?.pace ?? null) !== null} />
     </div>
@@ -114,21 +131,39 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
             {foot}
           </DueCode>
         ) : (
-          <DuePress key={`${run.index} ${run.plan.steps.length} ${isPaced && goes}`} bench={bench} state={state} run={run} due={due} paced={isPaced} goes={goes} acts={acts}>
+          <DuePress
+            key={`${run.index} ${run.plan.steps.length} ${isPaced && goes}`}
+            bench={bench}
+            state={state}
+            run={run}
+            due={due}
+            paced={isPaced}
+            goes={goes}
+            acts={acts}
+          >
             <NextPresses map={map} plan={run.plan} index={run.index} />
             {foot}
           </DuePress>
         )}
         <WayBar keying={keying} twins={twins.length} />
       </div>
-      <Suspense fallback={null}>{asking && <SomethingElse map={map} run={run} expected={expected} onClose={() => setAsking(false)} />}</Suspense>
+      <Suspense fallback={null}>
+        {asking && <SomethingElse map={map} run={run} expected={expected} onClose={() => setAsking(false)} />}
+      </Suspense>
     </div>
   );
 }
 
 /** Before a press that starts the motor, not after: of a whole code, before its first press. */
 function Caution({ run, due, isCode }: { readonly run: KeyRun; readonly due: PlanStep; readonly isCode: boolean }) {
-  const ahead = isCode ? run.plan.steps.slice(run.index).filter((step, i, all) => all.slice(0, i + 1).every(({ serves }) => serves === due.serves) && step.serves === due.serves) : [due];
+  const ahead = isCode
+    ? run.plan.steps
+        .slice(run.index)
+        .filter(
+          (step, i, all) =>
+            all.slice(0, i + 1).every(({ serves }) => serves === due.serves) && step.serves === due.serves,
+        )
+    : [due];
   const says = ahead.find(({ caution }) => caution !== null)?.caution ?? null;
   return says !== null && <Notice kind="stop" title="Before this press" says={says} />;
 }

@@ -7,7 +7,15 @@ const BEHIND = 3;
 const AHEAD = 9;
 
 /** The last presses, the one that is due, and the next ones, with the code each group serves. */
-export function NextPresses({ map, plan, index }: { readonly map: DisplayMap; readonly plan: KeyPlan; readonly index: number }) {
+export function NextPresses({
+  map,
+  plan,
+  index,
+}: {
+  readonly map: DisplayMap;
+  readonly plan: KeyPlan;
+  readonly index: number;
+}) {
   const from = Math.max(0, index - BEHIND);
   const shown = plan.steps.slice(from, index + AHEAD + 1);
   return (
@@ -19,14 +27,23 @@ export function NextPresses({ map, plan, index }: { readonly map: DisplayMap; re
         const begins = at > index && previous !== undefined && previous.serves !== step.serves;
         return (
           <Fragment key={at}>
-            {begins && <li className={classes['group']}>{code ? `then ${code.label}, ${functionTitle(code.function).toLowerCase()}` : 'then leave'}</li>}
-            <li data-mark={at < index ? 'done' : at === index ? 'now' : 'next'} aria-current={at === index ? 'step' : undefined}>
+            {begins && (
+              <li className={classes['group']}>
+                {code ? `then ${code.label}, ${functionTitle(code.function).toLowerCase()}` : 'then leave'}
+              </li>
+            )}
+            <li
+              data-mark={at < index ? 'done' : at === index ? 'now' : 'next'}
+              aria-current={at === index ? 'step' : undefined}
+            >
               {keyWords(map, step)}
             </li>
           </Fragment>
         );
       })}
-      {index + AHEAD + 1 < plan.steps.length && <li className={classes['group']}>and {plan.steps.length - index - AHEAD - 1} more</li>}
+      {index + AHEAD + 1 < plan.steps.length && (
+        <li className={classes['group']}>and {plan.steps.length - index - AHEAD - 1} more</li>
+      )}
     </ol>
   );
 }
@@ -40,6 +57,8 @@ function keyWords(map: DisplayMap, { gesture, after, purpose }: PlanStep): strin
     case 'double':
       return `${gestureKeys(map, gesture)} twice`;
     case 'hold':
-      return purpose === 'change' && after.kind === 'menu' && after.digit === null && after.focus !== 'value' ? `hold ${gestureKeys(map, gesture)} to ${after.text}` : `hold ${gestureKeys(map, gesture)}`;
+      return purpose === 'change' && after.kind === 'menu' && after.digit === null && after.focus !== 'value'
+        ? `hold ${gestureKeys(map, gesture)} to ${after.text}`
+        : `hold ${gestureKeys(map, gesture)}`;
   }
 }

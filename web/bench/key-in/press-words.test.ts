@@ -4,7 +4,8 @@ import { planKeys, valuesInOrder, type DisplayMap } from '@decurio/core';
 import { gestureKeys } from '../../ui/gesture-words.js';
 import { pressWords } from './press-words.js';
 
-const demoMap = (name: string) => JSON.parse(readFileSync(new URL(`../../../demo/maps/${name}.json`, import.meta.url), 'utf8')) as DisplayMap;
+const demoMap = (name: string) =>
+  JSON.parse(readFileSync(new URL(`../../../demo/maps/${name}.json`, import.meta.url), 'utf8')) as DisplayMap;
 const tallow = demoMap('tallow-four-key');
 const ember = demoMap('ember-three-key');
 
@@ -16,7 +17,10 @@ const orders = (map: DisplayMap, targets: Record<string, number>) => {
 
 describe('the order of a press', () => {
   it('names keys as they are printed, and how long to hold them', () => {
-    expect(orders(tallow, { 'L1.1': 11 })[0]).toEqual({ order: 'Hold set and + for 2 s', effect: 'The menu opens at L1.1.' });
+    expect(orders(tallow, { 'L1.1': 11 })[0]).toEqual({
+      order: 'Hold set and + for 2 s',
+      effect: 'The menu opens at L1.1.',
+    });
     expect(gestureKeys(tallow, tallow.menu!.close!)).toBe('set');
   });
 
@@ -27,7 +31,9 @@ describe('the order of a press', () => {
   });
 
   it('gives the digits beside the words where a code has a table', () => {
-    expect(orders(tallow, { 'L5.2': 51 }).find(({ effect }) => effect.includes('becomes'))?.effect).toBe('52 becomes 51. Walk assist is to be 51, off.');
+    expect(orders(tallow, { 'L5.2': 51 }).find(({ effect }) => effect.includes('becomes'))?.effect).toBe(
+      '52 becomes 51. Walk assist is to be 51, off.',
+    );
   });
 
   it('says where to step to, and that leaving stores', () => {
@@ -53,8 +59,15 @@ describe.each(others.map((map) => [map.name, map] as const))('on %s', (_name, ma
   /** The first value after the delivered one of every code that keys move. */
   const targets = Object.fromEntries(
     map.codes
-      .filter((code) => (code.access === 'open' || code.access === 'pin') && code.action === undefined && code.shownIf === undefined)
-      .map((code) => [code.label, valuesInOrder(code)[(valuesInOrder(code).indexOf(code.factory) + 1) % valuesInOrder(code).length] ?? code.factory]),
+      .filter(
+        (code) =>
+          (code.access === 'open' || code.access === 'pin') && code.action === undefined && code.shownIf === undefined,
+      )
+      .map((code) => [
+        code.label,
+        valuesInOrder(code)[(valuesInOrder(code).indexOf(code.factory) + 1) % valuesInOrder(code).length] ??
+          code.factory,
+      ]),
   );
   const told = orders(map, targets);
 
@@ -69,14 +82,17 @@ describe.each(others.map((map) => [map.name, map] as const))('on %s', (_name, ma
 });
 
 describe('what the other displays ask of a person', () => {
-  const said = (id: string, targets: Record<string, number>) => orders(demoMap(id), targets).map(({ order, effect }) => `${order} ${effect}`);
+  const said = (id: string, targets: Record<string, number>) =>
+    orders(demoMap(id), targets).map(({ order, effect }) => `${order} ${effect}`);
 
   it('is to wait while a message stands', () => {
     expect(said('sorrel-two-list', { G2: 3 })).toContain('Wait 0.9 s The glass says donE; no key counts meanwhile.');
   });
 
   it('is to give the PIN, digit by digit, and to hold until a value comes', () => {
-    expect(said('heron-digit', { '12': 0 }).some((words) => words.includes('The PIN on the glass becomes 1000.'))).toBe(true);
+    expect(said('heron-digit', { '12': 0 }).some((words) => words.includes('The PIN on the glass becomes 1000.'))).toBe(
+      true,
+    );
     expect(said('heron-digit', { '12': 0 }).some((words) => words.includes('The PIN is in.'))).toBe(true);
     expect(said('sorrel-two-list', { A4: 7 }).some((words) => words.startsWith('Hold ▼ until 7'))).toBe(false);
     expect(said('ember-three-key', { E03: 12 }).some((words) => words.startsWith('Hold'))).toBe(true);
@@ -86,7 +102,9 @@ describe('what the other displays ask of a person', () => {
     const quill = said('quill-two-key', { P4: 0 });
     expect(quill[0]).toBe('Hold power for 2.5 s The glass goes dark.');
     expect(quill[1]).toContain('Hold power and mode for 4 s The menu opens at P1.');
-    expect(said('limpet-modes', { 'fast S7': 0 }).some((words) => words.includes('becomes city') || words.includes('On to'))).toBe(true);
+    expect(
+      said('limpet-modes', { 'fast S7': 0 }).some((words) => words.includes('becomes city') || words.includes('On to')),
+    ).toBe(true);
   });
 
   it('is told that leaving stores all at once', () => {

@@ -35,7 +35,14 @@ export function SomethingElse({ map, run, expected, onClose }: SomethingElseProp
           tell(run.showsElse);
         }}
       >
-        <Select label="Code" allowDeselect={false} searchable value={label} onChange={(value) => setLabel(value ?? expected)} data={map.codes.map((c) => ({ value: c.label, label: `${c.label}  ${functionTitle(c.function)}` }))} />
+        <Select
+          label="Code"
+          allowDeselect={false}
+          searchable
+          value={label}
+          onChange={(value) => setLabel(value ?? expected)}
+          data={map.codes.map((c) => ({ value: c.label, label: `${c.label}  ${functionTitle(c.function)}` }))}
+        />
         <TextInput
           label="Value, as shown"
           value={typed}
@@ -48,7 +55,11 @@ export function SomethingElse({ map, run, expected, onClose }: SomethingElseProp
           data-scan-guard
           autoComplete="off"
           error={problem}
-          description={code && parsed?.ok ? `${formatRaw(code, parsed.value)} means ${meaningOf(code, parsed.value)}` : 'The digits alone.'}
+          description={
+            code && parsed?.ok
+              ? `${formatRaw(code, parsed.value)} means ${meaningOf(code, parsed.value)}`
+              : 'The digits alone.'
+          }
         />
         <div className={classes['acts']}>
           <ActButton type="submit" look="main" hotkey="Enter" onAct={() => undefined}>

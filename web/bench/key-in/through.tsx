@@ -21,16 +21,37 @@ export function Through({ state, run, bench, onFinish }: ThroughProps) {
   return (
     <div className={panel['panel']}>
       <p className="cap">Key in</p>
-      <h2 className={panel['title']}>{keyed === 0 ? 'No code has to change' : `${keyed} ${keyed === 1 ? 'code' : 'codes'} keyed, menu closed`}</h2>
-      <p className={panel['lead']}>The glass shows speed again. Power is cycled next, so that codes that act after a restart do act.</p>
+      <h2 className={panel['title']}>
+        {keyed === 0 ? 'No code has to change' : `${keyed} ${keyed === 1 ? 'code' : 'codes'} keyed, menu closed`}
+      </h2>
+      <p className={panel['lead']}>
+        The glass shows speed again. Power is cycled next, so that codes that act after a restart do act.
+      </p>
       {run.plan.unreachable.map(({ label, why }) => (
-        <Notice key={label} kind="care" says={why} act={{ label: 'It stays as it is', onAct: () => run.doesNotChange(label, state.known[label] ?? 0) }} />
+        <Notice
+          key={label}
+          kind="care"
+          says={why}
+          act={{ label: 'It stays as it is', onAct: () => run.doesNotChange(label, state.known[label] ?? 0) }}
+        />
       ))}
       {[...state.stuck].map((label) => {
         const code = findCode(bench.map, label);
-        return <Notice key={label} kind="care" says={`${label}${code ? `, ${functionTitle(code.function).toLowerCase()},` : ''} would not change. Read-back will hold the unit if it differs from its target. Its map is disputed now: a lead looks at it in Library.`} />;
+        return (
+          <Notice
+            key={label}
+            kind="care"
+            says={`${label}${code ? `, ${functionTitle(code.function).toLowerCase()},` : ''} would not change. Read-back will hold the unit if it differs from its target. Its map is disputed now: a lead looks at it in Library.`}
+          />
+        );
       })}
-      {!mayFinish && run.plan.unreachable.length === 0 && <Notice kind="care" says={`Still to be keyed: ${state.toKey.join(', ')}.`} act={{ label: 'Plan them', onAct: run.menuClosed }} />}
+      {!mayFinish && run.plan.unreachable.length === 0 && (
+        <Notice
+          kind="care"
+          says={`Still to be keyed: ${state.toKey.join(', ')}.`}
+          act={{ label: 'Plan them', onAct: run.menuClosed }}
+        />
+      )}
       <div className={panel['acts']}>
         <ActButton look="main" hotkey="Space" disabled={!mayFinish} onAct={onFinish}>
           To restart

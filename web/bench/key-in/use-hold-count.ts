@@ -12,7 +12,8 @@ export interface HoldCount {
 }
 
 /** Whether the seconds of a hold are counted: not where one lets go by the glass. */
-export const isCounted = ({ gesture, purpose }: PlanStep): boolean => gesture.kind === 'hold' && gesture.ms >= COUNTED_FROM_MS && purpose !== 'change';
+export const isCounted = ({ gesture, purpose }: PlanStep): boolean =>
+  gesture.kind === 'hold' && gesture.ms >= COUNTED_FROM_MS && purpose !== 'change';
 
 /** Counts a long hold down once it began; `onOver` follows. Give its owner a new `key` with each press. */
 export function useHoldCount(holdMs: number, onOver: () => void): HoldCount {

@@ -1,5 +1,14 @@
 import { useCallback, useMemo, useState } from 'react';
-import { targetOf, type DisplayMap, type KeyPlan, type Pace, type PlanStart, type PlanStep, type RawValues, type VisitState } from '@decurio/core';
+import {
+  targetOf,
+  type DisplayMap,
+  type KeyPlan,
+  type Pace,
+  type PlanStart,
+  type PlanStep,
+  type RawValues,
+  type VisitState,
+} from '@decurio/core';
 import { usePlan, type PlanJob } from '../../workers/planner.js';
 import type { Visit } from '../use-visit.js';
 
@@ -32,10 +41,19 @@ export interface RunOptions {
 }
 
 /** Walks the key plan of one round of key-in, writing each code as it is stored. Null while pace or plan are not there. */
-export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit, pace: Pace | null, { oneCode, onCode }: RunOptions): KeyRun | null {
+export function useKeyRun(
+  map: DisplayMap,
+  state: VisitState,
+  visit: Visit,
+  pace: Pace | null,
+  { oneCode, onCode }: RunOptions,
+): KeyRun | null {
   const { setup } = state.opened;
   const keptAt = `decurio.run.${state.visitId}.${state.round}.${state.opened.versions.map.id}`;
-  const [run, setRun] = useState<Run>(() => restored(keptAt) ?? { labels: some(state.toKey, oneCode), start: { values: state.known, at: null }, index: 0 });
+  const [run, setRun] = useState<Run>(
+    () =>
+      restored(keptAt) ?? { labels: some(state.toKey, oneCode), start: { values: state.known, at: null }, index: 0 },
+  );
   const keep = useCallback(
     (next: Run) => {
       localStorage.setItem(keptAt, JSON.stringify(next));
@@ -45,10 +63,12 @@ export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit, pace
   );
   const job = useMemo((): PlanJob | null => {
     if (!pace) return null;
-    const targets = Object.fromEntries(run.labels.flatMap((label) => {
-      const raw = targetOf(setup, label)?.raw;
-      return raw === null || raw === undefined ? [] : [[label, raw]];
-    }));
+    const targets = Object.fromEntries(
+      run.labels.flatMap((label) => {
+        const raw = targetOf(setup, label)?.raw;
+        return raw === null || raw === undefined ? [] : [[label, raw]];
+      }),
+    );
     return { kind: 'keys', map, targets, start: run.start, pace };
   }, [map, setup, run.labels, run.start, pace]);
   const plan = usePlan(job);
@@ -61,12 +81,23 @@ export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit, pace
   const doneThrough = (to: number) => {
     for (let index = run.index; index <= to && index < plan.steps.length; index++) {
       for (const { label, raw } of plan.steps[index]?.stores ?? []) {
-        if (state.toKey.includes(label) && raw === targetOf(setup, label)?.raw) void visit.act('codeKeyed', { label, fromRaw: run.start.values[label] ?? raw, raw, presses: pressesFor(label, plan, index) });
+        if (state.toKey.includes(label) && raw === targetOf(setup, label)?.raw)
+          void visit.act('codeKeyed', {
+            label,
+            fromRaw: run.start.values[label] ?? raw,
+            raw,
+            presses: pressesFor(label, plan, index),
+          });
       }
     }
     const isThrough = to + 1 >= plan.steps.length;
     const rest = state.toKey.filter((label) => !run.labels.includes(label));
-    if (isThrough && rest.length > 0 && plan.unreachable.length === 0) keep({ labels: some(rest, oneCode), start: { values: shownSoFar(plan, { ...run, index: plan.steps.length }), at: null }, index: 0 });
+    if (isThrough && rest.length > 0 && plan.unreachable.length === 0)
+      keep({
+        labels: some(rest, oneCode),
+        start: { values: shownSoFar(plan, { ...run, index: plan.steps.length }), at: null },
+        index: 0,
+      });
     else keep({ ...run, index: to + 1 });
     if (isThrough) onCode();
   };
@@ -79,7 +110,11 @@ export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit, pace
     doneThrough,
     menuClosed: () => {
       const at = due?.before.kind === 'menu' ? due.before.label : undefined;
-      replan(state.toKey, { values: closedValues(map, plan, run, shown), at: null, ...(at === undefined ? {} : { closedAt: at }) });
+      replan(state.toKey, {
+        values: closedValues(map, plan, run, shown),
+        at: null,
+        ...(at === undefined ? {} : { closedAt: at }),
+      });
     },
     showsElse: (label, raw) => {
       void visit.act('codeSeen', { label, raw });
@@ -90,7 +125,10 @@ export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit, pace
     },
     doesNotChange: (label, raw) => {
       if (state.toKey.includes(label)) void visit.act('codeStuck', { label, raw });
-      replan(state.toKey.filter((other) => other !== label), { values: { ...shown, [label]: raw }, at: due?.before.kind === 'riding' ? null : label });
+      replan(
+        state.toKey.filter((other) => other !== label),
+        { values: { ...shown, [label]: raw }, at: due?.before.kind === 'riding' ? null : label },
+      );
     },
   };
 }
@@ -98,18 +136,26 @@ export function useKeyRun(map: DisplayMap, state: VisitState, visit: Visit, pace
 const some = (labels: readonly string[], one: boolean): readonly string[] => (one ? labels.slice(0, 1) : labels);
 
 const pressesFor = (label: string, plan: KeyPlan, index: number): number =>
-  plan.steps.slice(0, index + 1).filter((step) => step.serves === label && step.purpose !== 'move' && step.gesture.kind !== 'wait').length;
+  plan.steps
+    .slice(0, index + 1)
+    .filter((step) => step.serves === label && step.purpose !== 'move' && step.gesture.kind !== 'wait').length;
 
 /** Values that the display holds after the steps done so far. */
 function shownSoFar(plan: KeyPlan, run: Run): RawValues {
-  const stored = plan.steps.slice(0, run.index).flatMap((step) => step.stores.map(({ label, raw }) => [label, raw] as const));
+  const stored = plan.steps
+    .slice(0, run.index)
+    .flatMap((step) => step.stores.map(({ label, raw }) => [label, raw] as const));
   return { ...run.start.values, ...Object.fromEntries(stored) };
 }
 
 /** The same once the menu has closed by itself: a change not stored is kept or dropped, as the map says. */
 function closedValues(map: DisplayMap, plan: KeyPlan, run: Run, shown: RawValues): RawValues {
   if (map.menu?.idle.unstored !== 'keep') return shown;
-  const changed = plan.steps.slice(0, run.index).flatMap((step) => (step.purpose === 'change' && step.after.kind === 'menu' ? [[step.after.label, step.after.raw] as const] : []));
+  const changed = plan.steps
+    .slice(0, run.index)
+    .flatMap((step) =>
+      step.purpose === 'change' && step.after.kind === 'menu' ? [[step.after.label, step.after.raw] as const] : [],
+    );
   return { ...shown, ...Object.fromEntries(changed) };
 }
 

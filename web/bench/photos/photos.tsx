@@ -40,7 +40,14 @@ export function Photos({ unitId, state, visit, step, subjects }: PhotosProps) {
             <IconCamera size={20} aria-hidden="true" />
             Photo of {PHOTO_SUBJECTS[subject].toLowerCase()}
             {missing.includes(subject) && <small>asked for</small>}
-            <input type="file" accept="image/*" capture="environment" className="hidden-words" aria-label={`Photograph: ${PHOTO_SUBJECTS[subject]}`} onChange={(event) => void add(subject, event.target.files?.[0])} />
+            <input
+              type="file"
+              accept="image/*"
+              capture="environment"
+              className="hidden-words"
+              aria-label={`Photograph: ${PHOTO_SUBJECTS[subject]}`}
+              onChange={(event) => void add(subject, event.target.files?.[0])}
+            />
           </label>
         ))}
         {here.map(({ photoId, subject }) => (

@@ -12,7 +12,15 @@ import { VerdictTable } from './verdict-table.js';
 import panel from '../panel.module.css';
 
 /** Step 6: every code read from the glass without its target in sight, in the order of the menu, then all of them judged. */
-export function ReadBack({ bench, state, visit }: { readonly bench: BenchView; readonly state: VisitState; readonly visit: Visit }) {
+export function ReadBack({
+  bench,
+  state,
+  visit,
+}: {
+  readonly bench: BenchView;
+  readonly state: VisitState;
+  readonly visit: Visit;
+}) {
   const { who } = useSession();
   const route = useReadRoute(bench.map, state.toRead, state.known);
   const open = state.toRead.filter((label) => state.verdicts.some((v) => v.label === label && v.verdict === 'notRead'));
@@ -40,11 +48,23 @@ export function ReadBack({ bench, state, visit }: { readonly bench: BenchView; r
 /** House rules want a second pair of eyes. */
 const OtherReader = () => (
   <div className={panel['panel']}>
-    <Notice kind="care" title="Somebody else reads this unit back" says="You keyed it, and house rules ask for another pair of eyes. Let a colleague sign in at this stand; the unit waits here." />
+    <Notice
+      kind="care"
+      title="Somebody else reads this unit back"
+      says="You keyed it, and house rules ask for another pair of eyes. Let a colleague sign in at this stand; the unit waits here."
+    />
   </div>
 );
 
-function Verdicts({ bench, state, visit }: { readonly bench: BenchView; readonly state: VisitState; readonly visit: Visit }) {
+function Verdicts({
+  bench,
+  state,
+  visit,
+}: {
+  readonly bench: BenchView;
+  readonly state: VisitState;
+  readonly visit: Visit;
+}) {
   const against = state.verdicts.filter(isAgainst);
   const agreed = state.verdicts.filter((v) => v.verdict === 'agrees').length;
   const missing = missingPhotos(state, 'readBack');
@@ -57,16 +77,28 @@ function Verdicts({ bench, state, visit }: { readonly bench: BenchView; readonly
       {against.length === 0 ? (
         <Notice kind="done" title="Every code shows what it must" says={`${agreed} agree after the restart.`} />
       ) : (
-        <Notice kind="stop" title={`${against.length} ${against.length === 1 ? 'code disagrees' : 'codes disagree'}`} says={against.map((v) => `${v.label} ${saysAgainst(v.readings.at(-1) ?? null, v.target, findCode(bench.map, v.label))}`).join('; ')} />
+        <Notice
+          kind="stop"
+          title={`${against.length} ${against.length === 1 ? 'code disagrees' : 'codes disagree'}`}
+          says={against
+            .map((v) => `${v.label} ${saysAgainst(v.readings.at(-1) ?? null, v.target, findCode(bench.map, v.label))}`)
+            .join('; ')}
+        />
       )}
       {Object.entries(state.accepted).map(([label, { words, by }]) => (
         <Notice key={label} kind="note" says={`${label} stays as it shows: ${words} (${by})`} />
       ))}
       <VerdictTable verdicts={state.verdicts} map={bench.map} />
-      {(state.opened.bench?.photos.readBack.length ?? 0) > 0 && <Photos unitId={bench.unit.id} state={state} visit={visit} step="readBack" subjects={[]} />}
+      {(state.opened.bench?.photos.readBack.length ?? 0) > 0 && (
+        <Photos unitId={bench.unit.id} state={state} visit={visit} step="readBack" subjects={[]} />
+      )}
       <div className={panel['acts']}>
         <ActButton look="main" hotkey="Space" disabled={against.length === 0 && missing.length > 0} onAct={close}>
-          {against.length === 0 ? 'To calibrate' : hopeless ? 'Hold it for a lead' : `Key ${against.length === 1 ? 'it' : `these ${against.length}`} again`}
+          {against.length === 0
+            ? 'To calibrate'
+            : hopeless
+              ? 'Hold it for a lead'
+              : `Key ${against.length === 1 ? 'it' : `these ${against.length}`} again`}
         </ActButton>
       </div>
     </div>

@@ -17,12 +17,24 @@ export function ReadProgress({ state, map }: { readonly state: VisitState; reado
             <li key={label} data-now={label === next}>
               <b>{label}</b>
               <span>{code && functionTitle(code.function)}</span>
-              <span className="num">{last === undefined || label === next ? '' : last === null ? 'not shown' : code ? formatRaw(code, last) : last}</span>
+              <span className="num">
+                {last === undefined || label === next
+                  ? ''
+                  : last === null
+                    ? 'not shown'
+                    : code
+                      ? formatRaw(code, last)
+                      : last}
+              </span>
             </li>
           );
         })}
       </ol>
-      {!allRead && <p className="soft">Targets stay hidden until every code is read: believing oneself is the commonest mistake.</p>}
+      {!allRead && (
+        <p className="soft">
+          Targets stay hidden until every code is read: believing oneself is the commonest mistake.
+        </p>
+      )}
     </div>
   );
 }

@@ -11,10 +11,24 @@ const WORDS: Readonly<Record<Verdict, string>> = {
   accepted: 'accepted by a lead',
   asFound: 'recorded',
 };
-const ICONS = { agrees: IconCheck, differs: IconX, locked: IconLock, notShown: IconX, notRead: IconMinus, accepted: IconCheck, asFound: IconMinus } as const;
+const ICONS = {
+  agrees: IconCheck,
+  differs: IconX,
+  locked: IconLock,
+  notShown: IconX,
+  notRead: IconMinus,
+  accepted: IconCheck,
+  asFound: IconMinus,
+} as const;
 
 /** One line a code: what it shows, what it must show, and the verdict in a word and a sign. */
-export function VerdictTable({ verdicts, map }: { readonly verdicts: readonly CodeVerdict[]; readonly map: DisplayMap }) {
+export function VerdictTable({
+  verdicts,
+  map,
+}: {
+  readonly verdicts: readonly CodeVerdict[];
+  readonly map: DisplayMap;
+}) {
   return (
     <div className={classes['scroll']} tabIndex={0} role="region" aria-label="Verdict per code">
       <table className={classes['table']}>
@@ -30,7 +44,8 @@ export function VerdictTable({ verdicts, map }: { readonly verdicts: readonly Co
         <tbody>
           {verdicts.map(({ label, readings, target, verdict }) => {
             const code = findCode(map, label);
-            const show = (raw: number | null | undefined) => (raw === null || raw === undefined ? '–' : code ? formatRaw(code, raw) : String(raw));
+            const show = (raw: number | null | undefined) =>
+              raw === null || raw === undefined ? '–' : code ? formatRaw(code, raw) : String(raw);
             const Icon = ICONS[verdict];
             return (
               <tr key={label} data-verdict={verdict}>

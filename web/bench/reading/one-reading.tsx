@@ -73,7 +73,10 @@ export function OneReading({ code, where, how, reading, onTake, onNotShown, note
           data-scan-guard
           error={problem}
         />
-        <NumberPad onDigit={(digit) => setTyped((before) => `${before}${digit}`)} onBack={() => setTyped((before) => before.slice(0, -1))} />
+        <NumberPad
+          onDigit={(digit) => setTyped((before) => `${before}${digit}`)}
+          onBack={() => setTyped((before) => before.slice(0, -1))}
+        />
         <p className={classes['means']} aria-live="polite">
           {typed !== '' && parsed.ok && meaningOf(code, parsed.value)}
         </p>
@@ -102,7 +105,8 @@ function useDigitsFor(field: RefObject<HTMLInputElement | null>): void {
       const isByHand = event.timeStamp - lastAt > HAND_MS;
       lastAt = event.timeStamp;
       const target = event.target instanceof HTMLElement ? event.target : null;
-      if (!isByHand || !/^[0-9]$/.test(event.key) || target?.closest('input, textarea, select, [role="dialog"]')) return;
+      if (!isByHand || !/^[0-9]$/.test(event.key) || target?.closest('input, textarea, select, [role="dialog"]'))
+        return;
       field.current?.focus();
     };
     document.addEventListener('keydown', onKey);

@@ -1,5 +1,14 @@
 import { useState } from 'react';
-import { DEFAULT_PACE, findCode, glassLabel, isKeyed, type DisplayMap, type KeyPlan, type PlanStep, type RawValues } from '@decurio/core';
+import {
+  DEFAULT_PACE,
+  findCode,
+  glassLabel,
+  isKeyed,
+  type DisplayMap,
+  type KeyPlan,
+  type PlanStep,
+  type RawValues,
+} from '@decurio/core';
 import { capital, gestureWords } from '../../ui/gesture-words.js';
 import { usePlan, type PlanJob } from '../../workers/planner.js';
 
@@ -15,9 +24,19 @@ export interface ReadRoute {
  * codes: readings do not change the way, and a form that vanished for a moment would lose a digit.
  */
 export function useReadRoute(map: DisplayMap, toRead: readonly string[], known: RawValues): ReadRoute | null {
-  const [job] = useState((): PlanJob => ({ kind: 'readout', map, start: { values: known, at: null }, pace: DEFAULT_PACE, labels: toRead }));
+  const [job] = useState((): PlanJob => ({
+    kind: 'readout',
+    map,
+    start: { values: known, at: null },
+    pace: DEFAULT_PACE,
+    labels: toRead,
+  }));
   const plan = usePlan(isKeyed(map) ? job : null);
-  if (!isKeyed(map)) return { order: toRead, wayTo: (label) => `Read ${label} again through ${map.instructions?.via ?? 'the connection'}.` };
+  if (!isKeyed(map))
+    return {
+      order: toRead,
+      wayTo: (label) => `Read ${label} again through ${map.instructions?.via ?? 'the connection'}.`,
+    };
   return plan && { order: firstShown(plan), wayTo: (label) => wayTo(map, plan, label) };
 }
 
@@ -31,7 +50,9 @@ export function wayTo(map: DisplayMap, plan: KeyPlan, label: string): string {
   const code = findCode(map, label);
   const shows = code ? glassLabel(code) : label;
   if (steps.length === 0) return `Go to ${shows}.`;
-  const words = grouped(steps).map(({ step, times }) => stepWords(map, step, times)).filter((one, i, all) => one !== '' && one !== all[i - 1]);
+  const words = grouped(steps)
+    .map(({ step, times }) => stepWords(map, step, times))
+    .filter((one, i, all) => one !== '' && one !== all[i - 1]);
   return `${capital(words.join(', then '))}, until the glass shows ${shows}.`;
 }
 
@@ -39,7 +60,12 @@ function grouped(steps: readonly PlanStep[]): { readonly step: PlanStep; readonl
   const groups: { step: PlanStep; times: number }[] = [];
   for (const step of steps) {
     const last = groups.at(-1);
-    if (last && last.step.purpose === step.purpose && JSON.stringify(last.step.gesture) === JSON.stringify(step.gesture)) last.times++;
+    if (
+      last &&
+      last.step.purpose === step.purpose &&
+      JSON.stringify(last.step.gesture) === JSON.stringify(step.gesture)
+    )
+      last.times++;
     else groups.push({ step, times: 1 });
   }
   return groups;

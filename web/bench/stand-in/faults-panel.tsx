@@ -21,13 +21,47 @@ export function FaultsPanel({ faults, map, others, onChange, onFresh }: FaultsPa
     <details className={classes['faults']}>
       <summary>Faults{count > 0 ? `: ${count} given` : ''}</summary>
       <div>
-        <Select label="A code that does not move" clearable value={faults.lockedCode} onChange={(lockedCode) => give({ lockedCode })} data={codes} />
-        <Select label="A code that acts on nothing" clearable value={faults.deadCode} onChange={(deadCode) => give({ deadCode })} data={codes} />
-        <Select label="Another display than its map" clearable value={faults.otherMapId} onChange={(otherMapId) => give({ otherMapId })} data={others.map((other) => ({ value: other.id, label: mapTitle(other) }))} />
-        <Checkbox label="A brake switch is stuck" checked={faults.brakeSwitchStuck} onChange={(e) => give({ brakeSwitchStuck: e.target.checked })} />
-        <Checkbox label="The wheel gives twice the pulses" checked={faults.wrongPulses} onChange={(e) => give({ wrongPulses: e.target.checked })} />
-        <Checkbox label="Another pack than its label" checked={faults.otherPack} onChange={(e) => give({ otherPack: e.target.checked })} />
-        <Checkbox label="The menu closes early" checked={faults.menuClosesEarly} onChange={(e) => give({ menuClosesEarly: e.target.checked })} />
+        <Select
+          label="A code that does not move"
+          clearable
+          value={faults.lockedCode}
+          onChange={(lockedCode) => give({ lockedCode })}
+          data={codes}
+        />
+        <Select
+          label="A code that acts on nothing"
+          clearable
+          value={faults.deadCode}
+          onChange={(deadCode) => give({ deadCode })}
+          data={codes}
+        />
+        <Select
+          label="Another display than its map"
+          clearable
+          value={faults.otherMapId}
+          onChange={(otherMapId) => give({ otherMapId })}
+          data={others.map((other) => ({ value: other.id, label: mapTitle(other) }))}
+        />
+        <Checkbox
+          label="A brake switch is stuck"
+          checked={faults.brakeSwitchStuck}
+          onChange={(e) => give({ brakeSwitchStuck: e.target.checked })}
+        />
+        <Checkbox
+          label="The wheel gives twice the pulses"
+          checked={faults.wrongPulses}
+          onChange={(e) => give({ wrongPulses: e.target.checked })}
+        />
+        <Checkbox
+          label="Another pack than its label"
+          checked={faults.otherPack}
+          onChange={(e) => give({ otherPack: e.target.checked })}
+        />
+        <Checkbox
+          label="The menu closes early"
+          checked={faults.menuClosesEarly}
+          onChange={(e) => give({ menuClosesEarly: e.target.checked })}
+        />
         <button type="button" onClick={onFresh}>
           Take a fresh one
         </button>

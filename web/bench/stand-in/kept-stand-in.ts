@@ -11,7 +11,13 @@ export interface KeptStandIn {
 
 const keptAt = (unitId: string): string => `decurio.standIn.${unitId}`;
 const { lockedCode, deadCode, brakeSwitchStuck, wrongPulses, otherPack, menuClosesEarly } = NO_FAULTS;
-export const FRESH: KeptStandIn = { faults: { lockedCode, deadCode, brakeSwitchStuck, wrongPulses, otherPack, menuClosesEarly, otherMapId: null }, display: null, isPackIn: true, chargePercent: 94, odometerKm: 3 };
+export const FRESH: KeptStandIn = {
+  faults: { lockedCode, deadCode, brakeSwitchStuck, wrongPulses, otherPack, menuClosesEarly, otherMapId: null },
+  display: null,
+  isPackIn: true,
+  chargePercent: 94,
+  odometerKm: 3,
+};
 
 export function keptStandIn(unitId: string): KeptStandIn {
   try {
@@ -22,7 +28,9 @@ export function keptStandIn(unitId: string): KeptStandIn {
   }
 }
 
-export const keepStandIn = (unitId: string, kept: KeptStandIn): void => localStorage.setItem(keptAt(unitId), JSON.stringify(kept));
+export const keepStandIn = (unitId: string, kept: KeptStandIn): void =>
+  localStorage.setItem(keptAt(unitId), JSON.stringify(kept));
 
 /** The same hidden wheel for the same serial, whoever tries it. */
-export const seedOf = (serial: string): number => [...serial].reduce((seed, sign) => Math.imul(seed ^ sign.charCodeAt(0), 16_777_619), 2_166_136_261) >>> 0;
+export const seedOf = (serial: string): number =>
+  [...serial].reduce((seed, sign) => Math.imul(seed ^ sign.charCodeAt(0), 16_777_619), 2_166_136_261) >>> 0;

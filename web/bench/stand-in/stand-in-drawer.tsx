@@ -18,7 +18,12 @@ export function StandInDrawer({ bench, onClose }: { readonly bench: BenchView; r
   const unitId = bench.unit.id;
   const [kept, setKept] = useState(() => keptStandIn(unitId));
   const type = types.data?.find(({ id }) => id === bench.type.id)?.document as VehicleType | undefined;
-  const others = (maps.data ?? []).map(({ document }) => document).filter((document): document is typeof bench.map => 'codes' in document && document.id !== bench.map.id && document.menu !== null);
+  const others = (maps.data ?? [])
+    .map(({ document }) => document)
+    .filter(
+      (document): document is typeof bench.map =>
+        'codes' in document && document.id !== bench.map.id && document.menu !== null,
+    );
   const lay = (next: KeptStandIn) => {
     keepStandIn(unitId, next);
     setKept(next);
@@ -33,8 +38,26 @@ export function StandInDrawer({ bench, onClose }: { readonly bench: BenchView; r
       </header>
       {type && maps.data ? (
         <>
-          <Vehicle key={`${unitId} ${JSON.stringify(kept.faults)}`} bench={bench} type={type} kept={kept} other={others.find(({ id }) => id === kept.faults.otherMapId) ?? null} />
-          <FaultsPanel faults={kept.faults} map={bench.map} others={others} onChange={(faults) => lay({ ...keptStandIn(unitId), faults, display: faults.otherMapId === kept.faults.otherMapId ? keptStandIn(unitId).display : null })} onFresh={() => lay({ ...FRESH })} />
+          <Vehicle
+            key={`${unitId} ${JSON.stringify(kept.faults)}`}
+            bench={bench}
+            type={type}
+            kept={kept}
+            other={others.find(({ id }) => id === kept.faults.otherMapId) ?? null}
+          />
+          <FaultsPanel
+            faults={kept.faults}
+            map={bench.map}
+            others={others}
+            onChange={(faults) =>
+              lay({
+                ...keptStandIn(unitId),
+                faults,
+                display: faults.otherMapId === kept.faults.otherMapId ? keptStandIn(unitId).display : null,
+              })
+            }
+            onFresh={() => lay({ ...FRESH })}
+          />
         </>
       ) : (
         <Busy />
@@ -70,11 +93,20 @@ function Vehicle({ bench, type, kept, other }: VehicleProps) {
           Unplug the display and plug it in
         </button>
       </div>
-      <Handlebar map={run.map} bar={run.bar} keyboard="off" speed={instruments.speed.toFixed(run.map.speed?.decimals ?? 0)} />
+      <Handlebar
+        map={run.map}
+        bar={run.bar}
+        keyboard="off"
+        speed={instruments.speed.toFixed(run.map.speed?.decimals ?? 0)}
+      />
       <dl className={classes['meters']}>
         <div>
           <dt>Glass</dt>
-          <dd>{isDark ? 'dark' : `${instruments.speed} ${instruments.unit}, gauge ${instruments.gaugePercent === null ? 'nothing' : instruments.gaugePercent > 100 ? 'over full' : `${instruments.gaugePercent} %`}`}</dd>
+          <dd>
+            {isDark
+              ? 'dark'
+              : `${instruments.speed} ${instruments.unit}, gauge ${instruments.gaugePercent === null ? 'nothing' : instruments.gaugePercent > 100 ? 'over full' : `${instruments.gaugePercent} %`}`}
+          </dd>
         </div>
         <div>
           <dt>Meter</dt>
@@ -94,18 +126,42 @@ function Vehicle({ bench, type, kept, other }: VehicleProps) {
         {type.throttleFitted && (
           <label>
             <span>Throttle</span>
-            <Slider value={Math.round(controls.throttle * 100)} onChange={(value) => control({ throttle: value / 100 })} thumbLabel="Throttle" label={(value) => `${value} %`} color="verdigris" />
+            <Slider
+              value={Math.round(controls.throttle * 100)}
+              onChange={(value) => control({ throttle: value / 100 })}
+              thumbLabel="Throttle"
+              label={(value) => `${value} %`}
+              color="verdigris"
+            />
           </label>
         )}
-        <Switch label="Pedals turn" checked={controls.pedalling} onChange={(e) => control({ pedalling: e.currentTarget.checked })} disabled={type.pedalMagnets === null} />
-        <Switch label="Front brake" checked={controls.brakes.front} onChange={(e) => brake('front', e.currentTarget.checked)} />
-        <Switch label="Rear brake" checked={controls.brakes.rear} onChange={(e) => brake('rear', e.currentTarget.checked)} />
-        <Switch label="On the road" checked={!controls.onStand} onChange={(e) => control({ onStand: !e.currentTarget.checked })} />
+        <Switch
+          label="Pedals turn"
+          checked={controls.pedalling}
+          onChange={(e) => control({ pedalling: e.currentTarget.checked })}
+          disabled={type.pedalMagnets === null}
+        />
+        <Switch
+          label="Front brake"
+          checked={controls.brakes.front}
+          onChange={(e) => brake('front', e.currentTarget.checked)}
+        />
+        <Switch
+          label="Rear brake"
+          checked={controls.brakes.rear}
+          onChange={(e) => brake('rear', e.currentTarget.checked)}
+        />
+        <Switch
+          label="On the road"
+          checked={!controls.onStand}
+          onChange={(e) => control({ onStand: !e.currentTarget.checked })}
+        />
       </div>
       <details className={classes['truth']}>
         <summary>What nobody at the stand knows</summary>
         <p>
-          True speed {motion.trueKmh.toFixed(1)} km/h; shows {run.ratio.toFixed(3)} of it. Charge {motion.chargePercent.toFixed(0)} %.
+          True speed {motion.trueKmh.toFixed(1)} km/h; shows {run.ratio.toFixed(3)} of it. Charge{' '}
+          {motion.chargePercent.toFixed(0)} %.
         </p>
       </details>
     </div>

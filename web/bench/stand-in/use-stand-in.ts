@@ -1,5 +1,20 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { atRest, fittedMap, HANDS_OFF, instrumentsOf, moveOn, newStandIn, obeyedCodes, speedRatioOf, type Controls, type DisplayMap, type Instruments, type Motion, type RawValues, type VehicleType } from '@decurio/core';
+import {
+  atRest,
+  fittedMap,
+  HANDS_OFF,
+  instrumentsOf,
+  moveOn,
+  newStandIn,
+  obeyedCodes,
+  speedRatioOf,
+  type Controls,
+  type DisplayMap,
+  type Instruments,
+  type Motion,
+  type RawValues,
+  type VehicleType,
+} from '@decurio/core';
 import { useHandlebar, type Handlebar } from '../../ui/handlebar/use-handlebar.js';
 import { tellFeed } from './stand-in-feed.js';
 import { keepStandIn, seedOf, type KeptStandIn } from './kept-stand-in.js';
@@ -37,7 +52,8 @@ export function useStandIn({ unitId, serial, type, map, other, kept }: StandInOf
   const faults = useMemo(() => ({ ...kept.faults, otherRevision: other }), [kept.faults, other]);
   const fitted = useMemo(() => fittedMap(map, faults), [map, faults]);
   const unit = useMemo(() => newStandIn(type, seedOf(serial), faults), [type, serial, faults]);
-  const display = kept.display && fitted.codes.every(({ label }) => label in (kept.display?.stored ?? {})) ? kept.display : {};
+  const display =
+    kept.display && fitted.codes.every(({ label }) => label in (kept.display?.stored ?? {})) ? kept.display : {};
   const bar = useHandlebar(fitted, display);
   const [isPackIn, setPackIn] = useState(kept.isPackIn);
   const [motion, setMotion] = useState(() => atRest(unit, kept.chargePercent));
@@ -45,9 +61,18 @@ export function useStandIn({ unitId, serial, type, map, other, kept }: StandInOf
 
   const { state, down } = bar;
   const isOn = isPackIn && state.screen.kind !== 'off';
-  const values = useMemo((): RawValues => (faults.deadCode === null ? state.inForce : without(state.inForce, faults.deadCode)), [state.inForce, faults.deadCode]);
-  const obeyed = useMemo(() => obeyedCodes(type, fitted, values, { level: state.level, mode: state.mode }), [type, fitted, values, state.level, state.mode]);
-  const walkHeld = fitted.dangers.some(({ gesture }) => gesture.kind === 'hold' && gesture.keys.every((key) => down.has(key)) && down.size === gesture.keys.length);
+  const values = useMemo(
+    (): RawValues => (faults.deadCode === null ? state.inForce : without(state.inForce, faults.deadCode)),
+    [state.inForce, faults.deadCode],
+  );
+  const obeyed = useMemo(
+    () => obeyedCodes(type, fitted, values, { level: state.level, mode: state.mode }),
+    [type, fitted, values, state.level, state.mode],
+  );
+  const walkHeld = fitted.dangers.some(
+    ({ gesture }) =>
+      gesture.kind === 'hold' && gesture.keys.every((key) => down.has(key)) && down.size === gesture.keys.length,
+  );
 
   const latest = useRef({ controls, obeyed, isOn, walkHeld });
   useEffect(() => {
@@ -56,10 +81,21 @@ export function useStandIn({ unitId, serial, type, map, other, kept }: StandInOf
   useEffect(() => {
     const timer = setInterval(() => {
       const now = latest.current;
-      const hands = now.isOn ? { ...now.controls, walkHeld: now.walkHeld } : { ...now.controls, throttle: 0, walkHeld: false };
+      const hands = now.isOn
+        ? { ...now.controls, walkHeld: now.walkHeld }
+        : { ...now.controls, throttle: 0, walkHeld: false };
       setMotion((before) => {
         const isIdle = before.trueKmh === 0 && hands.throttle === 0 && !hands.pedalling && !hands.walkHeld;
-        return isIdle ? before : moveOn(unit, before, now.isOn ? now.obeyed : { ...now.obeyed, levelShare: 0 }, hands, TICK_MS, fitted.speed?.overshootKmh ?? 0);
+        return isIdle
+          ? before
+          : moveOn(
+              unit,
+              before,
+              now.isOn ? now.obeyed : { ...now.obeyed, levelShare: 0 },
+              hands,
+              TICK_MS,
+              fitted.speed?.overshootKmh ?? 0,
+            );
       });
     }, TICK_MS);
     return () => clearInterval(timer);
@@ -70,7 +106,10 @@ export function useStandIn({ unitId, serial, type, map, other, kept }: StandInOf
     keepStandIn(unitId, { ...kept, display: state, isPackIn, chargePercent: motion.chargePercent, odometerKm });
   }, [unitId, kept, state, isPackIn, motion.chargePercent, odometerKm]);
 
-  useEffect(() => tellFeed({ unitId, treadKmh: motion.trueKmh, groundKmh: controls.onStand ? 0 : motion.trueKmh }), [unitId, motion.trueKmh, controls.onStand]);
+  useEffect(
+    () => tellFeed({ unitId, treadKmh: motion.trueKmh, groundKmh: controls.onStand ? 0 : motion.trueKmh }),
+    [unitId, motion.trueKmh, controls.onStand],
+  );
   useEffect(() => () => tellFeed(null), []);
 
   const control = useCallback((change: Partial<Controls>) => setControls((before) => ({ ...before, ...change })), []);
@@ -96,4 +135,5 @@ export function useStandIn({ unitId, serial, type, map, other, kept }: StandInOf
   };
 }
 
-const without = (values: RawValues, label: string): RawValues => Object.fromEntries(Object.entries(values).filter(([other]) => other !== label));
+const without = (values: RawValues, label: string): RawValues =>
+  Object.fromEntries(Object.entries(values).filter(([other]) => other !== label));

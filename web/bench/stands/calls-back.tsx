@@ -9,7 +9,10 @@ export function CallsBack() {
   const units = useStands();
   const now = useNow(units);
   const { pathname } = useLocation();
-  const back = units.filter(({ unitId, restart }) => restart?.until !== null && restart !== null && (restart.until ?? 0) <= now && !pathname.endsWith(unitId));
+  const back = units.filter(
+    ({ unitId, restart }) =>
+      restart?.until !== null && restart !== null && (restart.until ?? 0) <= now && !pathname.endsWith(unitId),
+  );
   const told = useRef(new Set<string>());
   useEffect(() => {
     for (const { unitId, serial, restart } of back) {

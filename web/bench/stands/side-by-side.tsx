@@ -34,7 +34,11 @@ export function SideBySide({ current, children }: { readonly current: string; re
                 <b>{unit.serial}</b>
                 <small>{left > 0 ? `waits ${left} s` : isBack ? 'wait is over' : stepTitle(unit.step)}</small>
               </Link>
-              <button type="button" aria-label={`${unit.serial} is not on my stands`} onClick={() => dispatch(stands.actions.left(unit.unitId))}>
+              <button
+                type="button"
+                aria-label={`${unit.serial} is not on my stands`}
+                onClick={() => dispatch(stands.actions.left(unit.unitId))}
+              >
                 <IconX size={14} aria-hidden="true" />
               </button>
             </li>

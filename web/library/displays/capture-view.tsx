@@ -1,6 +1,15 @@
 import { Checkbox, NumberInput, SegmentedControl, TextInput } from '@mantine/core';
 import { useEffect, useState } from 'react';
-import { draftMap, hold, parseDisplayMap, tap, type Capture, type CapturedCode, type DisplayMap, type EditRules } from '@decurio/core';
+import {
+  draftMap,
+  hold,
+  parseDisplayMap,
+  tap,
+  type Capture,
+  type CapturedCode,
+  type DisplayMap,
+  type EditRules,
+} from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
 import classes from './displays.module.css';
@@ -32,8 +41,24 @@ interface Handling {
 }
 
 const EMPTY: Handling = {
-  name: '', revision: '', serial: '', firmware: '', keys: 'set, +, −', openKeys: '+ and −', openSeconds: 2, closeKeys: 'set', closeSeconds: 2,
-  next: '+', previous: '−', afterLast: 'wrap', style: 'focus', select: 'set', up: '+', down: '−', store: 'endOfEdit', keepsUnstored: false,
+  name: '',
+  revision: '',
+  serial: '',
+  firmware: '',
+  keys: 'set, +, −',
+  openKeys: '+ and −',
+  openSeconds: 2,
+  closeKeys: 'set',
+  closeSeconds: 2,
+  next: '+',
+  previous: '−',
+  afterLast: 'wrap',
+  style: 'focus',
+  select: 'set',
+  up: '+',
+  down: '−',
+  store: 'endOfEdit',
+  keepsUnstored: false,
 };
 
 interface Seen {
@@ -54,7 +79,8 @@ export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
   const [idleMs, setIdleMs] = useState<number | null>(null);
   const [seen, setSeen] = useState<readonly Seen[]>([NO_CODE]);
   const [problems, setProblems] = useState<readonly string[]>([]);
-  const set = <K extends keyof Handling>(field: K, value: Handling[K]) => setHow((before) => ({ ...before, [field]: value }));
+  const set = <K extends keyof Handling>(field: K, value: Handling[K]) =>
+    setHow((before) => ({ ...before, [field]: value }));
   const setCode = (i: number, change: Partial<Seen>) =>
     setSeen((all) => {
       const next = all.map((code, at) => (at === i ? { ...code, ...change } : code));
@@ -68,12 +94,22 @@ export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
     onDraft(parsed.map);
   };
   const text = (label: string, field: keyof Handling, description?: string) => (
-    <TextInput label={label} {...(description ? { description } : {})} value={String(how[field])} onChange={(e) => set(field, e.target.value as never)} autoComplete="off" data-scan-guard />
+    <TextInput
+      label={label}
+      {...(description ? { description } : {})}
+      value={String(how[field])}
+      onChange={(e) => set(field, e.target.value as never)}
+      autoComplete="off"
+      data-scan-guard
+    />
   );
   return (
     <>
       <h1>Capture a live unit</h1>
-      <Notice kind="care" says="Driven wheel clear of the ground, hands and sleeves clear. On many displays one long press starts the motor. Put every value back as it was before going on." />
+      <Notice
+        kind="care"
+        says="Driven wheel clear of the ground, hands and sleeves clear. On many displays one long press starts the motor. Put every value back as it was before going on."
+      />
       <h2 className="cap">The display</h2>
       <div className={classes['row']}>
         {text('Name', 'name')}
@@ -85,9 +121,23 @@ export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
       <div className={classes['row']}>
         {text('Keys, as printed', 'keys', 'separated by commas')}
         {text('Opens: hold', 'openKeys')}
-        <NumberInput label="for seconds" value={how.openSeconds} onChange={(v) => set('openSeconds', Number(v))} min={0.2} max={20} decimalScale={1} />
+        <NumberInput
+          label="for seconds"
+          value={how.openSeconds}
+          onChange={(v) => set('openSeconds', Number(v))}
+          min={0.2}
+          max={20}
+          decimalScale={1}
+        />
         {text('Closes: hold', 'closeKeys')}
-        <NumberInput label="for seconds" value={how.closeSeconds} onChange={(v) => set('closeSeconds', Number(v))} min={0.2} max={20} decimalScale={1} />
+        <NumberInput
+          label="for seconds"
+          value={how.closeSeconds}
+          onChange={(v) => set('closeSeconds', Number(v))}
+          min={0.2}
+          max={20}
+          decimalScale={1}
+        />
       </div>
       <div className={classes['row']}>
         {text('Next code', 'next')}
@@ -97,13 +147,44 @@ export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
         {how.style === 'focus' && text('Moves between name and value', 'select')}
       </div>
       <div className={classes['acts']}>
-        <Choice label="Values change" value={how.style} onChange={(v) => set('style', v)} data={[['live', 'at once'], ['focus', 'after a key']]} />
-        <Choice label="After the last code" value={how.afterLast} onChange={(v) => set('afterLast', v)} data={[['wrap', 'it starts again'], ['leave', 'it closes'], ['stop', 'it stays']]} />
-        <Choice label="A value is stored" value={how.store} onChange={(v) => set('store', v)} data={[['change', 'at once'], ['move', 'on moving on'], ['endOfEdit', 'with the key'], ['leave', 'on leaving']]} />
+        <Choice
+          label="Values change"
+          value={how.style}
+          onChange={(v) => set('style', v)}
+          data={[
+            ['live', 'at once'],
+            ['focus', 'after a key'],
+          ]}
+        />
+        <Choice
+          label="After the last code"
+          value={how.afterLast}
+          onChange={(v) => set('afterLast', v)}
+          data={[
+            ['wrap', 'it starts again'],
+            ['leave', 'it closes'],
+            ['stop', 'it stays'],
+          ]}
+        />
+        <Choice
+          label="A value is stored"
+          value={how.store}
+          onChange={(v) => set('store', v)}
+          data={[
+            ['change', 'at once'],
+            ['move', 'on moving on'],
+            ['endOfEdit', 'with the key'],
+            ['leave', 'on leaving'],
+          ]}
+        />
       </div>
       <h2 className="cap">How long it stays open</h2>
       <Stopwatch ms={idleMs} onMs={setIdleMs} />
-      <Checkbox label="A change that was not stored is there again after it closed by itself" checked={how.keepsUnstored} onChange={(e) => set('keepsUnstored', e.target.checked)} />
+      <Checkbox
+        label="A change that was not stored is there again after it closed by itself"
+        checked={how.keepsUnstored}
+        onChange={(e) => set('keepsUnstored', e.target.checked)}
+      />
       <h2 className="cap">Every code, in the order of the menu</h2>
       <table className={classes['captured']} aria-label="Codes seen">
         <thead>
@@ -120,17 +201,37 @@ export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
             <tr key={i}>
               {(['label', 'found', 'min', 'max'] as const).map((field) => (
                 <td key={field}>
-                  <TextInput aria-label={`${COLUMNS[field]} of entry ${i + 1}`} value={code[field]} onChange={(e) => setCode(i, { [field]: e.target.value })} maxLength={12} autoComplete="off" data-scan-guard />
+                  <TextInput
+                    aria-label={`${COLUMNS[field]} of entry ${i + 1}`}
+                    value={code[field]}
+                    onChange={(e) => setCode(i, { [field]: e.target.value })}
+                    maxLength={12}
+                    autoComplete="off"
+                    data-scan-guard
+                  />
                 </td>
               ))}
               <td>
-                <Checkbox aria-label={`Entry ${i + 1} does not move`} checked={code.isLocked} onChange={(e) => setCode(i, { isLocked: e.target.checked })} />
+                <Checkbox
+                  aria-label={`Entry ${i + 1} does not move`}
+                  checked={code.isLocked}
+                  onChange={(e) => setCode(i, { isLocked: e.target.checked })}
+                />
               </td>
               <td>
-                <Checkbox aria-label={`Entry ${i + 1} goes round`} checked={code.wraps} onChange={(e) => setCode(i, { wraps: e.target.checked })} />
+                <Checkbox
+                  aria-label={`Entry ${i + 1} goes round`}
+                  checked={code.wraps}
+                  onChange={(e) => setCode(i, { wraps: e.target.checked })}
+                />
               </td>
               <td>
-                <TextInput aria-label={`Note on entry ${i + 1}`} value={code.note} onChange={(e) => setCode(i, { note: e.target.value })} maxLength={200} />
+                <TextInput
+                  aria-label={`Note on entry ${i + 1}`}
+                  value={code.note}
+                  onChange={(e) => setCode(i, { note: e.target.value })}
+                  maxLength={200}
+                />
               </td>
             </tr>
           ))}
@@ -159,7 +260,11 @@ interface ChoiceProps<T extends string> {
 const Choice = <T extends string>({ label, value, onChange, data }: ChoiceProps<T>) => (
   <div role="group" aria-label={label}>
     <p className="soft">{label}</p>
-    <SegmentedControl value={value} onChange={(v) => onChange(v as T)} data={data.map(([v, title]) => ({ value: v, label: title }))} />
+    <SegmentedControl
+      value={value}
+      onChange={(v) => onChange(v as T)}
+      data={data.map(([v, title]) => ({ value: v, label: title }))}
+    />
   </div>
 );
 
@@ -195,18 +300,30 @@ function Stopwatch({ ms, onMs }: { readonly ms: number | null; readonly onMs: (m
 
 /** What was noted, or a sentence that says what is missing. */
 function captured(how: Handling, idleMs: number | null, seen: readonly Seen[]): Capture | string {
-  const keys = how.keys.split(',').map((label) => label.trim()).filter((label) => label !== '').map((label, i) => ({ id: `k${i + 1}`, label }));
-  const named = (words: string): string[] => words.split(/ and |\+(?=\w)|,/).map((w) => w.trim()).filter((w) => w !== '').map((w) => keys.find((key) => key.label === w)?.id ?? w);
+  const keys = how.keys
+    .split(',')
+    .map((label) => label.trim())
+    .filter((label) => label !== '')
+    .map((label, i) => ({ id: `k${i + 1}`, label }));
+  const named = (words: string): string[] =>
+    words
+      .split(/ and |\+(?=\w)|,/)
+      .map((w) => w.trim())
+      .filter((w) => w !== '')
+      .map((w) => keys.find((key) => key.label === w)?.id ?? w);
   if (how.name.trim() === '' || how.serial.trim() === '') return 'Name the display, and the unit it was seen on.';
   if (idleMs === null) return 'Measure with the stopwatch how long the menu stays open without a press.';
   const codes = seen.filter((code) => code.label.trim() !== '');
   if (codes.length === 0) return 'Note at least one code.';
-  const numbers = codes.map((code) => [code.found, code.min || code.found, code.max || code.found].map((text) => Number(text.replace(',', '.'))));
+  const numbers = codes.map((code) =>
+    [code.found, code.min || code.found, code.max || code.found].map((text) => Number(text.replace(',', '.'))),
+  );
   const bad = codes.find((code, i) => code.found.trim() === '' || numbers[i]?.some((n) => !Number.isFinite(n)));
   if (bad) return `Type the digits that ${bad.label} shows, and its lowest and highest value.`;
   const one = (words: string) => tap(named(words)[0] ?? '');
   const steppers = { up: one(how.up), down: one(how.down) };
-  const edit: EditRules = how.style === 'live' ? { style: 'live', ...steppers } : { style: 'focus', select: one(how.select), ...steppers };
+  const edit: EditRules =
+    how.style === 'live' ? { style: 'live', ...steppers } : { style: 'focus', select: one(how.select), ...steppers };
   const [first = ''] = keys.map((key) => key.id);
   return {
     name: how.name.trim(),
@@ -226,8 +343,19 @@ function captured(how: Handling, idleMs: number | null, seen: readonly Seen[]): 
     keepsUnstored: how.keepsUnstored,
     codes: codes.map((code, i): CapturedCode => {
       const [found = 0, min = 0, max = 0] = numbers[i] ?? [];
-      const decimals = Math.max(...[code.found, code.min, code.max].map((text) => (text.replace(',', '.').split('.')[1] ?? '').length));
-      return { label: code.label.trim(), found, min, max, decimals: Math.min(2, decimals), isLocked: code.isLocked, wraps: code.wraps, note: code.note.trim() };
+      const decimals = Math.max(
+        ...[code.found, code.min, code.max].map((text) => (text.replace(',', '.').split('.')[1] ?? '').length),
+      );
+      return {
+        label: code.label.trim(),
+        found,
+        min,
+        max,
+        decimals: Math.min(2, decimals),
+        isLocked: code.isLocked,
+        wraps: code.wraps,
+        note: code.note.trim(),
+      };
     }),
   };
 }

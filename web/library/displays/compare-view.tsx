@@ -1,6 +1,14 @@
 import { Select } from '@mantine/core';
 import { useState } from 'react';
-import { compareMaps, functionTitle, mapTitle, rangeWords, type Code, type CodeComparison, type DisplayMap } from '@decurio/core';
+import {
+  compareMaps,
+  functionTitle,
+  mapTitle,
+  rangeWords,
+  type Code,
+  type CodeComparison,
+  type DisplayMap,
+} from '@decurio/core';
 import type { LibraryEntry } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { Busy, Notice } from '../../ui/notice.js';
@@ -21,11 +29,18 @@ export function CompareView({ entry }: { readonly entry: LibraryEntry<'displayMa
   const first = kin[0] ?? others[0];
   const choice = chosen ?? (first ? `map ${first.id}` : null);
   const version = choice?.startsWith('version ') ? Number(choice.slice(8)) : null;
-  const at = api.useAtVersionQuery({ kind: 'displayMap', id: entry.id, version: version ?? 0 }, { skip: version === null });
-  const right = version === null ? others.find((map) => `map ${map.id}` === choice) : (at.data?.document as DisplayMap | undefined);
+  const at = api.useAtVersionQuery(
+    { kind: 'displayMap', id: entry.id, version: version ?? 0 },
+    { skip: version === null },
+  );
+  const right =
+    version === null ? others.find((map) => `map ${map.id}` === choice) : (at.data?.document as DisplayMap | undefined);
   const comparison = right ? compareMaps(entry.document, right) : null;
   const problem = asProblem(all.error ?? versions.error ?? at.error);
-  if (problem) return <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void versions.refetch() }} />;
+  if (problem)
+    return (
+      <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void versions.refetch() }} />
+    );
   if (!all.data || !versions.data) return <Busy />;
   if (choice === null && earlier.length === 0) return <AgainstPaper map={entry.document} />;
   return (
@@ -39,11 +54,23 @@ export function CompareView({ entry }: { readonly entry: LibraryEntry<'displayMa
         onChange={setChosen}
         data={[
           { group: 'Looks alike', items: kin.map((map) => ({ value: `map ${map.id}`, label: mapTitle(map) })) },
-          { group: 'Earlier versions', items: earlier.map((v) => ({ value: `version ${v.version}`, label: `Version ${v.version} of this map` })) },
-          { group: 'Other displays', items: others.filter((map) => !kin.includes(map)).map((map) => ({ value: `map ${map.id}`, label: mapTitle(map) })) },
+          {
+            group: 'Earlier versions',
+            items: earlier.map((v) => ({ value: `version ${v.version}`, label: `Version ${v.version} of this map` })),
+          },
+          {
+            group: 'Other displays',
+            items: others
+              .filter((map) => !kin.includes(map))
+              .map((map) => ({ value: `map ${map.id}`, label: mapTitle(map) })),
+          },
         ].filter((group) => group.items.length > 0)}
       />
-      {comparison && right ? <Comparison left={entry.document} right={right} codes={comparison.codes} parts={comparison.parts} /> : <Busy />}
+      {comparison && right ? (
+        <Comparison left={entry.document} right={right} codes={comparison.codes} parts={comparison.parts} />
+      ) : (
+        <Busy />
+      )}
       <AgainstPaper map={entry.document} />
     </>
   );
@@ -56,7 +83,17 @@ interface ComparisonProps {
   readonly parts: readonly string[];
 }
 
-const PART_WORDS: Readonly<Record<string, string>> = { keys: 'its keys', power: 'power', ride: 'levels and modes', menu: 'how the menu works', instructions: 'the instructions', restart: 'the restart', dangers: 'what starts the motor', icons: 'icons', speed: 'how speed is shown' };
+const PART_WORDS: Readonly<Record<string, string>> = {
+  keys: 'its keys',
+  power: 'power',
+  ride: 'levels and modes',
+  menu: 'how the menu works',
+  instructions: 'the instructions',
+  restart: 'the restart',
+  dangers: 'what starts the motor',
+  icons: 'icons',
+  speed: 'how speed is shown',
+};
 
 function Comparison({ left, right, codes, parts }: ComparisonProps) {
   const differing = codes.filter((code) => code.kind !== 'same');
@@ -83,8 +120,16 @@ function Comparison({ left, right, codes, parts }: ComparisonProps) {
               </th>
               {code.kind === 'changed' ? (
                 <>
-                  <td>{code.changes.map((change) => <Aspect key={change.aspect} name={change.aspect} says={change.left} />)}</td>
-                  <td>{code.changes.map((change) => <Aspect key={change.aspect} name={change.aspect} says={change.right} />)}</td>
+                  <td>
+                    {code.changes.map((change) => (
+                      <Aspect key={change.aspect} name={change.aspect} says={change.left} />
+                    ))}
+                  </td>
+                  <td>
+                    {code.changes.map((change) => (
+                      <Aspect key={change.aspect} name={change.aspect} says={change.right} />
+                    ))}
+                  </td>
                 </>
               ) : (
                 <>
@@ -100,7 +145,15 @@ function Comparison({ left, right, codes, parts }: ComparisonProps) {
   );
 }
 
-const ASPECTS = { function: 'sets', range: 'range', meaning: 'meaning', factory: 'delivered at', access: 'access', behaviour: 'acts', source: 'known from' } as const;
+const ASPECTS = {
+  function: 'sets',
+  range: 'range',
+  meaning: 'meaning',
+  factory: 'delivered at',
+  access: 'access',
+  behaviour: 'acts',
+  source: 'known from',
+} as const;
 
 const Aspect = ({ name, says }: { readonly name: keyof typeof ASPECTS; readonly says: string }) => (
   <p>

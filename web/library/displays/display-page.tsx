@@ -81,7 +81,11 @@ function View({ view, entry, mayEdit }: ViewProps) {
     case 'disputes':
       return <DisputesView entry={entry} maySettle={mayEdit} />;
     case 'edit':
-      return mayEdit ? <MapEditor key={entry.version} start={entry.document} isNew={false} /> : <Notice kind="note" says="A lead edits maps. You can dispute one where a display does otherwise." />;
+      return mayEdit ? (
+        <MapEditor key={entry.version} start={entry.document} isNew={false} />
+      ) : (
+        <Notice kind="note" says="A lead edits maps. You can dispute one where a display does otherwise." />
+      );
     default:
       return (
         <div className={page['read']}>
@@ -93,7 +97,14 @@ function View({ view, entry, mayEdit }: ViewProps) {
 
 /** Whether anything may leave under this map, and who stands behind it. */
 function Standing({ map }: { readonly map: DisplayMap }) {
-  if (!map.confirmed) return <Notice kind="care" title="Draft" says="Nobody but its writer has held this map against a real unit. It can be practised; nothing is released under it." />;
+  if (!map.confirmed)
+    return (
+      <Notice
+        kind="care"
+        title="Draft"
+        says="Nobody but its writer has held this map against a real unit. It can be practised; nothing is released under it."
+      />
+    );
   const { by, on, unit, firmware } = map.confirmed;
   return (
     <p className="soft">

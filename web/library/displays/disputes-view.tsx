@@ -9,10 +9,19 @@ import { whenFull } from '../../ui/when.js';
 import classes from './displays.module.css';
 
 /** What benches met that this map does not say, open ones first. */
-export function DisputesView({ entry, maySettle }: { readonly entry: LibraryEntry<'displayMap'>; readonly maySettle: boolean }) {
+export function DisputesView({
+  entry,
+  maySettle,
+}: {
+  readonly entry: LibraryEntry<'displayMap'>;
+  readonly maySettle: boolean;
+}) {
   const disputes = api.useDisputesQuery(entry.id);
   const problem = asProblem(disputes.error);
-  if (problem && !disputes.data) return <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void disputes.refetch() }} />;
+  if (problem && !disputes.data)
+    return (
+      <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void disputes.refetch() }} />
+    );
   if (!disputes.data) return <Busy />;
   return (
     <>
@@ -55,7 +64,14 @@ function Dispute({ dispute, maySettle }: { readonly dispute: DisputeView; readon
               void settle({ id: dispute.id, words: words.trim() });
             }}
           >
-            <TextInput aria-label={`How ${label ?? 'it'} was settled`} placeholder="How was it settled?" value={words} onChange={(e) => setWords(e.target.value)} error={problem?.fields ? Object.values(problem.fields).join(' ') : problem?.message} maxLength={500} />
+            <TextInput
+              aria-label={`How ${label ?? 'it'} was settled`}
+              placeholder="How was it settled?"
+              value={words}
+              onChange={(e) => setWords(e.target.value)}
+              error={problem?.fields ? Object.values(problem.fields).join(' ') : problem?.message}
+              maxLength={500}
+            />
             <ActButton type="submit" busy={isLoading} onAct={() => undefined}>
               Settle
             </ActButton>
@@ -74,7 +90,15 @@ function Raise({ entry }: { readonly entry: LibraryEntry<'displayMap'> }) {
   const [serial, setSerial] = useState('');
   const problem = asProblem(error);
   const submit = async () => {
-    const body = { id: crypto.randomUUID(), mapId: entry.id, mapVersion: entry.version, label, kind, says: says.trim(), serial: serial.trim() === '' ? null : serial.trim() };
+    const body = {
+      id: crypto.randomUUID(),
+      mapId: entry.id,
+      mapVersion: entry.version,
+      label,
+      kind,
+      says: says.trim(),
+      serial: serial.trim() === '' ? null : serial.trim(),
+    };
     const answer = await raise(body);
     if (answer.data) {
       setSays('');
@@ -92,11 +116,43 @@ function Raise({ entry }: { readonly entry: LibraryEntry<'displayMap'> }) {
     >
       <h2>A display does otherwise?</h2>
       <div className={classes['row']}>
-        <Select label="Code" clearable searchable placeholder="the display as a whole" value={label} onChange={setLabel} data={entry.document.codes.map((code) => ({ value: code.label, label: `${code.label}  ${functionTitle(code.function)}` }))} />
-        <Select label="What is it" allowDeselect={false} value={kind} onChange={(value) => setKind((value ?? 'other') as DisputeKind)} data={Object.entries(DISPUTE_KINDS).map(([value, title]) => ({ value, label: title }))} />
-        <TextInput label="Unit" value={serial} onChange={(e) => setSerial(e.target.value)} maxLength={40} data-scan-guard autoComplete="off" />
+        <Select
+          label="Code"
+          clearable
+          searchable
+          placeholder="the display as a whole"
+          value={label}
+          onChange={setLabel}
+          data={entry.document.codes.map((code) => ({
+            value: code.label,
+            label: `${code.label}  ${functionTitle(code.function)}`,
+          }))}
+        />
+        <Select
+          label="What is it"
+          allowDeselect={false}
+          value={kind}
+          onChange={(value) => setKind((value ?? 'other') as DisputeKind)}
+          data={Object.entries(DISPUTE_KINDS).map(([value, title]) => ({ value, label: title }))}
+        />
+        <TextInput
+          label="Unit"
+          value={serial}
+          onChange={(e) => setSerial(e.target.value)}
+          maxLength={40}
+          data-scan-guard
+          autoComplete="off"
+        />
       </div>
-      <Textarea label="What the display does" autosize minRows={2} value={says} onChange={(e) => setSays(e.target.value)} maxLength={500} error={problem?.fields?.['says'] ?? (problem && !problem.fields ? problem.message : undefined)} />
+      <Textarea
+        label="What the display does"
+        autosize
+        minRows={2}
+        value={says}
+        onChange={(e) => setSays(e.target.value)}
+        maxLength={500}
+        error={problem?.fields?.['says'] ?? (problem && !problem.fields ? problem.message : undefined)}
+      />
       <div className={classes['acts']}>
         <ActButton type="submit" busy={isLoading} onAct={() => undefined}>
           Dispute it

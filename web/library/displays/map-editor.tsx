@@ -55,7 +55,10 @@ export function MapEditor({ start, isNew }: MapEditorProps) {
   };
   const goTo = (path: string) => {
     const { from, to } = placeOf(text, path);
-    editor.current?.view?.dispatch({ selection: { anchor: from, head: to }, effects: EditorView.scrollIntoView(from, { y: 'center' }) });
+    editor.current?.view?.dispatch({
+      selection: { anchor: from, head: to },
+      effects: EditorView.scrollIntoView(from, { y: 'center' }),
+    });
     editor.current?.view?.focus();
   };
   const problem = asProblem(saving.error);
@@ -64,21 +67,48 @@ export function MapEditor({ start, isNew }: MapEditorProps) {
     <div className={classes['editor']}>
       <div className={classes['view']}>
         <div className={classes['text']}>
-          <CodeMirror key={begun.round} ref={editor} value={begun.text} onChange={change} height="calc(100vh - 330px)" minHeight="320px" extensions={EXTENSIONS} aria-label="The map as text" />
+          <CodeMirror
+            key={begun.round}
+            ref={editor}
+            value={begun.text}
+            onChange={change}
+            height="calc(100vh - 330px)"
+            minHeight="320px"
+            extensions={EXTENSIONS}
+            aria-label="The map as text"
+          />
         </div>
         <div className={classes['acts']}>
-          <ActButton look="main" disabled={!parsed.ok || (!isChanged && !isNew)} busy={saving.isLoading} onAct={() => void submit()}>
+          <ActButton
+            look="main"
+            disabled={!parsed.ok || (!isChanged && !isNew)}
+            busy={saving.isLoading}
+            onAct={() => void submit()}
+          >
             {isNew ? 'Keep as a draft' : 'Keep as a new version'}
           </ActButton>
           <ActButton disabled={!isChanged} onAct={startOver}>
             Start over
           </ActButton>
-          <span className="soft">{isNew ? 'A draft is confirmed by a second person before anything leaves under it.' : 'The version in use stays as it is. A new one is a draft until a second person confirms it.'}</span>
+          <span className="soft">
+            {isNew
+              ? 'A draft is confirmed by a second person before anything leaves under it.'
+              : 'The version in use stays as it is. A new one is a draft until a second person confirms it.'}
+          </span>
         </div>
-        {problem && <Notice kind="stop" says={problem.fields ? Object.values(problem.fields).join(' ') : problem.message} />}
+        {problem && (
+          <Notice kind="stop" says={problem.fields ? Object.values(problem.fields).join(' ') : problem.message} />
+        )}
       </div>
       <aside className={classes['beside']} aria-label="The display it makes">
-        {parsed.ok ? <Notice kind="done" says={`${mapTitle(parsed.map)}: ${parsed.map.codes.length} codes, and all of it hangs together.`} /> : <Problems parsed={parsed} onGo={goTo} />}
+        {parsed.ok ? (
+          <Notice
+            kind="done"
+            says={`${mapTitle(parsed.map)}: ${parsed.map.codes.length} codes, and all of it hangs together.`}
+          />
+        ) : (
+          <Problems parsed={parsed} onGo={goTo} />
+        )}
         <Live map={parsed.ok ? parsed.map : lastSound} isStale={!parsed.ok} />
       </aside>
     </div>
@@ -89,19 +119,42 @@ function parseText(text: string): ParsedMap {
   try {
     return parseDisplayMap(JSON.parse(text) as unknown);
   } catch (error) {
-    return { ok: false, problems: [{ code: 'notJson', path: '', message: `This is no JSON yet: ${error instanceof Error ? error.message : 'it ends too early'}.` }] };
+    return {
+      ok: false,
+      problems: [
+        {
+          code: 'notJson',
+          path: '',
+          message: `This is no JSON yet: ${error instanceof Error ? error.message : 'it ends too early'}.`,
+        },
+      ],
+    };
   }
 }
 
 const underlines = linter((view): Diagnostic[] => {
   const text = view.state.doc.toString();
   const parsed = parseText(text);
-  return parsed.ok ? [] : parsed.problems.map(({ path, message }) => ({ ...placeOf(text, path ?? ''), severity: 'error', message }));
+  return parsed.ok
+    ? []
+    : parsed.problems.map(({ path, message }) => ({ ...placeOf(text, path ?? ''), severity: 'error', message }));
 });
 
-const EXTENSIONS = [json(), lintGutter(), underlines, EditorView.lineWrapping, EditorView.theme({ '&': { fontSize: '14px' }, '.cm-content': { fontFamily: 'var(--code)' } })];
+const EXTENSIONS = [
+  json(),
+  lintGutter(),
+  underlines,
+  EditorView.lineWrapping,
+  EditorView.theme({ '&': { fontSize: '14px' }, '.cm-content': { fontFamily: 'var(--code)' } }),
+];
 
-function Problems({ parsed, onGo }: { readonly parsed: ParsedMap & { readonly ok: false }; readonly onGo: (path: string) => void }) {
+function Problems({
+  parsed,
+  onGo,
+}: {
+  readonly parsed: ParsedMap & { readonly ok: false };
+  readonly onGo: (path: string) => void;
+}) {
   return (
     <section aria-label="Problems" aria-live="polite">
       <h2 className="cap">

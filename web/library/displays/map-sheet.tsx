@@ -1,4 +1,13 @@
-import { formatRaw, functionTitle, glassLabel, meaningOf, rangeWords, valuesInOrder, type Code, type DisplayMap } from '@decurio/core';
+import {
+  formatRaw,
+  functionTitle,
+  glassLabel,
+  meaningOf,
+  rangeWords,
+  valuesInOrder,
+  type Code,
+  type DisplayMap,
+} from '@decurio/core';
 import { Notice } from '../../ui/notice.js';
 import { Facts } from '../facts.js';
 import { actsWords, handling, pageTitle, SOURCES } from './map-words.js';
@@ -52,8 +61,15 @@ export function MapSheet({ map }: { readonly map: DisplayMap }) {
 }
 
 function values(code: Code): string {
-  if (code.encoding.kind === 'table' || code.encoding.kind === 'pair') return valuesInOrder(code).map((raw) => `${formatRaw(code, raw)} ${meaningOf(code, raw)}`).join(', ');
+  if (code.encoding.kind === 'table' || code.encoding.kind === 'pair')
+    return valuesInOrder(code)
+      .map((raw) => `${formatRaw(code, raw)} ${meaningOf(code, raw)}`)
+      .join(', ');
   if (code.encoding.kind !== 'line') return rangeWords(code);
   const { unit, sentinels, doubtfulFrom } = code.encoding;
-  return [`${rangeWords(code)} ${unit}`.trim(), ...sentinels.map((s) => `${formatRaw(code, s.raw)} is ${s.title}`), ...(doubtfulFrom === undefined ? [] : [`from ${formatRaw(code, doubtfulFrom)} on perhaps no limit`])].join('; ');
+  return [
+    `${rangeWords(code)} ${unit}`.trim(),
+    ...sentinels.map((s) => `${formatRaw(code, s.raw)} is ${s.title}`),
+    ...(doubtfulFrom === undefined ? [] : [`from ${formatRaw(code, doubtfulFrom)} on perhaps no limit`]),
+  ].join('; ');
 }

@@ -4,7 +4,9 @@ import { canonicalJson, type DisplayMap } from '@decurio/core';
 import { mapText } from './map-text.js';
 
 const shelf = new URL('../../../demo/maps/', import.meta.url);
-const maps = readdirSync(shelf).map((file) => [file, JSON.parse(readFileSync(new URL(file, shelf), 'utf8')) as DisplayMap] as const);
+const maps = readdirSync(shelf).map(
+  (file) => [file, JSON.parse(readFileSync(new URL(file, shelf), 'utf8')) as DisplayMap] as const,
+);
 
 describe('the text of a map', () => {
   it.each(maps)('%s says the same, however its fields were stored', (_file, map) => {

@@ -26,17 +26,23 @@ function text(value: unknown, indent: string): string {
   if (flat.length + indent.length <= LINE && !isTopLevel(value)) return flat;
   const inner = `${indent}  `;
   if (Array.isArray(value)) return `[\n${value.map((one) => inner + text(one, inner)).join(',\n')}\n${indent}]`;
-  return `{\n${fields(value).map(([name, one]) => `${inner}${JSON.stringify(name)}: ${text(one, inner)}`).join(',\n')}\n${indent}}`;
+  return `{\n${fields(value)
+    .map(([name, one]) => `${inner}${JSON.stringify(name)}: ${text(one, inner)}`)
+    .join(',\n')}\n${indent}}`;
 }
 
 const isTopLevel = (value: object): boolean => 'format' in value;
 
 const fields = (value: object): [string, unknown][] =>
-  (Object.entries(value) as [string, unknown][]).sort(([a], [b]) => (rank.get(a) ?? ORDER.length) - (rank.get(b) ?? ORDER.length) || (a < b ? -1 : 1));
+  (Object.entries(value) as [string, unknown][]).sort(
+    ([a], [b]) => (rank.get(a) ?? ORDER.length) - (rank.get(b) ?? ORDER.length) || (a < b ? -1 : 1),
+  );
 
 function inLine(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map(inLine).join(', ')}]`;
   if (typeof value !== 'object' || value === null) return JSON.stringify(value);
   const all = fields(value);
-  return all.length === 0 ? '{}' : `{ ${all.map(([name, one]) => `${JSON.stringify(name)}: ${inLine(one)}`).join(', ')} }`;
+  return all.length === 0
+    ? '{}'
+    : `{ ${all.map(([name, one]) => `${JSON.stringify(name)}: ${inLine(one)}`).join(', ')} }`;
 }

@@ -5,7 +5,8 @@ import { gestureKeys, gestureWords } from '../../ui/gesture-words.js';
 import { actsWords, handling, pageTitle } from './map-words.js';
 import { readTable } from './read-table.js';
 
-const demoMap = (name: string) => JSON.parse(readFileSync(new URL(`../../../demo/maps/${name}.json`, import.meta.url), 'utf8')) as DisplayMap;
+const demoMap = (name: string) =>
+  JSON.parse(readFileSync(new URL(`../../../demo/maps/${name}.json`, import.meta.url), 'utf8')) as DisplayMap;
 const says = (map: DisplayMap, name: string): string => handling(map).find(([title]) => title === name)?.[1] ?? '';
 const sorrel = demoMap('sorrel-two-list');
 const heron = demoMap('heron-digit');
@@ -29,7 +30,9 @@ describe('how a display is handled', () => {
 
   it('tells when values are stored, and what closing by itself does', () => {
     expect(says(sorrel, 'Stored')).toBe('when the edit ends; the glass says donE for 0.9 s');
-    expect(says(sorrel, 'Closes by itself')).toBe('after 10 s, 15 s while editing; a change not stored is dropped; it opens again at the first item');
+    expect(says(sorrel, 'Closes by itself')).toBe(
+      'after 10 s, 15 s while editing; a change not stored is dropped; it opens again at the first item',
+    );
     expect(says(quill, 'Stored')).toBe('by a gesture of its own: hold power for 1.5 s; the glass says SA for 0.6 s');
     expect(says(demoMap('ember-three-key'), 'Closes by itself')).toContain('kept; it opens again where it closed');
   });
@@ -52,12 +55,21 @@ describe('how a display is handled', () => {
 describe('a table of codes as a file', () => {
   it('is read with semicolons, quotes and headers in any case', () => {
     const read = readTable('paper.csv', 'CODE;Min;MAX;note\n"P1";1;"5";"a; b"\n');
-    expect(read).toMatchObject({ ok: true, table: { codes: [{ label: 'P1', range: { min: 1, max: 5 }, note: 'a; b' }], problems: [] } });
+    expect(read).toMatchObject({
+      ok: true,
+      table: { codes: [{ label: 'P1', range: { min: 1, max: 5 }, note: 'a; b' }], problems: [] },
+    });
   });
 
   it('without its columns, or without one good row, is refused in words', () => {
-    expect(readTable('paper.csv', 'code,min\nP1,1\n')).toEqual({ ok: false, says: 'paper.csv has no column max. The first line names the columns.' });
+    expect(readTable('paper.csv', 'code,min\nP1,1\n')).toEqual({
+      ok: false,
+      says: 'paper.csv has no column max. The first line names the columns.',
+    });
     expect(readTable('paper.csv', '')).toMatchObject({ ok: false });
-    expect(readTable('paper.csv', 'code,min,max\nP1,x,2\n')).toMatchObject({ ok: false, says: expect.stringContaining('line 2, min') });
+    expect(readTable('paper.csv', 'code,min,max\nP1,x,2\n')).toMatchObject({
+      ok: false,
+      says: expect.stringContaining('line 2, min'),
+    });
   });
 });

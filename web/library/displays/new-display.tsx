@@ -26,23 +26,51 @@ export function NewDisplay({ taken }: { readonly taken: readonly string[] }) {
       <>
         <h1>New display</h1>
         <p>{begun.says}</p>
-        {begun.left.length > 0 && <Notice kind="care" title={`${begun.left.length} rows were left out`} says={begun.left.slice(0, 6).map((p) => `${p.path}: ${p.message}`).join(' ')} />}
+        {begun.left.length > 0 && (
+          <Notice
+            kind="care"
+            title={`${begun.left.length} rows were left out`}
+            says={begun.left
+              .slice(0, 6)
+              .map((p) => `${p.path}: ${p.message}`)
+              .join(' ')}
+          />
+        )}
         <Suspense fallback={<Busy />}>
           <MapEditor start={begun.map} isNew />
         </Suspense>
       </>
     );
   }
-  if (isCapturing) return <CaptureView onCancel={() => setCapturing(false)} onDraft={(map) => begin(map, 'The draft of what you walked. Say what each code does as far as it is known; all others are left alone.')} />;
+  if (isCapturing)
+    return (
+      <CaptureView
+        onCancel={() => setCapturing(false)}
+        onDraft={(map) =>
+          begin(
+            map,
+            'The draft of what you walked. Say what each code does as far as it is known; all others are left alone.',
+          )
+        }
+      />
+    );
   return (
     <>
       <h1>New display</h1>
-      <p>However it begins, a map is a draft first. A second person holds it against a real unit before anything leaves under it.</p>
-      {problems.length > 0 && <Notice kind="stop" title="This file cannot be used as it is" says={problems.slice(0, 5).join(' ')} />}
+      <p>
+        However it begins, a map is a draft first. A second person holds it against a real unit before anything leaves
+        under it.
+      </p>
+      {problems.length > 0 && (
+        <Notice kind="stop" title="This file cannot be used as it is" says={problems.slice(0, 5).join(' ')} />
+      )}
       <div className={classes['ways']}>
         <section className={classes['way']}>
           <h2>Capture a live unit</h2>
-          <p>Walk its menu once and note what it shows. Makes a draft of every code, and measures how long the menu stays open.</p>
+          <p>
+            Walk its menu once and note what it shows. Makes a draft of every code, and measures how long the menu stays
+            open.
+          </p>
           <ActButton look="main" onAct={() => setCapturing(true)}>
             Begin a capture
           </ActButton>
@@ -50,7 +78,11 @@ export function NewDisplay({ taken }: { readonly taken: readonly string[] }) {
         <section className={classes['way']}>
           <h2>Bring in a map</h2>
           <p>A JSON file in the format decurio-display-map/1, as another house exported it.</p>
-          <FileInput label="Bring in a map" accept=".json,application/json" onText={(name, text) => readJson(name, text, begin, setProblems)} />
+          <FileInput
+            label="Bring in a map"
+            accept=".json,application/json"
+            onText={(name, text) => readJson(name, text, begin, setProblems)}
+          />
         </section>
         <FromTable onTable={(name, text) => beginFromTable(name, text, begin, setProblems)} />
       </div>
@@ -73,14 +105,21 @@ function readJson(name: string, text: string, begin: Begin, fail: (problems: rea
   }
   const parsed = parseDisplayMap(data);
   if (!parsed.ok) return fail(parsed.problems.map((p) => `${p.path}: ${p.message}`));
-  begin({ ...parsed.map, confirmed: null }, 'The map as it came. Whoever confirmed it elsewhere does not confirm it here.');
+  begin(
+    { ...parsed.map, confirmed: null },
+    'The map as it came. Whoever confirmed it elsewhere does not confirm it here.',
+  );
 }
 
 function beginFromTable(name: string, text: string, begin: Begin, fail: (problems: readonly string[]) => void): void {
   const read = readTable(name, text);
   if (!read.ok) return fail([read.says]);
   const { codes, problems } = read.table;
-  begin(skeleton(name.replace(/\.[a-z]+$/i, ''), codes), `${codes.length} codes from the table. Now say how this display is opened, walked and left: what stands there is a guess.`, problems);
+  begin(
+    skeleton(name.replace(/\.[a-z]+$/i, ''), codes),
+    `${codes.length} codes from the table. Now say how this display is opened, walked and left: what stands there is a guess.`,
+    problems,
+  );
 }
 
 /** A map that holds together around these codes; how it is handled is a guess that a person replaces. */
@@ -90,7 +129,11 @@ function skeleton(name: string, codes: readonly Code[]): DisplayMap {
     revision: '?',
     serial: '?',
     firmware: '?',
-    keys: [{ id: 'set', label: 'set' }, { id: 'up', label: '+' }, { id: 'down', label: '−' }],
+    keys: [
+      { id: 'set', label: 'set' },
+      { id: 'up', label: '+' },
+      { id: 'down', label: '−' },
+    ],
     power: { first: 'Switch the pack on.', on: hold(1500, 'set'), off: hold(2500, 'set') },
     open: hold(2000, 'up', 'down'),
     close: hold(1500, 'set'),
@@ -104,7 +147,14 @@ function skeleton(name: string, codes: readonly Code[]): DisplayMap {
     codes: [],
   });
   const items = codes.map(({ label }) => ({ code: label }));
-  return { ...map, id: idFrom(name), codes, tellBy: `${codes.length} codes.`, notes: 'From a flat table; how the display is handled has not been seen.', menu: map.menu && { ...map.menu, pages: [{ id: 'main', title: 'Menu', items }] } };
+  return {
+    ...map,
+    id: idFrom(name),
+    codes,
+    tellBy: `${codes.length} codes.`,
+    notes: 'From a flat table; how the display is handled has not been seen.',
+    menu: map.menu && { ...map.menu, pages: [{ id: 'main', title: 'Menu', items }] },
+  };
 }
 
 function FromTable({ onTable }: { readonly onTable: (name: string, text: string) => void }) {
@@ -112,9 +162,16 @@ function FromTable({ onTable }: { readonly onTable: (name: string, text: string)
   return (
     <section className={classes['way']}>
       <h2>Start from a table</h2>
-      <p>CSV with the columns code, min, max and, where known, function, step, factory, unit, access, values (as 0=off 1=on), note.</p>
+      <p>
+        CSV with the columns code, min, max and, where known, function, step, factory, unit, access, values (as 0=off
+        1=on), note.
+      </p>
       <TextInput label="Name of the display" value={name} onChange={(e) => setName(e.target.value)} maxLength={60} />
-      <FileInput label="Table of codes" accept=".csv,text/csv" onText={(file, text) => onTable(name.trim() === '' ? file : name.trim(), text)} />
+      <FileInput
+        label="Table of codes"
+        accept=".csv,text/csv"
+        onText={(file, text) => onTable(name.trim() === '' ? file : name.trim(), text)}
+      />
     </section>
   );
 }

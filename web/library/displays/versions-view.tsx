@@ -9,10 +9,19 @@ import page from '../library-page.module.css';
 import classes from './displays.module.css';
 
 /** Every version there was, and the confirmation of the newest by a second person. */
-export function VersionsView({ entry, mayConfirm }: { readonly entry: LibraryEntry<'displayMap'>; readonly mayConfirm: boolean }) {
+export function VersionsView({
+  entry,
+  mayConfirm,
+}: {
+  readonly entry: LibraryEntry<'displayMap'>;
+  readonly mayConfirm: boolean;
+}) {
   const versions = api.useVersionsQuery({ kind: 'displayMap', id: entry.id });
   const problem = asProblem(versions.error);
-  if (problem && !versions.data) return <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void versions.refetch() }} />;
+  if (problem && !versions.data)
+    return (
+      <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void versions.refetch() }} />
+    );
   if (!versions.data) return <Busy />;
   return (
     <>
@@ -58,12 +67,28 @@ function Confirm({ entry, writer }: { readonly entry: LibraryEntry<'displayMap'>
     >
       <h2>Confirm version {entry.version}</h2>
       <p>
-        Walk the menu of a real unit with this map beside it: every code, its range, how it stores, how long it stays open. {writer} wrote it, so somebody else confirms.
+        Walk the menu of a real unit with this map beside it: every code, its range, how it stores, how long it stays
+        open. {writer} wrote it, so somebody else confirms.
       </p>
-      {problem && <Notice kind="stop" says={problem.fields ? Object.values(problem.fields).join(' ') : problem.message} />}
+      {problem && (
+        <Notice kind="stop" says={problem.fields ? Object.values(problem.fields).join(' ') : problem.message} />
+      )}
       <div className={classes['row']}>
-        <TextInput label="Unit it was held against" value={unit} onChange={(e) => setUnit(e.target.value)} maxLength={40} data-scan-guard autoComplete="off" />
-        <TextInput label="Firmware it shows" value={firmware} onChange={(e) => setFirmware(e.target.value)} maxLength={40} autoComplete="off" />
+        <TextInput
+          label="Unit it was held against"
+          value={unit}
+          onChange={(e) => setUnit(e.target.value)}
+          maxLength={40}
+          data-scan-guard
+          autoComplete="off"
+        />
+        <TextInput
+          label="Firmware it shows"
+          value={firmware}
+          onChange={(e) => setFirmware(e.target.value)}
+          maxLength={40}
+          autoComplete="off"
+        />
       </div>
       <div className={classes['acts']}>
         <ActButton type="submit" look="main" busy={isLoading} onAct={() => undefined}>

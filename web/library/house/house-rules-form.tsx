@@ -5,11 +5,20 @@ import { FormFoot } from '../form-foot.js';
 import { useDocumentForm } from '../use-document-form.js';
 import classes from '../library-form.module.css';
 
-export const NEW_RULES: HouseRules = { format: 'decurio-house-rules/2', id: '', name: '', customer: null, choices: STANDARD_CHOICES };
+export const NEW_RULES: HouseRules = {
+  format: 'decurio-house-rules/2',
+  id: '',
+  name: '',
+  customer: null,
+  choices: STANDARD_CHOICES,
+};
 
 /** Every question on which practitioners disagree, with its schools, the default and why. */
 export function HouseRulesForm({ start, isNew }: { readonly start: HouseRules; readonly isNew: boolean }) {
-  const { form, ...foot } = useDocumentForm('houseRules', start, (rules) => ({ ...rules, customer: rules.customer === null || rules.customer.trim() === '' ? null : rules.customer.trim() }));
+  const { form, ...foot } = useDocumentForm('houseRules', start, (rules) => ({
+    ...rules,
+    customer: rules.customer === null || rules.customer.trim() === '' ? null : rules.customer.trim(),
+  }));
   const rules = form.values;
   return (
     <>
@@ -23,15 +32,28 @@ export function HouseRulesForm({ start, isNew }: { readonly start: HouseRules; r
       >
         <div className={classes['row']}>
           <TextField form={form} path="name" label="Name" most={60} />
-          {isNew && <TextField form={form} path="id" label="Id in files" most={60} hint="lower-case letters, digits, hyphens" />}
+          {isNew && (
+            <TextField form={form} path="id" label="Id in files" most={60} hint="lower-case letters, digits, hyphens" />
+          )}
           <TextField form={form} path="customer" label="For one customer" most={120} hint="empty: for everybody" />
         </div>
         <ul className={classes['schools']}>
           {SCHOOLS.map((school) => (
-            <Question key={school.choice} school={school} value={rules.choices[school.choice]} error={form.errors[`choices.${school.choice}`]} onChange={(value) => form.setFieldValue(`choices.${school.choice}`, value as never)} />
+            <Question
+              key={school.choice}
+              school={school}
+              value={rules.choices[school.choice]}
+              error={form.errors[`choices.${school.choice}`]}
+              onChange={(value) => form.setFieldValue(`choices.${school.choice}`, value as never)}
+            />
           ))}
         </ul>
-        <FormFoot {...foot} isNew={isNew} back={`/library/houseRules/${isNew ? '' : start.id}`} says="Orders taken under them are worked out anew when you say so on their page." />
+        <FormFoot
+          {...foot}
+          isNew={isNew}
+          back={`/library/houseRules/${isNew ? '' : start.id}`}
+          says="Orders taken under them are worked out anew when you say so on their page."
+        />
       </form>
     </>
   );
@@ -44,7 +66,12 @@ interface QuestionProps {
   readonly onChange: (value: string | number) => void;
 }
 
-function Question({ school: { choice, asks, answers, number, standard, because }, value, error, onChange }: QuestionProps) {
+function Question({
+  school: { choice, asks, answers, number, standard, because },
+  value,
+  error,
+  onChange,
+}: QuestionProps) {
   return (
     <li className={classes['school']} data-own={value !== standard}>
       <h2 id={`asks-${choice}`}>{asks}</h2>

@@ -12,7 +12,10 @@ export function HouseRulesSheet({ entry }: { readonly entry: LibraryEntry<'house
       <p className="cap">House rules · version {entry.version}</p>
       <h1>{name}</h1>
       <p className="soft">
-        {customer === null ? 'For every order that names no others.' : `For ${customer}.`} {own === 0 ? 'All answers are the defaults.' : `${own === 1 ? 'One answer differs' : `${own} answers differ`} from the defaults, marked with a square.`}
+        {customer === null ? 'For every order that names no others.' : `For ${customer}.`}{' '}
+        {own === 0
+          ? 'All answers are the defaults.'
+          : `${own === 1 ? 'One answer differs' : `${own} answers differ`} from the defaults, marked with a square.`}
       </p>
       <DocumentActs entry={entry} />
       <ul className={classes['schools']}>
@@ -24,7 +27,9 @@ export function HouseRulesSheet({ entry }: { readonly entry: LibraryEntry<'house
               <p>
                 <strong>{answerWords(choice, choices[choice])}</strong>
               </p>
-              <p className={classes['because']}>{isOwn ? `Instead of the default, ${answerWords(choice, standard)}: ${because}` : because}</p>
+              <p className={classes['because']}>
+                {isOwn ? `Instead of the default, ${answerWords(choice, standard)}: ${because}` : because}
+              </p>
             </li>
           );
         })}

@@ -1,4 +1,14 @@
-import { CartesianGrid, ComposedChart, Line, ReferenceArea, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts';
+import {
+  CartesianGrid,
+  ComposedChart,
+  Line,
+  ReferenceArea,
+  ReferenceLine,
+  ResponsiveContainer,
+  Scatter,
+  XAxis,
+  YAxis,
+} from 'recharts';
 import type { LearntFamily } from '@decurio/contract';
 import classes from './learnt.module.css';
 
@@ -6,22 +16,67 @@ import classes from './learnt.module.css';
 export function ControlChart({ family: { runs, advice } }: { readonly family: LearntFamily }) {
   const points = runs.map(({ serial, k }, i) => ({ at: i + 1, serial, off: (k - 1) * 100 }));
   const { family } = advice;
-  const edges = [...points.map(({ off }) => off), ...(family ? [family.tolerance.low, family.tolerance.high].map((k) => (k - 1) * 100) : [])];
+  const edges = [
+    ...points.map(({ off }) => off),
+    ...(family ? [family.tolerance.low, family.tolerance.high].map((k) => (k - 1) * 100) : []),
+  ];
   const [least, most] = [Math.min(...edges), Math.max(...edges)];
   const pad = Math.max(0.3, (most - least) * 0.12);
   const next = points.length + 1;
   return (
-    <figure className={classes['chart']} aria-label={`Runs in order: ${points.map(({ serial, off }) => `${serial} ${off.toFixed(1)} %`).join(', ')}`}>
+    <figure
+      className={classes['chart']}
+      aria-label={`Runs in order: ${points.map(({ serial, off }) => `${serial} ${off.toFixed(1)} %`).join(', ')}`}
+    >
       <ResponsiveContainer width="100%" height="100%">
         <ComposedChart data={points} margin={{ top: 8, right: 24, bottom: 0, left: 0 }} accessibilityLayer={false}>
           <CartesianGrid stroke="var(--rule-light)" vertical={false} />
-          <XAxis dataKey="at" type="number" domain={[0.5, next + 0.5]} ticks={[...points.map(({ at }) => at), next]} tickFormatter={(at: number) => (at === next ? 'next' : (points[at - 1]?.serial.split('-').at(-1) ?? ''))} stroke="var(--rule)" tick={{ fill: 'var(--soft)', fontSize: 12 }} height={24} />
-          <YAxis type="number" domain={[least - pad, most + pad]} tickFormatter={(off: number) => `${off < 0 ? '−' : '+'}${Math.abs(off).toFixed(1)} %`} stroke="var(--rule)" tick={{ fill: 'var(--soft)', fontSize: 12 }} width={58} />
-          {family && <ReferenceArea y1={(family.tolerance.low - 1) * 100} y2={(family.tolerance.high - 1) * 100} fill="var(--verdigris)" fillOpacity={0.1} />}
+          <XAxis
+            dataKey="at"
+            type="number"
+            domain={[0.5, next + 0.5]}
+            ticks={[...points.map(({ at }) => at), next]}
+            tickFormatter={(at: number) => (at === next ? 'next' : (points[at - 1]?.serial.split('-').at(-1) ?? ''))}
+            stroke="var(--rule)"
+            tick={{ fill: 'var(--soft)', fontSize: 12 }}
+            height={24}
+          />
+          <YAxis
+            type="number"
+            domain={[least - pad, most + pad]}
+            tickFormatter={(off: number) => `${off < 0 ? '−' : '+'}${Math.abs(off).toFixed(1)} %`}
+            stroke="var(--rule)"
+            tick={{ fill: 'var(--soft)', fontSize: 12 }}
+            width={58}
+          />
+          {family && (
+            <ReferenceArea
+              y1={(family.tolerance.low - 1) * 100}
+              y2={(family.tolerance.high - 1) * 100}
+              fill="var(--verdigris)"
+              fillOpacity={0.1}
+            />
+          )}
           {family && <ReferenceLine y={(family.mean - 1) * 100} stroke="var(--verdigris)" strokeWidth={2} />}
-          <Line dataKey="off" stroke="var(--soft)" strokeWidth={1} dot={false} isAnimationActive={false} activeDot={false} />
+          <Line
+            dataKey="off"
+            stroke="var(--soft)"
+            strokeWidth={1}
+            dot={false}
+            isAnimationActive={false}
+            activeDot={false}
+          />
           <Scatter dataKey="off" fill="var(--ink)" isAnimationActive={false} />
-          {family && <ReferenceArea x1={next - 0.18} x2={next + 0.18} y1={(family.next.low - 1) * 100} y2={(family.next.high - 1) * 100} fill="var(--ochre)" fillOpacity={0.55} />}
+          {family && (
+            <ReferenceArea
+              x1={next - 0.18}
+              x2={next + 0.18}
+              y1={(family.next.low - 1) * 100}
+              y2={(family.next.high - 1) * 100}
+              fill="var(--ochre)"
+              fillOpacity={0.55}
+            />
+          )}
         </ComposedChart>
       </ResponsiveContainer>
     </figure>

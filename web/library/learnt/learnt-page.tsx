@@ -24,11 +24,22 @@ export function LearntPage() {
       <div className={classes['learnt']}>
         <header>
           <h1>Learnt from runs</h1>
-          <p className="soft">Units of one type, display revision and tyre read alike up to a spread. Once {FEWEST_RUNS} were run, the next ones are keyed by it at once.</p>
+          <p className="soft">
+            Units of one type, display revision and tyre read alike up to a spread. Once {FEWEST_RUNS} were run, the
+            next ones are keyed by it at once.
+          </p>
         </header>
-        {problem && <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} />}
+        {problem && (
+          <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} />
+        )}
         {!data && !problem && <Busy />}
-        {data?.length === 0 && <Notice kind="note" title="Nothing was run yet" says="Calibrate a unit at the bench against a reference speed; what it reads stands here from then on." />}
+        {data?.length === 0 && (
+          <Notice
+            kind="note"
+            title="Nothing was run yet"
+            says="Calibrate a unit at the bench against a reference speed; what it reads stands here from then on."
+          />
+        )}
         {data?.map((family) => (
           <Family key={`${family.typeId} ${family.mapId} ${family.revision} ${family.tyre}`} family={family} />
         ))}
@@ -44,9 +55,15 @@ function Family({ family }: { readonly family: LearntFamily }) {
   const told = advice.family;
   const off = (k: number): string => `${k < 1 ? '−' : '+'}${Math.abs((k - 1) * 100).toFixed(1)} %`;
   return (
-    <section className={classes['family']} aria-label={`${family.typeTitle}, ${family.mapName} revision ${family.revision}, tyre ${family.tyre}`}>
+    <section
+      className={classes['family']}
+      aria-label={`${family.typeTitle}, ${family.mapName} revision ${family.revision}, tyre ${family.tyre}`}
+    >
       <h2>
-        {family.typeTitle} <small>{family.mapName}, revision {family.revision} · tyre {family.tyre}</small>
+        {family.typeTitle}{' '}
+        <small>
+          {family.mapName}, revision {family.revision} · tyre {family.tyre}
+        </small>
       </h2>
       <p className={classes['advice']} data-next={advice.next}>
         {adviceWords(family)}
@@ -59,7 +76,10 @@ function Family({ family }: { readonly family: LearntFamily }) {
       {told && (
         <Facts
           rows={[
-            ['Runs', `${told.count}, on average ${off(told.mean)} with wheel ${wheelRaw ?? 'as it is'}; spread ${(told.spread * 100).toFixed(2)} %`],
+            [
+              'Runs',
+              `${told.count}, on average ${off(told.mean)} with wheel ${wheelRaw ?? 'as it is'}; spread ${(told.spread * 100).toFixed(2)} %`,
+            ],
             ['The next one', `reads ${off(told.next.low)} to ${off(told.next.high)}, 95 of 100`],
             ['95 of 100 units', `read ${off(told.tolerance.low)} to ${off(told.tolerance.high)}, at 95 % confidence`],
             ['Cap held for', `${off(told.capLow)}: 99 of 100 read more, at 95 % confidence`],
@@ -67,7 +87,11 @@ function Family({ family }: { readonly family: LearntFamily }) {
           ]}
         />
       )}
-      {!told && since && <p className="soft">New tyre batch since {whenFull(since.at)}, {since.by}: {since.words}</p>}
+      {!told && since && (
+        <p className="soft">
+          New tyre batch since {whenFull(since.at)}, {since.by}: {since.words}
+        </p>
+      )}
       {who?.role !== 'technician' && <ActButton onAct={() => setAsks(true)}>A new tyre batch begins</ActButton>}
       {asks && <NewBatchDialog typeId={family.typeId} tyre={family.tyre} onClose={() => setAsks(false)} />}
     </section>

@@ -6,7 +6,15 @@ import { Notice } from '../../ui/notice.js';
 import classes from './learnt.module.css';
 
 /** Other tyres under the same marking: units are learnt anew from here. */
-export function NewBatchDialog({ typeId, tyre, onClose }: { readonly typeId: string; readonly tyre: string; readonly onClose: () => void }) {
+export function NewBatchDialog({
+  typeId,
+  tyre,
+  onClose,
+}: {
+  readonly typeId: string;
+  readonly tyre: string;
+  readonly onClose: () => void;
+}) {
   const [begin, beginning] = api.useBeginBatchMutation();
   const [words, setWords] = useState('');
   const problem = asProblem(beginning.error);
@@ -21,8 +29,18 @@ export function NewBatchDialog({ typeId, tyre, onClose }: { readonly typeId: str
           });
         }}
       >
-        <p>What was run before stays in the records and tells nothing of the next units: they are run until eight were.</p>
-        <TextInput label="What is new" placeholder="Delivery of November, another maker" value={words} onChange={(e) => setWords(e.target.value)} maxLength={200} error={problem?.fields?.['words']} data-autofocus />
+        <p>
+          What was run before stays in the records and tells nothing of the next units: they are run until eight were.
+        </p>
+        <TextInput
+          label="What is new"
+          placeholder="Delivery of November, another maker"
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+          maxLength={200}
+          error={problem?.fields?.['words']}
+          data-autofocus
+        />
         {problem && !problem.fields && <Notice kind="stop" says={problem.message} />}
         <div className={classes['acts']}>
           <ActButton type="submit" look="care" busy={beginning.isLoading} onAct={() => undefined}>

@@ -43,12 +43,32 @@ export function ConfirmClass({ each, entry, onDone }: ConfirmClassProps) {
       }}
     >
       <p>
-        As {who?.name} you confirm every value below for {entry.document.place}. Your name stands on every certificate under this class.
+        As {who?.name} you confirm every value below for {entry.document.place}. Your name stands on every certificate
+        under this class.
       </p>
       <div className={classes['row']}>
-        <TextInput label="Authority that was asked" value={authority} onChange={(e) => setAuthority(e.target.value)} error={slips['authority']} maxLength={120} autoFocus />
-        <TextInput label="Paper that says so" value={source} onChange={(e) => setSource(e.target.value)} error={slips['source']} maxLength={400} />
-        <TextInput type="date" label="Holds until" value={expiresOn} onChange={(e) => setExpiresOn(e.target.value)} error={slips['expiresOn']} />
+        <TextInput
+          label="Authority that was asked"
+          value={authority}
+          onChange={(e) => setAuthority(e.target.value)}
+          error={slips['authority']}
+          maxLength={120}
+          autoFocus
+        />
+        <TextInput
+          label="Paper that says so"
+          value={source}
+          onChange={(e) => setSource(e.target.value)}
+          error={slips['source']}
+          maxLength={400}
+        />
+        <TextInput
+          type="date"
+          label="Holds until"
+          value={expiresOn}
+          onChange={(e) => setExpiresOn(e.target.value)}
+          error={slips['expiresOn']}
+        />
       </div>
       {problem && <Notice kind="stop" says={problem.message} />}
       <div className={classes['acts']}>

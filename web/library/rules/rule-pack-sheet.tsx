@@ -21,7 +21,10 @@ export function RulePackSheet({ entry }: { readonly entry: LibraryEntry<'rulePac
       <h1>
         {pack.name}, for {pack.place}
       </h1>
-      <p className="soft">Legal values are starting points. The shop answers for them and checks each class with its own authority; nothing is signed off under a class nobody here has checked.</p>
+      <p className="soft">
+        Legal values are starting points. The shop answers for them and checks each class with its own authority;
+        nothing is signed off under a class nobody here has checked.
+      </p>
       {pack.classes.map((each) => (
         <ClassCard key={each.id} each={each} entry={entry} mayConfirm={who !== null && who.role !== 'technician'} />
       ))}
@@ -32,11 +35,21 @@ export function RulePackSheet({ entry }: { readonly entry: LibraryEntry<'rulePac
 
 const KINDS = { checked: 'done', expired: 'stop', notChecked: 'care' } as const;
 
-function ClassCard({ each, entry, mayConfirm }: { readonly each: VehicleClass; readonly entry: LibraryEntry<'rulePack'>; readonly mayConfirm: boolean }) {
+function ClassCard({
+  each,
+  entry,
+  mayConfirm,
+}: {
+  readonly each: VehicleClass;
+  readonly entry: LibraryEntry<'rulePack'>;
+  readonly mayConfirm: boolean;
+}) {
   const [isOpen, setOpen] = useState(false);
   const { checked } = each;
   const standing = checkStanding(checked, today());
-  const says = checked ? `${checked.authority}; ${checked.source}. Holds until ${checked.expiresOn}.` : 'Nobody of this house has asked the authority of the place yet.';
+  const says = checked
+    ? `${checked.authority}; ${checked.source}. Holds until ${checked.expiresOn}.`
+    : 'Nobody of this house has asked the authority of the place yet.';
   return (
     <section className={classes['class']} aria-label={each.title}>
       <div className={classes['classHead']}>

@@ -14,15 +14,24 @@ export function Starters() {
   return (
     <section className={classes['bring']} aria-label="Starter rule packs">
       <h2>Start from what ships with Decurio</h2>
-      <p className="soft">From general knowledge and checked by nobody. Bring in the places you deliver to, then confirm each class with the authority there.</p>
+      <p className="soft">
+        From general knowledge and checked by nobody. Bring in the places you deliver to, then confirm each class with
+        the authority there.
+      </p>
       {problem && <Notice kind="stop" says={problem.message} />}
       <ul className={`${classes['list']} ${classes['columns']}`}>
         {data.map(({ id, name, place, classes: count }) => (
           <li key={id}>
             <span>
-              <strong>{place}</strong> <span className="soft">{name}, {count === 1 ? 'one class' : `${count} classes`}</span>
+              <strong>{place}</strong>{' '}
+              <span className="soft">
+                {name}, {count === 1 ? 'one class' : `${count} classes`}
+              </span>
             </span>
-            <ActButton busy={bringing.isLoading && bringing.originalArgs === id} onAct={() => void bring(id).then((answer) => answer.data && void navigate(`/library/rulePack/${id}`))}>
+            <ActButton
+              busy={bringing.isLoading && bringing.originalArgs === id}
+              onAct={() => void bring(id).then((answer) => answer.data && void navigate(`/library/rulePack/${id}`))}
+            >
               Bring in
             </ActButton>
           </li>

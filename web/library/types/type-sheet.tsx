@@ -13,7 +13,12 @@ export function TypeSheet({ entry }: { readonly entry: LibraryEntry<'vehicleType
   const { pack, tyre } = type;
   const cell = CELL_VOLTS[pack.chemistry];
   const marking = parseTyreMarking(tyre.marking);
-  const rolled = tyre.rolledMm !== null ? `rolled out ${tyre.rolledMm} mm a turn` : marking ? `about ${Math.round(rollOutGuess(marking).mm)} mm a turn by its marking, not measured` : 'not measured';
+  const rolled =
+    tyre.rolledMm !== null
+      ? `rolled out ${tyre.rolledMm} mm a turn`
+      : marking
+        ? `about ${Math.round(rollOutGuess(marking).mm)} mm a turn by its marking, not measured`
+        : 'not measured';
   return (
     <>
       <p className="cap">Type · version {entry.version}</p>
@@ -21,23 +26,67 @@ export function TypeSheet({ entry }: { readonly entry: LibraryEntry<'vehicleType
       {type.cautions.map((caution) => (
         <Notice key={caution} kind="care" says={caution} />
       ))}
-      {type.needsSource.length > 0 && <Notice kind="note" title="Still without a source" says={type.needsSource.map((fact) => FACT_TITLES[fact]).join(', ')} />}
+      {type.needsSource.length > 0 && (
+        <Notice
+          kind="note"
+          title="Still without a source"
+          says={type.needsSource.map((fact) => FACT_TITLES[fact]).join(', ')}
+        />
+      )}
       <Facts
         rows={[
-          ['Motor', `${motorWords(type)}, rated ${type.ratedPowerW} W${type.motors.every((motor) => motor.freewheels) ? '; freewheels' : '; brakes when driven'}`],
+          [
+            'Motor',
+            `${motorWords(type)}, rated ${type.ratedPowerW} W${type.motors.every((motor) => motor.freewheels) ? '; freewheels' : '; brakes when driven'}`,
+          ],
           ['Current', `controller ${type.controllerLimitA} A, type allows ${type.typeLimitA} A`],
-          ['Reaches', `${type.attainableKmh} km/h on a full pack without a cap${type.speedLimit ? `; the maker allows ${speedWords(type.speedLimit)}` : ''}`],
-          ['Pack', `${CHEMISTRY_TITLES[pack.chemistry]}, ${pack.cellsInSeries} cells in series, labelled ${pack.labelV} V, ${pack.capacityAh} Ah; ${(cell.floorV * pack.cellsInSeries).toFixed(1)} to ${(cell.fullV * pack.cellsInSeries).toFixed(1)} V`],
-          ['Cut-offs below', [pack.protectionTripsV !== null ? `the pack protects itself at ${pack.protectionTripsV} V` : null, type.controllerCutoffV !== null ? `the controller at ${type.controllerCutoffV} V` : null].filter((words) => words !== null).join(', ') || 'not known'],
-          ['Display stands', type.displayStandsV ? `${type.displayStandsV.from} to ${type.displayStandsV.to} V` : 'not known'],
-          ['Tyre', `${tyre.marking}, wheel ${tyre.wheelInch} in, ${rolled}${tyre.barFrom !== null && tyre.barTo !== null ? `, ${tyre.barFrom} to ${tyre.barTo} bar` : ''}`],
-          ['Sensors', `${type.wheelPulses} wheel pulses a turn, ${type.pedalMagnets === null ? 'no pedals' : `${type.pedalMagnets} pedal magnets`}`],
+          [
+            'Reaches',
+            `${type.attainableKmh} km/h on a full pack without a cap${type.speedLimit ? `; the maker allows ${speedWords(type.speedLimit)}` : ''}`,
+          ],
+          [
+            'Pack',
+            `${CHEMISTRY_TITLES[pack.chemistry]}, ${pack.cellsInSeries} cells in series, labelled ${pack.labelV} V, ${pack.capacityAh} Ah; ${(cell.floorV * pack.cellsInSeries).toFixed(1)} to ${(cell.fullV * pack.cellsInSeries).toFixed(1)} V`,
+          ],
+          [
+            'Cut-offs below',
+            [
+              pack.protectionTripsV !== null ? `the pack protects itself at ${pack.protectionTripsV} V` : null,
+              type.controllerCutoffV !== null ? `the controller at ${type.controllerCutoffV} V` : null,
+            ]
+              .filter((words) => words !== null)
+              .join(', ') || 'not known',
+          ],
+          [
+            'Display stands',
+            type.displayStandsV ? `${type.displayStandsV.from} to ${type.displayStandsV.to} V` : 'not known',
+          ],
+          [
+            'Tyre',
+            `${tyre.marking}, wheel ${tyre.wheelInch} in, ${rolled}${tyre.barFrom !== null && tyre.barTo !== null ? `, ${tyre.barFrom} to ${tyre.barTo} bar` : ''}`,
+          ],
+          [
+            'Sensors',
+            `${type.wheelPulses} wheel pulses a turn, ${type.pedalMagnets === null ? 'no pedals' : `${type.pedalMagnets} pedal magnets`}`,
+          ],
           ['Throttle', type.throttleFitted ? 'fitted' : 'none fitted'],
-          ['Brakes cut the motor', { both: 'both levers', front: 'front lever alone', rear: 'rear lever alone', none: 'none' }[type.brakeCutoffs]],
+          [
+            'Brakes cut the motor',
+            { both: 'both levers', front: 'front lever alone', rear: 'rear lever alone', none: 'none' }[
+              type.brakeCutoffs
+            ],
+          ],
           ['Lights, signals, key', `${yes(type.lights)}, ${yes(type.signals)}, ${yes(type.keySwitch)}`],
           ['Uses', type.whPerKm ? `${type.whPerKm.least} to ${type.whPerKm.most} Wh per km` : 'not known'],
           ['Displays', type.maps.join(', ')],
-          ...(type.approved.length > 0 ? [['Approved with', type.approved.map(({ map, label, raw }) => `${label} ${raw} on ${map}`).join(', ')] as const] : []),
+          ...(type.approved.length > 0
+            ? [
+                [
+                  'Approved with',
+                  type.approved.map(({ map, label, raw }) => `${label} ${raw} on ${map}`).join(', '),
+                ] as const,
+              ]
+            : []),
           ['Cut power', type.cutPower],
         ]}
       />

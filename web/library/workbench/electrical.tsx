@@ -1,5 +1,13 @@
 import { useState } from 'react';
-import { CELL_VOLTS, checkPack, classesThatExplain, currentLimitFor, gaugeUnderEachClass, rangeSpan, type Chemistry } from '@decurio/core';
+import {
+  CELL_VOLTS,
+  checkPack,
+  classesThatExplain,
+  currentLimitFor,
+  gaugeUnderEachClass,
+  rangeSpan,
+  type Chemistry,
+} from '@decurio/core';
 import { Calculator, ChemistryField, Figure, known } from './calculator.js';
 
 const AMPLE_A = 1_000;
@@ -11,7 +19,16 @@ export function CurrentForPower() {
   const [cells, setCells] = useState<number | ''>(10);
   const [chemistry, setChemistry] = useState<Chemistry>('liIon');
   const all = known(watts, labelV, cells);
-  const readings = all ? currentLimitFor({ pack: { chemistry, cellsInSeries: all[2], labelV: all[1], capacityAh: 1 }, limitW: all[0], basis: 'nominal', ratedW: 0, controllerA: AMPLE_A, typeA: AMPLE_A }).readings : null;
+  const readings = all
+    ? currentLimitFor({
+        pack: { chemistry, cellsInSeries: all[2], labelV: all[1], capacityAh: 1 },
+        limitW: all[0],
+        basis: 'nominal',
+        ratedW: 0,
+        controllerA: AMPLE_A,
+        typeA: AMPLE_A,
+      }).readings
+    : null;
   return (
     <Calculator
       title="Current for this power"
@@ -23,7 +40,8 @@ export function CurrentForPower() {
               {Math.floor(readings.nominalA)} A by the label, {Math.floor(readings.fullA)} A on a full pack
             </strong>
             <p>
-              {all[0]} W at {readings.nominalV} V are {readings.nominalA.toFixed(2)} A; at {readings.fullV.toFixed(1)} V, full, {readings.fullA.toFixed(2)} A. Rounded down to whole amperes: never above controller or type.
+              {all[0]} W at {readings.nominalV} V are {readings.nominalA.toFixed(2)} A; at {readings.fullV.toFixed(1)}{' '}
+              V, full, {readings.fullA.toFixed(2)} A. Rounded down to whole amperes: never above controller or type.
             </p>
           </>
         ) : (
@@ -45,7 +63,8 @@ export function PackFromVoltage() {
   const [gauge, setGauge] = useState<number | ''>('');
   const [chemistry, setChemistry] = useState<Chemistry>('liIon');
   const cell = CELL_VOLTS[chemistry];
-  const counts = volts === '' ? [] : checkPack({ chemistry, cellsInSeries: 1, labelV: 0, capacityAh: 1 }, volts).countsThatFit;
+  const counts =
+    volts === '' ? [] : checkPack({ chemistry, cellsInSeries: 1, labelV: 0, capacityAh: 1 }, volts).countsThatFit;
   const explain = volts !== '' && gauge !== '' ? classesThatExplain(chemistry, volts, gauge) : [];
   return (
     <Calculator
@@ -55,14 +74,25 @@ export function PackFromVoltage() {
         volts === '' || !(volts > 0) ? (
           <p>Type what the meter reads.</p>
         ) : counts.length === 0 ? (
-          <p>No usual pack of these cells reads {volts} V. Another chemistry, or a pack that is not sound: it is not charged until somebody qualified has seen it.</p>
+          <p>
+            No usual pack of these cells reads {volts} V. Another chemistry, or a pack that is not sound: it is not
+            charged until somebody qualified has seen it.
+          </p>
         ) : (
           <>
             <strong>{counts.join(' or ')} in series</strong>
             <p>
-              {counts.map((n) => `${n}: ${(cell.floorV * n).toFixed(1)} to ${(cell.fullV * n).toFixed(1)} V`).join('; ')}. {counts.length > 1 && 'A reading after a full charge with its own charger settles it. '}
+              {counts
+                .map((n) => `${n}: ${(cell.floorV * n).toFixed(1)} to ${(cell.fullV * n).toFixed(1)} V`)
+                .join('; ')}
+              . {counts.length > 1 && 'A reading after a full charge with its own charger settles it. '}
               {gauge === ''
-                ? `A gauge set for ${gaugeUnderEachClass(chemistry, volts).map(({ labelV, percent, says }) => `${labelV} V would show ${percent === null ? 'more than full' : says === 'empty' ? 'empty' : `${percent} %`}`).join(', for ')}.`
+                ? `A gauge set for ${gaugeUnderEachClass(chemistry, volts)
+                    .map(
+                      ({ labelV, percent, says }) =>
+                        `${labelV} V would show ${percent === null ? 'more than full' : says === 'empty' ? 'empty' : `${percent} %`}`,
+                    )
+                    .join(', for ')}.`
                 : explain.length === 0
                   ? `No usual class makes ${gauge} % of it.`
                   : `A gauge that shows ${gauge} % is set for ${explain.join(' or ')} V.`}
@@ -86,7 +116,14 @@ export function Range() {
   const [least, setLeast] = useState<number | ''>(7);
   const [most, setMost] = useState<number | ''>(11);
   const all = known(labelV, ah, share, least, most);
-  const span = all && all[3] <= all[4] && all[2] <= 100 ? rangeSpan({ pack: { chemistry: 'liIon', cellsInSeries: 10, labelV: all[0], capacityAh: all[1] }, usableShare: all[2] / 100, whPerKm: { least: all[3], most: all[4] } }) : null;
+  const span =
+    all && all[3] <= all[4] && all[2] <= 100
+      ? rangeSpan({
+          pack: { chemistry: 'liIon', cellsInSeries: 10, labelV: all[0], capacityAh: all[1] },
+          usableShare: all[2] / 100,
+          whPerKm: { least: all[3], most: all[4] },
+        })
+      : null;
   return (
     <Calculator
       title="Range"

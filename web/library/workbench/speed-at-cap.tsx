@@ -15,12 +15,33 @@ export function SpeedAtCap() {
   const [within, setWithin] = useState<number | ''>(1);
   const [cap, setCap] = useState<number | ''>(25);
   const [limit, setLimit] = useState<number | ''>(25);
-  const set = (i: number, change: Partial<Pair>) => setPairs((before) => [...before.map((pair, at) => (at === i ? { ...pair, ...change } : pair)), ...(i === before.length - 1 ? [NO_PAIR] : [])]);
-  const readings: SpeedReading[] = pairs.flatMap((pair) => (pair.true !== '' && pair.shown !== '' && pair.true > 0 && pair.shown > 0 ? [{ trueKmh: pair.true, shownKmh: pair.shown, uKmh: sdOf95(within === '' ? 1 : within), reference: 'told', uCommon: 0, scale: 1 }] : []));
-  const found = estimateSpeedRatio(readings, { resolutionKmh: readings.some(({ shownKmh }) => !Number.isInteger(shownKmh)) ? 0.1 : 1, rounding: 'nearest' });
+  const set = (i: number, change: Partial<Pair>) =>
+    setPairs((before) => [
+      ...before.map((pair, at) => (at === i ? { ...pair, ...change } : pair)),
+      ...(i === before.length - 1 ? [NO_PAIR] : []),
+    ]);
+  const readings: SpeedReading[] = pairs.flatMap((pair) =>
+    pair.true !== '' && pair.shown !== '' && pair.true > 0 && pair.shown > 0
+      ? [
+          {
+            trueKmh: pair.true,
+            shownKmh: pair.shown,
+            uKmh: sdOf95(within === '' ? 1 : within),
+            reference: 'told',
+            uCommon: 0,
+            scale: 1,
+          },
+        ]
+      : [],
+  );
+  const found = estimateSpeedRatio(readings, {
+    resolutionKmh: readings.some(({ shownKmh }) => !Number.isInteger(shownKmh)) ? 0.1 : 1,
+    rounding: 'nearest',
+  });
   const ratio = found.ok ? found.value : null;
   const ends = ratio && cap !== '' ? endSpeed(cap, ratio, 0) : null;
-  const most = ratio && limit !== '' ? greatestSafeKmh({ limitKmh: limit, ratio, overshootKmh: 0, tolerance: 0 }) : null;
+  const most =
+    ratio && limit !== '' ? greatestSafeKmh({ limitKmh: limit, ratio, overshootKmh: 0, tolerance: 0 }) : null;
   return (
     <Calculator
       title="Speed at the cap"
@@ -32,8 +53,11 @@ export function SpeedAtCap() {
               Shows {cap}, runs {ends.kmh.toFixed(1)} km/h
             </strong>
             <p>
-              {ends.least.toFixed(1)} to {ends.worst.toFixed(1)}; the display reads {ratio.k.toFixed(3)} of true ({ratio.low.toFixed(3)} to {ratio.high.toFixed(3)}).
-              {most !== null && limit !== '' && ` Within ${limit} it may be set to ${Math.max(0, Math.floor(most * 10 + 1e-6) / 10)} at most, as shown.`}
+              {ends.least.toFixed(1)} to {ends.worst.toFixed(1)}; the display reads {ratio.k.toFixed(3)} of true (
+              {ratio.low.toFixed(3)} to {ratio.high.toFixed(3)}).
+              {most !== null &&
+                limit !== '' &&
+                ` Within ${limit} it may be set to ${Math.max(0, Math.floor(most * 10 + 1e-6) / 10)} at most, as shown.`}
             </p>
           </>
         ) : (

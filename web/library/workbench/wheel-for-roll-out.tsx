@@ -1,13 +1,25 @@
 import { SegmentedControl, Select } from '@mantine/core';
 import { useState } from 'react';
-import { circumferenceMm, formatRaw, mapTitle, rolledOut, valuesInOrder, wheelValueFor, type Code, type DisplayMap, type ShownSpeed } from '@decurio/core';
+import {
+  circumferenceMm,
+  formatRaw,
+  mapTitle,
+  rolledOut,
+  valuesInOrder,
+  wheelValueFor,
+  type Code,
+  type DisplayMap,
+  type ShownSpeed,
+} from '@decurio/core';
 import { api } from '../../state/api.js';
 import { Calculator, Figure, known } from './calculator.js';
 import classes from './workbench.module.css';
 
 /** Which value of a display's wheel code suits a wheel that was rolled out. */
 export function WheelForRollOut() {
-  const maps = (api.useLibraryQuery('displayMap').data ?? []).map(({ document }) => document as DisplayMap).filter(({ codes }) => codes.some(isWheel));
+  const maps = (api.useLibraryQuery('displayMap').data ?? [])
+    .map(({ document }) => document as DisplayMap)
+    .filter(({ codes }) => codes.some(isWheel));
   const [mapId, setMapId] = useState<string | null>(null);
   const [distance, setDistance] = useState<number | ''>('');
   const [turns, setTurns] = useState<number | ''>(5);
@@ -30,18 +42,37 @@ export function WheelForRollOut() {
               {code.label} to {formatRaw(code, pick.raw)}
             </strong>
             <p>
-              A turn is {Math.round(rolled.value.mm)} mm, {Math.round(rolled.value.fromMm)} to {Math.round(rolled.value.toMm)}. {around(code, pick.raw, rolled.value.mm)}
+              A turn is {Math.round(rolled.value.mm)} mm, {Math.round(rolled.value.fromMm)} to{' '}
+              {Math.round(rolled.value.toMm)}. {around(code, pick.raw, rolled.value.mm)}
             </p>
           </>
         ) : (
-          <p>Type the whole distance and the turns{rolled && code ? '; the values of this display\u2019s wheel code are not known' : ''}.</p>
+          <p>
+            Type the whole distance and the turns
+            {rolled && code ? '; the values of this display\u2019s wheel code are not known' : ''}.
+          </p>
         )
       }
     >
-      <Select label="Display" data={maps.map((each) => ({ value: each.id, label: mapTitle(each) }))} value={map?.id ?? null} onChange={setMapId} allowDeselect={false} className={classes['wide'] ?? ''} />
+      <Select
+        label="Display"
+        data={maps.map((each) => ({ value: each.id, label: mapTitle(each) }))}
+        value={map?.id ?? null}
+        onChange={setMapId}
+        allowDeselect={false}
+        className={classes['wide'] ?? ''}
+      />
       <Figure label="Distance, mm" value={distance} onChange={setDistance} />
       <Figure label="Turns" value={turns} onChange={setTurns} />
-      <SegmentedControl aria-label="Shown speed" value={shown} onChange={(next) => setShown(next as ShownSpeed)} data={[{ value: 'neverUnder', label: 'never under true' }, { value: 'nearest', label: 'nearest' }]} />
+      <SegmentedControl
+        aria-label="Shown speed"
+        value={shown}
+        onChange={(next) => setShown(next as ShownSpeed)}
+        data={[
+          { value: 'neverUnder', label: 'never under true' },
+          { value: 'nearest', label: 'nearest' },
+        ]}
+      />
     </Calculator>
   );
 }

@@ -13,7 +13,9 @@ export function WorkbenchPage() {
       <div className={classes['workbench']}>
         <header>
           <h1>Workbench</h1>
-          <p className="soft">The bench&rsquo;s own arithmetic, without a unit. Nothing typed here is kept, and nothing here is a release.</p>
+          <p className="soft">
+            The bench&rsquo;s own arithmetic, without a unit. Nothing typed here is kept, and nothing here is a release.
+          </p>
         </header>
         <SpeedAtCap />
         <WheelForRollOut />

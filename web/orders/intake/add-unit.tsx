@@ -49,10 +49,27 @@ export function AddUnit() {
     >
       <h1>{serial} is in no order</h1>
       <section className={classes['form']} aria-label="Add it to an order">
-        <p>Hold the serial on the frame against this one. If it is right, say which order it belongs to; it then goes to the bench.</p>
+        <p>
+          Hold the serial on the frame against this one. If it is right, say which order it belongs to; it then goes to
+          the bench.
+        </p>
         <div className={classes['row']}>
-          <Select label="Order" data={orders.map((order) => ({ value: order.id, label: `${order.number}, ${order.customer}` }))} value={orderId} onChange={setOrderId} searchable placeholder="choose" />
-          <Select label="Type" data={types.map((type) => ({ value: type.id, label: type.name }))} value={chosen} onChange={setTypeId} searchable placeholder="the order first" />
+          <Select
+            label="Order"
+            data={orders.map((order) => ({ value: order.id, label: `${order.number}, ${order.customer}` }))}
+            value={orderId}
+            onChange={setOrderId}
+            searchable
+            placeholder="choose"
+          />
+          <Select
+            label="Type"
+            data={types.map((type) => ({ value: type.id, label: type.name }))}
+            value={chosen}
+            onChange={setTypeId}
+            searchable
+            placeholder="the order first"
+          />
         </div>
         {slip !== null && <Notice kind="stop" says={slip} />}
         <div className={classes['acts']}>
@@ -67,4 +84,7 @@ export function AddUnit() {
 }
 
 /** Types and displays of an order, those still to come first. */
-const kindsIn = ({ expected, groups }: OrderPageView): readonly { readonly typeId: string; readonly mapId: string }[] => [...expected, ...groups];
+const kindsIn = ({
+  expected,
+  groups,
+}: OrderPageView): readonly { readonly typeId: string; readonly mapId: string }[] => [...expected, ...groups];

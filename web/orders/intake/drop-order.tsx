@@ -42,7 +42,9 @@ export function DropOrder({ busy, onDrop }: { readonly busy: boolean; readonly o
             </div>
           ))}
         </dl>
-        <ActButton onAct={() => saveFile('example-order.csv', exampleOrder(), 'text/csv')}>Example file to start from</ActButton>
+        <ActButton onAct={() => saveFile('example-order.csv', exampleOrder(), 'text/csv')}>
+          Example file to start from
+        </ActButton>
       </details>
     </>
   );

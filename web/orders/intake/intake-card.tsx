@@ -73,10 +73,23 @@ export function IntakeCard({ report, busy, onTake, onLeave }: IntakeCardProps) {
               ))}
             </tbody>
           </table>
-          {report.problemsInAll > report.problems.length && <p className="soft">and {report.problemsInAll - report.problems.length} more. Mend these and drop the file again.</p>}
+          {report.problemsInAll > report.problems.length && (
+            <p className="soft">
+              and {report.problemsInAll - report.problems.length} more. Mend these and drop the file again.
+            </p>
+          )}
         </div>
       )}
-      {order && rowsGood === 0 && <Notice kind="note" says={rowsAlreadyTaken > 0 && rowsBad === 0 ? 'All of these units are in the order already. There is nothing left to take.' : 'No row can be taken. Mend the file and drop it again.'} />}
+      {order && rowsGood === 0 && (
+        <Notice
+          kind="note"
+          says={
+            rowsAlreadyTaken > 0 && rowsBad === 0
+              ? 'All of these units are in the order already. There is nothing left to take.'
+              : 'No row can be taken. Mend the file and drop it again.'
+          }
+        />
+      )}
       <div className={classes['acts']}>
         {rowsGood > 0 && (
           <ActButton look="main" busy={busy} onAct={onTake}>

@@ -1,5 +1,14 @@
 import { useMemo } from 'react';
-import { compileSetup, isOpen, kmhWords, NOTHING_KNOWN, type DisplayMap, type HouseRules, type RulePack, type VehicleType } from '@decurio/core';
+import {
+  compileSetup,
+  isOpen,
+  kmhWords,
+  NOTHING_KNOWN,
+  type DisplayMap,
+  type HouseRules,
+  type RulePack,
+  type VehicleType,
+} from '@decurio/core';
 import { api } from '../../state/api.js';
 import { useSession } from '../../state/session.js';
 import { FindingList } from '../../ui/finding-list.js';
@@ -16,14 +25,24 @@ export interface SetupGlanceProps {
 /** What the promise comes to on a type, while it is being typed: how many codes, how fast, and what stands against it. */
 export function SetupGlance({ type, map, promised }: SetupGlanceProps) {
   const { who } = useSession();
-  const pack = api.useLibraryQuery('rulePack').data?.map((entry) => entry.document as RulePack).find((each) => each.id === promised.rulePackId);
-  const houseRules = api.useLibraryQuery('houseRules').data?.map((entry) => entry.document as HouseRules).find((each) => each.id === promised.houseRulesId);
+  const pack = api
+    .useLibraryQuery('rulePack')
+    .data?.map((entry) => entry.document as RulePack)
+    .find((each) => each.id === promised.rulePackId);
+  const houseRules = api
+    .useLibraryQuery('houseRules')
+    .data?.map((entry) => entry.document as HouseRules)
+    .find((each) => each.id === promised.houseRulesId);
   const vehicleClass = pack?.classes.find((each) => each.id === promised.classId);
   const name = who?.name ?? '';
   const setup = useMemo(() => {
     if (!map || !vehicleClass || !houseRules) return null;
     const { privateLand } = promised.terms;
-    const terms = { ...promised.terms, privateLand: privateLand && { ...privateLand, authorityBy: name }, decisions: [] };
+    const terms = {
+      ...promised.terms,
+      privateLand: privateLand && { ...privateLand, authorityBy: name },
+      decisions: [],
+    };
     return compileSetup({ type, map, vehicleClass, houseRules, terms, unit: NOTHING_KNOWN, today: today() });
   }, [type, map, vehicleClass, houseRules, promised.terms, name]);
   if (!setup) return null;

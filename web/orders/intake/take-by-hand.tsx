@@ -25,8 +25,14 @@ export function TakeByHand() {
   const [slips, setSlips] = useState<Readonly<Record<string, string>>>({});
   const [asked, setAsked] = useState<string | null>(null);
   const [take, taking] = api.useTakeByHandMutation();
-  const vehicleClass = packs?.map((entry) => entry.document as RulePack).find((pack) => pack.id === promised.rulePackId)?.classes.find((each) => each.id === promised.classId);
-  const doubts = useMemo(() => doubtsAbout(promised, vehicleClass, dayjs().format('YYYY-MM-DDTHH:mm')), [promised, vehicleClass]);
+  const vehicleClass = packs
+    ?.map((entry) => entry.document as RulePack)
+    .find((pack) => pack.id === promised.rulePackId)
+    ?.classes.find((each) => each.id === promised.classId);
+  const doubts = useMemo(
+    () => doubtsAbout(promised, vehicleClass, dayjs().format('YYYY-MM-DDTHH:mm')),
+    [promised, vehicleClass],
+  );
   const doubtKey = doubts.map((doubt) => doubt.id).join('|');
   const chosen = lines.filter((line) => line.typeId !== null);
   const body: NewOrderRequest = {
@@ -35,12 +41,19 @@ export function TakeByHand() {
     ...promised,
     customer: promised.customer.trim(),
     notes: promised.notes.trim(),
-    units: chosen.flatMap(({ typeId, mapId, serials }) => serialsOf(serials).map((serial) => ({ serial, typeId: typeId ?? '', mapId }))),
-    expected: chosen.flatMap(({ typeId, mapId, toCome }) => (toCome > 0 ? [{ typeId: typeId ?? '', mapId, count: toCome }] : [])),
+    units: chosen.flatMap(({ typeId, mapId, serials }) =>
+      serialsOf(serials).map((serial) => ({ serial, typeId: typeId ?? '', mapId })),
+    ),
+    expected: chosen.flatMap(({ typeId, mapId, toCome }) =>
+      toCome > 0 ? [{ typeId: typeId ?? '', mapId, count: toCome }] : [],
+    ),
   };
   const submit = async () => {
     const found = slipsIn(newOrderRequest, body);
-    const noUnits = body.units.length + body.expected.length === 0 ? { units: 'Say which type, and how many are to come, or scan their serials.' } : {};
+    const noUnits =
+      body.units.length + body.expected.length === 0
+        ? { units: 'Say which type, and how many are to come, or scan their serials.' }
+        : {};
     setSlips({ ...found, ...noUnits });
     if (Object.keys({ ...found, ...noUnits }).length > 0) return;
     if (doubtKey !== '' && asked !== doubtKey) return setAsked(doubtKey);
@@ -63,15 +76,37 @@ export function TakeByHand() {
       <h1>Take in an order by hand</h1>
       <section className={classes['form']} aria-label="What was promised">
         <h2>What was promised</h2>
-        <PromiseFields value={promised} onChange={setPromised} slips={slips} first={<TextInput label="Order number" value={number} onChange={(e) => setNumber(e.target.value)} error={slips['number']} maxLength={40} autoFocus />} />
+        <PromiseFields
+          value={promised}
+          onChange={setPromised}
+          slips={slips}
+          first={
+            <TextInput
+              label="Order number"
+              value={number}
+              onChange={(e) => setNumber(e.target.value)}
+              error={slips['number']}
+              maxLength={40}
+              autoFocus
+            />
+          }
+        />
       </section>
       <section className={classes['form']} aria-label="Units">
         <h2>Units</h2>
-        <UnitLines lines={lines} onChange={setLines} promised={promised} slips={slips} serialsBefore={(i) => lines.slice(0, i).reduce((sum, line) => sum + serialsOf(line.serials).length, 0)} />
+        <UnitLines
+          lines={lines}
+          onChange={setLines}
+          promised={promised}
+          slips={slips}
+          serialsBefore={(i) => lines.slice(0, i).reduce((sum, line) => sum + serialsOf(line.serials).length, 0)}
+        />
         {slips['units'] !== undefined && <Notice kind="stop" says={slips['units']} />}
       </section>
       {isAsking && <Doubts doubts={doubts} promised={promised} onMend={setPromised} />}
-      {Object.keys(slips).length > 0 && <Notice kind="stop" says="Some fields need another look. Nothing was taken, and nothing you typed is lost." />}
+      {Object.keys(slips).length > 0 && (
+        <Notice kind="stop" says="Some fields need another look. Nothing was taken, and nothing you typed is lost." />
+      )}
       {problem && <Notice kind="stop" title="The order was not taken" says={problem.message} />}
       <div className={classes['acts']}>
         <ActButton type="submit" look="main" busy={taking.isLoading} onAct={() => undefined}>

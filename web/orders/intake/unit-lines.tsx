@@ -17,7 +17,11 @@ export interface UnitLine {
 export const EMPTY_LINE: UnitLine = { typeId: null, mapId: null, toCome: 0, serials: '' };
 
 /** Serials in the order they were scanned: one a line, or with commas between. */
-export const serialsOf = (text: string): readonly string[] => text.split(/[\n,;]+/).map((serial) => serial.trim()).filter((serial) => serial !== '');
+export const serialsOf = (text: string): readonly string[] =>
+  text
+    .split(/[\n,;]+/)
+    .map((serial) => serial.trim())
+    .filter((serial) => serial !== '');
 
 export interface UnitLinesProps {
   readonly lines: readonly UnitLine[];
@@ -31,7 +35,8 @@ export interface UnitLinesProps {
 export function UnitLines({ lines, onChange, promised, slips, serialsBefore }: UnitLinesProps) {
   const types = (api.useLibraryQuery('vehicleType').data ?? []).map((entry) => entry.document as VehicleType);
   const maps = (api.useLibraryQuery('displayMap').data ?? []).map((entry) => entry.document as DisplayMap);
-  const change = (i: number, part: Partial<UnitLine>) => onChange(lines.map((line, at) => (at === i ? { ...line, ...part } : line)));
+  const change = (i: number, part: Partial<UnitLine>) =>
+    onChange(lines.map((line, at) => (at === i ? { ...line, ...part } : line)));
   return (
     <>
       {lines.map((line, i) => {
@@ -41,9 +46,34 @@ export function UnitLines({ lines, onChange, promised, slips, serialsBefore }: U
         const bad = serials.findIndex((_, at) => slips[`units.${serialsBefore(i) + at}.serial`] !== undefined);
         return (
           <div className={classes['line']} key={i} role="group" aria-label={type ? type.name : `Type ${i + 1}`}>
-            <Select label="Type" data={types.map((each) => ({ value: each.id, label: each.name }))} value={line.typeId} onChange={(typeId) => change(i, { typeId, mapId: null })} searchable placeholder="choose" />
-            <Select label="Display" data={fitted.map((map) => ({ value: map.id, label: mapTitle(map) }))} value={line.mapId} onChange={(mapId) => change(i, { mapId })} disabled={fitted.length < 2} placeholder={fitted.length < 2 ? (fitted[0] ? mapTitle(fitted[0]) : '') : 'told at check in'} clearable />
-            <NumberInput data-scan-guard label="Still to come" value={line.toCome} onChange={(next) => change(i, { toCome: Number(next) || 0 })} min={0} max={50000} allowDecimal={false} allowNegative={false} hideControls />
+            <Select
+              label="Type"
+              data={types.map((each) => ({ value: each.id, label: each.name }))}
+              value={line.typeId}
+              onChange={(typeId) => change(i, { typeId, mapId: null })}
+              searchable
+              placeholder="choose"
+            />
+            <Select
+              label="Display"
+              data={fitted.map((map) => ({ value: map.id, label: mapTitle(map) }))}
+              value={line.mapId}
+              onChange={(mapId) => change(i, { mapId })}
+              disabled={fitted.length < 2}
+              placeholder={fitted.length < 2 ? (fitted[0] ? mapTitle(fitted[0]) : '') : 'told at check in'}
+              clearable
+            />
+            <NumberInput
+              data-scan-guard
+              label="Still to come"
+              value={line.toCome}
+              onChange={(next) => change(i, { toCome: Number(next) || 0 })}
+              min={0}
+              max={50000}
+              allowDecimal={false}
+              allowNegative={false}
+              hideControls
+            />
             <Textarea
               label={`Serials, one a line${serials.length > 0 ? `: ${serials.length}` : ''}`}
               value={line.serials}
@@ -53,8 +83,16 @@ export function UnitLines({ lines, onChange, promised, slips, serialsBefore }: U
               error={bad === -1 ? undefined : `${serials[bad]}: ${slips[`units.${serialsBefore(i) + bad}.serial`]}`}
               spellCheck={false}
             />
-            {lines.length > 1 && <ActButton onAct={() => onChange(lines.filter((_, at) => at !== i))}>Take out</ActButton>}
-            {type && <SetupGlance type={type} map={fitted.find((map) => map.id === line.mapId) ?? fitted[0]} promised={promised} />}
+            {lines.length > 1 && (
+              <ActButton onAct={() => onChange(lines.filter((_, at) => at !== i))}>Take out</ActButton>
+            )}
+            {type && (
+              <SetupGlance
+                type={type}
+                map={fitted.find((map) => map.id === line.mapId) ?? fitted[0]}
+                promised={promised}
+              />
+            )}
           </div>
         );
       })}

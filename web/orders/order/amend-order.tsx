@@ -26,12 +26,24 @@ export function AmendOrder({ view, onDone, onLeave }: AmendOrderProps) {
   const [asked, setAsked] = useState<string | null>(null);
   const [amend, amending] = api.useAmendOrderMutation();
   const packs = api.useLibraryQuery('rulePack').data;
-  const vehicleClass = packs?.map((entry) => entry.document as RulePack).find((pack) => pack.id === promised.rulePackId)?.classes.find((each) => each.id === promised.classId);
-  const doubts = useMemo(() => doubtsAbout(promised, vehicleClass, dayjs().format('YYYY-MM-DDTHH:mm')), [promised, vehicleClass]);
+  const vehicleClass = packs
+    ?.map((entry) => entry.document as RulePack)
+    .find((pack) => pack.id === promised.rulePackId)
+    ?.classes.find((each) => each.id === promised.classId);
+  const doubts = useMemo(
+    () => doubtsAbout(promised, vehicleClass, dayjs().format('YYYY-MM-DDTHH:mm')),
+    [promised, vehicleClass],
+  );
   const doubtKey = doubts.map((doubt) => doubt.id).join('|');
   const isAsking = asked === doubtKey && doubtKey !== '';
   const submit = async () => {
-    const body: AmendRequest = { id: crypto.randomUUID(), reason: reason.trim(), ...promised, customer: promised.customer.trim(), notes: promised.notes.trim() };
+    const body: AmendRequest = {
+      id: crypto.randomUUID(),
+      reason: reason.trim(),
+      ...promised,
+      customer: promised.customer.trim(),
+      notes: promised.notes.trim(),
+    };
     const found = slipsIn(amendRequest, body);
     setSlips(found);
     if (Object.keys(found).length > 0) return;
@@ -51,7 +63,13 @@ export function AmendOrder({ view, onDone, onLeave }: AmendOrderProps) {
     >
       <h2>Amend order {view.order.number}</h2>
       <PromiseFields value={promised} onChange={setPromised} slips={slips} />
-      <TextInput label="Why it is amended" value={reason} onChange={(e) => setReason(e.target.value)} error={slips['reason']} maxLength={500} />
+      <TextInput
+        label="Why it is amended"
+        value={reason}
+        onChange={(e) => setReason(e.target.value)}
+        error={slips['reason']}
+        maxLength={500}
+      />
       {isAsking && <Doubts doubts={doubts} promised={promised} onMend={setPromised} />}
       {problem && <Notice kind="stop" title="Nothing was amended" says={problem.message} />}
       <div className={classes['acts']}>
@@ -59,7 +77,9 @@ export function AmendOrder({ view, onDone, onLeave }: AmendOrderProps) {
           {isAsking ? 'Amend it as it stands' : 'Amend'}
         </ActButton>
         <ActButton onAct={onLeave}>Leave it</ActButton>
-        <span className="soft">Units under way are worked out anew; those that are done and differ come back to the line.</span>
+        <span className="soft">
+          Units under way are worked out anew; those that are done and differ come back to the line.
+        </span>
       </div>
     </form>
   );

@@ -21,7 +21,10 @@ export function Arrivals({ view }: { readonly view: OrderPageView }) {
   const submit = async () => {
     const scanned = serial.trim();
     if (typeId === null) return setSlip('Choose the type first.');
-    const mapId = view.expected.find((each) => each.typeId === typeId)?.mapId ?? view.groups.find((group) => group.typeId === typeId)?.mapId ?? null;
+    const mapId =
+      view.expected.find((each) => each.typeId === typeId)?.mapId ??
+      view.groups.find((group) => group.typeId === typeId)?.mapId ??
+      null;
     const body = { id: crypto.randomUUID(), units: [{ serial: scanned, typeId, mapId }] };
     const found = slipsIn(addUnitsRequest, body);
     setSlip(found['units.0.serial']);
@@ -43,13 +46,34 @@ export function Arrivals({ view }: { readonly view: OrderPageView }) {
           void submit();
         }}
       >
-        <TextInput ref={field} label="Serial" value={serial} onChange={(e) => setSerial(e.target.value)} error={slip} maxLength={40} autoFocus autoComplete="off" spellCheck={false} description="scan one after another; Enter takes each in" />
-        <Select label="Type" data={types.map((type) => ({ value: type.id, label: type.name }))} value={typeId} onChange={setTypeId} allowDeselect={false} searchable description={coming > 0 ? `${coming} to come` : 'none is expected any more'} />
+        <TextInput
+          ref={field}
+          label="Serial"
+          value={serial}
+          onChange={(e) => setSerial(e.target.value)}
+          error={slip}
+          maxLength={40}
+          autoFocus
+          autoComplete="off"
+          spellCheck={false}
+          description="scan one after another; Enter takes each in"
+        />
+        <Select
+          label="Type"
+          data={types.map((type) => ({ value: type.id, label: type.name }))}
+          value={typeId}
+          onChange={setTypeId}
+          allowDeselect={false}
+          searchable
+          description={coming > 0 ? `${coming} to come` : 'none is expected any more'}
+        />
         <ActButton type="submit" look="main" busy={adding.isLoading} onAct={() => undefined}>
           Take it in
         </ActButton>
       </form>
-      {arrived.length > 0 && <Notice kind="done" title={`${arrived.length} taken in`} says={arrived.slice(0, 12).join(', ')} />}
+      {arrived.length > 0 && (
+        <Notice kind="done" title={`${arrived.length} taken in`} says={arrived.slice(0, 12).join(', ')} />
+      )}
     </section>
   );
 }

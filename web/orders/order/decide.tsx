@@ -19,5 +19,13 @@ export function Decide({ finding, orderId, typeId, onDone }: DecideProps) {
     const answer = await decide({ id: orderId, body: { id: crypto.randomUUID(), finding: id, typeId, words } });
     if (answer.data) onDone(answer.data);
   };
-  return <ReasonAct label={finding.decided ? 'Choose otherwise' : 'What you choose, and why'} act="Decide" busy={deciding.isLoading} error={asProblem(deciding.error)?.message} onAct={(words) => void submit(words)} />;
+  return (
+    <ReasonAct
+      label={finding.decided ? 'Choose otherwise' : 'What you choose, and why'}
+      act="Decide"
+      busy={deciding.isLoading}
+      error={asProblem(deciding.error)?.message}
+      onAct={(words) => void submit(words)}
+    />
+  );
 }

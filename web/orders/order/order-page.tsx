@@ -34,7 +34,8 @@ export function OrderPage() {
   const [open, setOpen] = useState<Open>('none');
   const [acted, setActed] = useState<OrderActed | null>(null);
   const problem = asProblem(error);
-  if (problem && !view) return <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} page />;
+  if (problem && !view)
+    return <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} page />;
   if (!view) return <Busy />;
   const isLead = who !== null && who.role !== 'technician';
   const done = (result: OrderActed) => {
@@ -52,11 +53,15 @@ export function OrderPage() {
         />
       )}
       <div className={classes['acts']}>
-        <ActButton look={view.expected.length > 0 ? 'main' : 'quiet'} onAct={() => setOpen('arrive')}>Scan arrivals</ActButton>
+        <ActButton look={view.expected.length > 0 ? 'main' : 'quiet'} onAct={() => setOpen('arrive')}>
+          Scan arrivals
+        </ActButton>
         {isLead && <ActButton onAct={() => setOpen('amend')}>Amend</ActButton>}
         <ActButton onAct={() => setOpen('units')}>Units</ActButton>
         {isLead && <ActButton onAct={() => setOpen('recompile')}>Work out anew</ActButton>}
-        <Link className={classes['toLine']} to={`/line/${orderId}`}>See it on Line</Link>
+        <Link className={classes['toLine']} to={`/line/${orderId}`}>
+          See it on Line
+        </Link>
       </div>
       {acted && <Acted acted={acted} />}
       <Suspense fallback={<Busy />}>
@@ -65,7 +70,11 @@ export function OrderPage() {
         {open === 'units' && <UnitsOfOrder view={view} isLead={isLead} onDone={setActed} />}
         {open === 'recompile' && <Recompile orderId={orderId} onDone={done} onLeave={() => setOpen('none')} />}
       </Suspense>
-      {setups ? <Setups groups={setups.groups} view={view} setups={setups} isLead={isLead} onDone={setActed} /> : <Busy />}
+      {setups ? (
+        <Setups groups={setups.groups} view={view} setups={setups} isLead={isLead} onDone={setActed} />
+      ) : (
+        <Busy />
+      )}
       <div className={classes['foot']}>
         <ChangeList changes={view.changes} />
         {isLead && <PinCard view={view} />}
@@ -76,7 +85,11 @@ export function OrderPage() {
 
 function Head({ view: { order, terms, notes, expected } }: { readonly view: OrderPageView }) {
   const coming = expected.reduce((sum, each) => sum + each.count, 0);
-  const limits = [terms.siteLimit ? `the site allows ${speedWords(terms.siteLimit)}` : null, terms.orderLimit ? `the order asks at most ${speedWords(terms.orderLimit)}` : null, terms.throttle === 'none' ? 'no throttle wanted' : null].filter((words) => words !== null);
+  const limits = [
+    terms.siteLimit ? `the site allows ${speedWords(terms.siteLimit)}` : null,
+    terms.orderLimit ? `the order asks at most ${speedWords(terms.orderLimit)}` : null,
+    terms.throttle === 'none' ? 'no throttle wanted' : null,
+  ].filter((words) => words !== null);
   return (
     <header className={classes['head']}>
       <div>
@@ -85,7 +98,9 @@ function Head({ view: { order, terms, notes, expected } }: { readonly view: Orde
         </p>
         <h1>{order.customer}</h1>
         <p>
-          {order.place}: {order.className}{limits.length > 0 && `; ${limits.join('; ')}`}. <span className="soft">Legal values {order.classChecked}.</span>
+          {order.place}: {order.className}
+          {limits.length > 0 && `; ${limits.join('; ')}`}.{' '}
+          <span className="soft">Legal values {order.classChecked}.</span>
         </p>
         {notes !== '' && <p className={classes['notes']}>{notes}</p>}
       </div>
@@ -130,7 +145,14 @@ interface SetupsProps {
 function Setups({ groups, view, setups, isLead, onDone }: SetupsProps) {
   const [first] = groups;
   const [chosen, setChosen] = useState<string | null>(null);
-  if (!first) return <Notice kind="note" title="No unit yet" says="Scan what arrives, or say in an amendment which types are to come. Their setup then stands here before any unit is touched." />;
+  if (!first)
+    return (
+      <Notice
+        kind="note"
+        title="No unit yet"
+        says="Scan what arrives, or say in an amendment which types are to come. Their setup then stands here before any unit is touched."
+      />
+    );
   const shown = groups.find((group) => group.key === chosen)?.key ?? first.key;
   return (
     <Tabs value={shown} onChange={setChosen} variant="outline" className={classes['tabs'] ?? ''} keepMounted={false}>
@@ -138,7 +160,10 @@ function Setups({ groups, view, setups, isLead, onDone }: SetupsProps) {
         {groups.map((group) => (
           <Tabs.Tab key={group.key} value={group.key}>
             <span className={classes['tab']}>
-              {group.type.name} <small>{group.map.name} {group.map.revision}, {group.units + group.expected}</small>
+              {group.type.name}{' '}
+              <small>
+                {group.map.name} {group.map.revision}, {group.units + group.expected}
+              </small>
               <Pressing group={group} />
             </span>
           </Tabs.Tab>
@@ -148,11 +173,19 @@ function Setups({ groups, view, setups, isLead, onDone }: SetupsProps) {
         <Tabs.Panel key={group.key} value={group.key} className={classes['panel'] ?? ''}>
           <p>
             <strong>
-              {group.setup.targets.filter((target) => target.raw !== null).length} of {group.setup.targets.length} codes get a target.
+              {group.setup.targets.filter((target) => target.raw !== null).length} of {group.setup.targets.length} codes
+              get a target.
             </strong>{' '}
             The limit is {kmhWords(group.setup.limitKmh)}. {group.setup.worst?.says}
           </p>
-          <FindingList findings={group.setup.findings} actFor={(finding) => (isLead && finding.level === 'decide' ? <Decide finding={finding} orderId={view.order.id} typeId={group.type.id} onDone={onDone} /> : null)} />
+          <FindingList
+            findings={group.setup.findings}
+            actFor={(finding) =>
+              isLead && finding.level === 'decide' ? (
+                <Decide finding={finding} orderId={view.order.id} typeId={group.type.id} onDone={onDone} />
+              ) : null
+            }
+          />
           {group.setup.proofs && (
             <ul className={classes['proofs']} aria-label="To be proved on the vehicle">
               {group.setup.proofs.map((proof) => (
@@ -180,8 +213,12 @@ function Pressing({ group: { setup } }: { readonly group: GroupSetup }) {
 
 function Acted({ acted: { revised, returned, stayed = [] } }: { readonly acted: OrderActed }) {
   const says = [
-    revised === 0 ? 'No unit under way had to be worked out anew.' : `${revised} ${revised === 1 ? 'unit' : 'units'} under way worked out anew.`,
-    returned.length === 0 ? 'None that was done comes back.' : `Back on the line: ${returned.map(({ serial, says: why }) => `${serial} (${why})`).join(' ')}`,
+    revised === 0
+      ? 'No unit under way had to be worked out anew.'
+      : `${revised} ${revised === 1 ? 'unit' : 'units'} under way worked out anew.`,
+    returned.length === 0
+      ? 'None that was done comes back.'
+      : `Back on the line: ${returned.map(({ serial, says: why }) => `${serial} (${why})`).join(' ')}`,
     ...stayed.map(({ serial, says: why }) => `${serial} stays: ${why}`),
   ].join(' ');
   return <Notice kind={returned.length + stayed.length > 0 ? 'care' : 'done'} title="Kept" says={says} />;

@@ -43,19 +43,50 @@ export function OwnWishes({ unit, onDone, onLeave }: OwnWishesProps) {
     >
       <h2>{unit.serial} otherwise than its order</h2>
       <div className={classes['decide']}>
-        <Select label="Which answer of the house rules" data={left.map(({ choice, asks }) => ({ value: choice, label: asks }))} value={null} onChange={(choice) => choice && setChoices({ ...choices, [choice]: SCHOOLS.find((school) => school.choice === choice)?.standard })} searchable placeholder="choose" />
+        <Select
+          label="Which answer of the house rules"
+          data={left.map(({ choice, asks }) => ({ value: choice, label: asks }))}
+          value={null}
+          onChange={(choice) =>
+            choice && setChoices({ ...choices, [choice]: SCHOOLS.find((school) => school.choice === choice)?.standard })
+          }
+          searchable
+          placeholder="choose"
+        />
         <SpeedField label="At most" value={limit} onChange={setLimit} unit="km/h" error={slips['wishes.limit.value']} />
       </div>
       {(Object.keys(choices) as Choice[]).map((choice) => {
         const school = SCHOOLS.find((each) => each.choice === choice);
         if (!school) return null;
         return school.answers ? (
-          <Select key={choice} label={school.asks} data={school.answers.map((answer) => ({ value: String(answer.value), label: answer.title }))} value={String(choices[choice])} onChange={(value) => value && setChoices({ ...choices, [choice]: value })} allowDeselect={false} />
+          <Select
+            key={choice}
+            label={school.asks}
+            data={school.answers.map((answer) => ({ value: String(answer.value), label: answer.title }))}
+            value={String(choices[choice])}
+            onChange={(value) => value && setChoices({ ...choices, [choice]: value })}
+            allowDeselect={false}
+          />
         ) : (
-          <NumberInput key={choice} data-scan-guard label={`${school.asks}, ${school.number?.unit ?? ''}`} description={answerWords(choice, choices[choice] ?? 0)} value={choices[choice] as number} onChange={(value) => setChoices({ ...choices, [choice]: Number(value) })} hideControls />
+          <NumberInput
+            key={choice}
+            data-scan-guard
+            label={`${school.asks}, ${school.number?.unit ?? ''}`}
+            description={answerWords(choice, choices[choice] ?? 0)}
+            value={choices[choice] as number}
+            onChange={(value) => setChoices({ ...choices, [choice]: Number(value) })}
+            hideControls
+          />
         );
       })}
-      <TextInput label="Why" value={why} onChange={(e) => setWhy(e.target.value)} error={slips['wishes.why']} maxLength={300} placeholder="one rider wants it gentler" />
+      <TextInput
+        label="Why"
+        value={why}
+        onChange={(e) => setWhy(e.target.value)}
+        error={slips['wishes.why']}
+        maxLength={300}
+        placeholder="one rider wants it gentler"
+      />
       {problem && <Notice kind="stop" says={problem.message} />}
       <div className={classes['acts']}>
         <ActButton type="submit" look="main" busy={setting.isLoading} onAct={() => undefined}>

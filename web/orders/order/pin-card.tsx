@@ -10,7 +10,10 @@ import classes from './order-page.module.css';
 
 /** The PIN that the house rules set: shown to a lead who says why; every look is recorded. */
 export function PinCard({ view }: { readonly view: OrderPageView }) {
-  const rules = api.useLibraryQuery('houseRules').data?.map((entry) => entry.document as HouseRules).find((each) => each.id === view.houseRulesId);
+  const rules = api
+    .useLibraryQuery('houseRules')
+    .data?.map((entry) => entry.document as HouseRules)
+    .find((each) => each.id === view.houseRulesId);
   const line = api.useLineQuery(view.order.id, { skip: rules?.choices.pin !== 'perUnit' });
   const [look, looking] = api.useLookAtPinMutation();
   const [unitId, setUnitId] = useState<string | null>(null);
@@ -24,8 +27,22 @@ export function PinCard({ view }: { readonly view: OrderPageView }) {
   return (
     <section className={classes['card']} aria-label="Menu PIN">
       <h2>Menu PIN</h2>
-      <p className="soft">{perUnit ? 'Each unit has its own' : 'One for the whole order'}, kept encrypted and keyed at hand over. Every look is recorded under your name.</p>
-      {perUnit && <Select label="Unit" data={(line.data?.units ?? []).map((unit) => ({ value: unit.id, label: unit.serial }))} value={unitId} onChange={(id) => { setUnitId(id); setPin(null); }} searchable />}
+      <p className="soft">
+        {perUnit ? 'Each unit has its own' : 'One for the whole order'}, kept encrypted and keyed at hand over. Every
+        look is recorded under your name.
+      </p>
+      {perUnit && (
+        <Select
+          label="Unit"
+          data={(line.data?.units ?? []).map((unit) => ({ value: unit.id, label: unit.serial }))}
+          value={unitId}
+          onChange={(id) => {
+            setUnitId(id);
+            setPin(null);
+          }}
+          searchable
+        />
+      )}
       {pin ? (
         <>
           <p className={classes['digits']}>{pin.digits}</p>
@@ -41,7 +58,13 @@ export function PinCard({ view }: { readonly view: OrderPageView }) {
           )}
         </>
       ) : (
-        <ReasonAct label="What it is needed for" act="Show it" busy={looking.isLoading} error={asProblem(looking.error)?.message} onAct={(why) => void submit(why)} />
+        <ReasonAct
+          label="What it is needed for"
+          act="Show it"
+          busy={looking.isLoading}
+          error={asProblem(looking.error)?.message}
+          onAct={(why) => void submit(why)}
+        />
       )}
     </section>
   );

@@ -29,7 +29,13 @@ export function ReasonAct({ label, act, busy, error, onAct, look = 'quiet' }: Re
         submit();
       }}
     >
-      <TextInput label={label} value={words} onChange={(e) => setWords(e.target.value)} error={slip ?? error} maxLength={500} />
+      <TextInput
+        label={label}
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+        error={slip ?? error}
+        maxLength={500}
+      />
       <ActButton type="submit" look={look} busy={busy} onAct={() => undefined}>
         {act}
       </ActButton>

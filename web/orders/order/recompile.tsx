@@ -20,8 +20,18 @@ export function Recompile({ orderId, onDone, onLeave }: RecompileProps) {
   return (
     <section className={classes['card']} aria-label="Work out anew">
       <h2>Work out anew</h2>
-      <p>After a class, type or house rule was changed. Units under way go on with the new targets; those that are done are held against them, and come back to the line where they differ.</p>
-      <ReasonAct label="What has changed" act="Work out anew" look="main" busy={working.isLoading} error={asProblem(working.error)?.message} onAct={(reason) => void submit(reason)} />
+      <p>
+        After a class, type or house rule was changed. Units under way go on with the new targets; those that are done
+        are held against them, and come back to the line where they differ.
+      </p>
+      <ReasonAct
+        label="What has changed"
+        act="Work out anew"
+        look="main"
+        busy={working.isLoading}
+        error={asProblem(working.error)?.message}
+        onAct={(reason) => void submit(reason)}
+      />
       <div className={classes['acts']}>
         <ActButton onAct={onLeave}>Leave it</ActButton>
       </div>

@@ -1,6 +1,16 @@
 import { IconLock } from '@tabler/icons-react';
 import { Fragment, useState } from 'react';
-import { findCode, formatRaw, functionTitle, meaningBeside, TRAIL_SOURCES, type Code, type CodeTarget, type DisplayMap, type Setup } from '@decurio/core';
+import {
+  findCode,
+  formatRaw,
+  functionTitle,
+  meaningBeside,
+  TRAIL_SOURCES,
+  type Code,
+  type CodeTarget,
+  type DisplayMap,
+  type Setup,
+} from '@decurio/core';
 import classes from './setup-table.module.css';
 
 export interface SetupTableProps {
@@ -30,8 +40,19 @@ export function SetupTable({ setup, map }: SetupTableProps) {
             const isOpen = open === target.label;
             return (
               <Fragment key={target.label}>
-                <Row target={target} code={code} isOpen={isOpen} onToggle={() => setOpen(isOpen ? null : target.label)} />
-                {isOpen && <Trail target={target} code={code} after={setup.keyedAfter?.filter(({ label }) => label === target.label) ?? []} />}
+                <Row
+                  target={target}
+                  code={code}
+                  isOpen={isOpen}
+                  onToggle={() => setOpen(isOpen ? null : target.label)}
+                />
+                {isOpen && (
+                  <Trail
+                    target={target}
+                    code={code}
+                    after={setup.keyedAfter?.filter(({ label }) => label === target.label) ?? []}
+                  />
+                )}
               </Fragment>
             );
           })}
@@ -63,7 +84,13 @@ function Row({ target, code, isOpen, onToggle }: RowProps) {
         {formatRaw(code, code.factory)} <small>{meaningBeside(code, code.factory)}</small>
       </td>
       <td className="num">
-        <button type="button" className={classes['target']} aria-expanded={isOpen} onClick={onToggle} aria-label={`${label}: ${raw === null ? 'as found' : formatRaw(code, raw)}. How it came about`}>
+        <button
+          type="button"
+          className={classes['target']}
+          aria-expanded={isOpen}
+          onClick={onToggle}
+          aria-label={`${label}: ${raw === null ? 'as found' : formatRaw(code, raw)}. How it came about`}
+        >
           {raw === null ? (
             <span className={classes['asFound']}>{target.secret ? 'PIN' : 'as found'}</span>
           ) : (
@@ -84,8 +111,16 @@ interface TrailProps {
   readonly after: readonly { readonly after: string; readonly because: string }[];
 }
 
-const SOURCES = { measured: 'measured by us on a unit', makersPaper: "from the maker's paper", hearsay: 'hearsay' } as const;
-const EFFECTS = { acts: 'it acts', displayOnly: 'it scales what is shown', unverified: 'not verified that it acts' } as const;
+const SOURCES = {
+  measured: 'measured by us on a unit',
+  makersPaper: "from the maker's paper",
+  hearsay: 'hearsay',
+} as const;
+const EFFECTS = {
+  acts: 'it acts',
+  displayOnly: 'it scales what is shown',
+  unverified: 'not verified that it acts',
+} as const;
 
 /** Which inputs led to a target, in order; what it rests on is marked. */
 function Trail({ target, code, after }: TrailProps) {
@@ -110,7 +145,9 @@ function Trail({ target, code, after }: TrailProps) {
           <p>{target.because}</p>
         )}
         <p className="soft">
-          Meaning: {SOURCES[code.source]}; {EFFECTS[code.effect]}; acts {code.actsAfter === 'restart' ? 'after a restart' : 'at once'}.{code.keptIn === 'displayWhileAttached' && ' Kept by the display while it is attached.'}
+          Meaning: {SOURCES[code.source]}; {EFFECTS[code.effect]}; acts{' '}
+          {code.actsAfter === 'restart' ? 'after a restart' : 'at once'}.
+          {code.keptIn === 'displayWhileAttached' && ' Kept by the display while it is attached.'}
           {code.keptIn === 'untilPackOut' && ' Lost when the pack comes out.'}
           {after.map((each) => ` Keyed after ${each.after}: ${each.because}.`)}
         </p>

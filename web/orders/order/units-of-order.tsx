@@ -9,7 +9,13 @@ import { OwnWishes } from './own-wishes.js';
 import { ReasonAct } from './reason-act.js';
 import classes from './order-page.module.css';
 
-const STATUS: Readonly<Record<LineUnit['status'], string>> = { waiting: 'waiting', open: 'under way', held: 'held', sealed: 'sealed', withdrawn: 'withdrawn' };
+const STATUS: Readonly<Record<LineUnit['status'], string>> = {
+  waiting: 'waiting',
+  open: 'under way',
+  held: 'held',
+  sealed: 'sealed',
+  withdrawn: 'withdrawn',
+};
 
 export interface UnitsOfOrderProps {
   readonly view: OrderPageView;
@@ -25,10 +31,14 @@ export function UnitsOfOrder({ view, isLead, onDone }: UnitsOfOrderProps) {
   const [withdraw, withdrawing] = api.useWithdrawUnitsMutation();
   if (!data) return <Busy />;
   const submit = async (reason: string) => {
-    const answer = await withdraw({ id: view.order.id, body: { id: crypto.randomUUID(), reason, unitIds: [...chosen] } });
+    const answer = await withdraw({
+      id: view.order.id,
+      body: { id: crypto.randomUUID(), reason, unitIds: [...chosen] },
+    });
     if (answer.data) setChosen(new Set());
   };
-  const toggle = (id: string) => setChosen((now) => new Set(now.has(id) ? [...now].filter((each) => each !== id) : [...now, id]));
+  const toggle = (id: string) =>
+    setChosen((now) => new Set(now.has(id) ? [...now].filter((each) => each !== id) : [...now, id]));
   return (
     <section className={classes['card']} aria-label="Units of the order">
       <h2>{data.units.length} units</h2>
@@ -48,11 +58,18 @@ export function UnitsOfOrder({ view, isLead, onDone }: UnitsOfOrderProps) {
               <tr key={unit.id}>
                 {isLead && (
                   <td>
-                    <Checkbox aria-label={`Choose ${unit.serial}`} checked={chosen.has(unit.id)} disabled={unit.status === 'sealed'} onChange={() => toggle(unit.id)} />
+                    <Checkbox
+                      aria-label={`Choose ${unit.serial}`}
+                      checked={chosen.has(unit.id)}
+                      disabled={unit.status === 'sealed'}
+                      onChange={() => toggle(unit.id)}
+                    />
                   </td>
                 )}
                 <th scope="row">
-                  <Link to={unit.status === 'sealed' && unit.visitId ? `/ledger/${unit.visitId}` : `/bench/${unit.id}`}>{unit.serial}</Link>
+                  <Link to={unit.status === 'sealed' && unit.visitId ? `/ledger/${unit.visitId}` : `/bench/${unit.id}`}>
+                    {unit.serial}
+                  </Link>
                 </th>
                 <td>{unit.typeName}</td>
                 <td data-words>
@@ -71,8 +88,27 @@ export function UnitsOfOrder({ view, isLead, onDone }: UnitsOfOrderProps) {
           </tbody>
         </table>
       </div>
-      {otherwise && <OwnWishes key={otherwise.id} unit={otherwise} onDone={(acted) => { setOtherwise(null); onDone(acted); }} onLeave={() => setOtherwise(null)} />}
-      {chosen.size > 0 && <ReasonAct label={`Why ${chosen.size === 1 ? 'this unit leaves' : `these ${chosen.size} units leave`} the order`} act={`Withdraw ${chosen.size}`} look="care" busy={withdrawing.isLoading} error={asProblem(withdrawing.error)?.message} onAct={(reason) => void submit(reason)} />}
+      {otherwise && (
+        <OwnWishes
+          key={otherwise.id}
+          unit={otherwise}
+          onDone={(acted) => {
+            setOtherwise(null);
+            onDone(acted);
+          }}
+          onLeave={() => setOtherwise(null)}
+        />
+      )}
+      {chosen.size > 0 && (
+        <ReasonAct
+          label={`Why ${chosen.size === 1 ? 'this unit leaves' : `these ${chosen.size} units leave`} the order`}
+          act={`Withdraw ${chosen.size}`}
+          look="care"
+          busy={withdrawing.isLoading}
+          error={asProblem(withdrawing.error)?.message}
+          onAct={(reason) => void submit(reason)}
+        />
+      )}
     </section>
   );
 }

@@ -1,5 +1,14 @@
 import { useMemo } from 'react';
-import { compileSetup, NOTHING_KNOWN, type DisplayMap, type HouseRules, type RulePack, type Setup, type SetupInputs, type VehicleType } from '@decurio/core';
+import {
+  compileSetup,
+  NOTHING_KNOWN,
+  type DisplayMap,
+  type HouseRules,
+  type RulePack,
+  type Setup,
+  type SetupInputs,
+  type VehicleType,
+} from '@decurio/core';
 import type { OrderPageView } from '@decurio/contract';
 import { api } from '../../state/api.js';
 import { today } from '../../ui/when.js';
@@ -39,7 +48,15 @@ export function useOrderSetups(view: OrderPageView | undefined): OrderSetups | n
       const type = types.find((entry) => entry.id === typeId)?.document as VehicleType | undefined;
       const map = maps.find((entry) => entry.id === mapId)?.document as DisplayMap | undefined;
       if (!type || !map) return [];
-      const inputs: SetupInputs = { type, map, vehicleClass, houseRules: own, terms: view.terms, unit: NOTHING_KNOWN, today: today() };
+      const inputs: SetupInputs = {
+        type,
+        map,
+        vehicleClass,
+        houseRules: own,
+        terms: view.terms,
+        unit: NOTHING_KNOWN,
+        today: today(),
+      };
       return [{ key: `${typeId}--${mapId}`, type, map, units, sealed, expected, inputs, setup: compileSetup(inputs) }];
     });
     return { groups, pack, houseRules };
@@ -48,7 +65,15 @@ export function useOrderSetups(view: OrderPageView | undefined): OrderSetups | n
 
 /** Types and displays of an order, those that are still to come included. */
 function kindsIn({ groups, expected }: OrderPageView) {
-  const kinds = groups.map((group) => ({ ...group, expected: expected.filter((e) => e.typeId === group.typeId && e.mapId === group.mapId).reduce((sum, e) => sum + e.count, 0) }));
+  const kinds = groups.map((group) => ({
+    ...group,
+    expected: expected
+      .filter((e) => e.typeId === group.typeId && e.mapId === group.mapId)
+      .reduce((sum, e) => sum + e.count, 0),
+  }));
   const coming = expected.filter((e) => !groups.some((group) => group.typeId === e.typeId && group.mapId === e.mapId));
-  return [...kinds, ...coming.map(({ typeId, mapId, count }) => ({ typeId, mapId, units: 0, sealed: 0, expected: count }))];
+  return [
+    ...kinds,
+    ...coming.map(({ typeId, mapId, count }) => ({ typeId, mapId, units: 0, sealed: 0, expected: count })),
+  ];
 }

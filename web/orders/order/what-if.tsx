@@ -1,6 +1,17 @@
 import { Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { compileSetup, findCode, formatRaw, functionTitle, meaningBeside, type DisplayMap, type Finding, type Setup, type SetupInputs, type Speed } from '@decurio/core';
+import {
+  compileSetup,
+  findCode,
+  formatRaw,
+  functionTitle,
+  meaningBeside,
+  type DisplayMap,
+  type Finding,
+  type Setup,
+  type SetupInputs,
+  type Speed,
+} from '@decurio/core';
 import { SpeedField } from '../../ui/fields.js';
 import { FindingList } from '../../ui/finding-list.js';
 import type { GroupSetup, OrderSetups } from './use-order-setups.js';
@@ -24,17 +35,52 @@ export function WhatIf({ group, setups }: { readonly group: GroupSetup; readonly
     <section className={classes['whatIf']} aria-label="What would change if">
       <h2>What would change if</h2>
       <div className={classes['asks']}>
-        <Select label="it went out in the class" data={setups.pack.classes.filter((each) => each.kind === 'any' || each.kind === group.type.kind).map((each) => ({ value: each.id, label: each.title }))} value={change.classId} onChange={(classId) => setChange({ ...change, classId })} clearable placeholder={group.inputs.vehicleClass.title} />
-        <SpeedField label="the site allowed" value={change.siteLimit} onChange={(siteLimit) => setChange({ ...change, siteLimit })} unit={unit} />
-        <Select label="units showed" data={[{ value: 'kmh', label: 'km/h' }, { value: 'mph', label: 'mph' }]} value={change.units} onChange={(units) => setChange({ ...change, units: units as Change['units'] })} clearable placeholder={group.inputs.houseRules.choices.units === 'kmh' ? 'km/h' : 'mph'} />
-        <Select label="these house rules held" data={setups.houseRules.map((each) => ({ value: each.id, label: each.name }))} value={change.houseRulesId} onChange={(houseRulesId) => setChange({ ...change, houseRulesId })} clearable placeholder={group.inputs.houseRules.name} />
+        <Select
+          label="it went out in the class"
+          data={setups.pack.classes
+            .filter((each) => each.kind === 'any' || each.kind === group.type.kind)
+            .map((each) => ({ value: each.id, label: each.title }))}
+          value={change.classId}
+          onChange={(classId) => setChange({ ...change, classId })}
+          clearable
+          placeholder={group.inputs.vehicleClass.title}
+        />
+        <SpeedField
+          label="the site allowed"
+          value={change.siteLimit}
+          onChange={(siteLimit) => setChange({ ...change, siteLimit })}
+          unit={unit}
+        />
+        <Select
+          label="units showed"
+          data={[
+            { value: 'kmh', label: 'km/h' },
+            { value: 'mph', label: 'mph' },
+          ]}
+          value={change.units}
+          onChange={(units) => setChange({ ...change, units: units as Change['units'] })}
+          clearable
+          placeholder={group.inputs.houseRules.choices.units === 'kmh' ? 'km/h' : 'mph'}
+        />
+        <Select
+          label="these house rules held"
+          data={setups.houseRules.map((each) => ({ value: each.id, label: each.name }))}
+          value={change.houseRulesId}
+          onChange={(houseRulesId) => setChange({ ...change, houseRulesId })}
+          clearable
+          placeholder={group.inputs.houseRules.name}
+        />
       </div>
       {isAsked && <Difference map={group.map} now={group.setup} then={then} />}
     </section>
   );
 }
 
-function changed(inputs: SetupInputs, { classId, houseRulesId, siteLimit, units }: Change, { pack, houseRules }: OrderSetups): SetupInputs {
+function changed(
+  inputs: SetupInputs,
+  { classId, houseRulesId, siteLimit, units }: Change,
+  { pack, houseRules }: OrderSetups,
+): SetupInputs {
   const rules = houseRules.find((each) => each.id === houseRulesId) ?? inputs.houseRules;
   return {
     ...inputs,
@@ -46,12 +92,22 @@ function changed(inputs: SetupInputs, { classId, houseRulesId, siteLimit, units 
 
 function Difference({ map, now, then }: { readonly map: DisplayMap; readonly now: Setup; readonly then: Setup }) {
   const rows = then.targets.filter((target, i) => target.raw !== now.targets[i]?.raw);
-  const isNew = (finding: Finding) => !now.findings.some((each) => each.id === finding.id && each.says === finding.says);
-  const gone = now.findings.filter((finding) => !then.findings.some((each) => each.id === finding.id && each.says === finding.says));
+  const isNew = (finding: Finding) =>
+    !now.findings.some((each) => each.id === finding.id && each.says === finding.says);
+  const gone = now.findings.filter(
+    (finding) => !then.findings.some((each) => each.id === finding.id && each.says === finding.says),
+  );
   return (
     <div aria-live="polite" className={classes['difference']}>
       <p>
-        <strong>{rows.length === 0 ? 'No code would be other.' : rows.length === 1 ? 'One code would be other.' : `${rows.length} codes would be other.`}</strong> {then.worst?.says}
+        <strong>
+          {rows.length === 0
+            ? 'No code would be other.'
+            : rows.length === 1
+              ? 'One code would be other.'
+              : `${rows.length} codes would be other.`}
+        </strong>{' '}
+        {then.worst?.says}
       </p>
       {rows.length > 0 && (
         <div className={classes['scroll']} tabIndex={0} role="region" aria-label="Codes that would be other">
@@ -69,7 +125,8 @@ function Difference({ map, now, then }: { readonly map: DisplayMap; readonly now
               {rows.map((target) => {
                 const code = findCode(map, target.label);
                 const before = now.targets.find(({ label }) => label === target.label)?.raw ?? null;
-                const show = (raw: number | null) => (raw === null || !code ? 'as found' : `${formatRaw(code, raw)} ${meaningBeside(code, raw)}`);
+                const show = (raw: number | null) =>
+                  raw === null || !code ? 'as found' : `${formatRaw(code, raw)} ${meaningBeside(code, raw)}`;
                 return (
                   <tr key={target.label}>
                     <th scope="row">{target.label}</th>

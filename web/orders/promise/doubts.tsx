@@ -17,7 +17,9 @@ export function Doubts({ doubts, promised, onMend }: DoubtsProps) {
       {doubts.map((doubt) => (
         <div key={doubt.id}>
           <Notice kind="care" says={doubt.says} />
-          {doubt.mends && <ActButton onAct={() => doubt.mends && onMend(doubt.mends.as(promised))}>{doubt.mends.words}</ActButton>}
+          {doubt.mends && (
+            <ActButton onAct={() => doubt.mends && onMend(doubt.mends.as(promised))}>{doubt.mends.words}</ActButton>
+          )}
         </div>
       ))}
     </div>

@@ -70,7 +70,11 @@ function useKeyboard(map: DisplayMap, bar: HandlebarState, keyboard: 'on' | 'off
     if (keyboard === 'off') return;
     const keyOf = (event: KeyboardEvent): string | undefined => {
       const target = event.target instanceof HTMLElement ? event.target : null;
-      if (target?.matches('input:not([type="radio"], [type="checkbox"]), textarea, select, [contenteditable="true"]') || target?.closest('[role="dialog"], .cm-editor')) return undefined;
+      if (
+        target?.matches('input:not([type="radio"], [type="checkbox"]), textarea, select, [contenteditable="true"]') ||
+        target?.closest('[role="dialog"], .cm-editor')
+      )
+        return undefined;
       return /^[1-9]$/.test(event.key) ? map.keys[Number(event.key) - 1]?.id : undefined;
     };
     const onDown = (event: KeyboardEvent) => {

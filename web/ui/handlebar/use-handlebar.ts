@@ -1,5 +1,16 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { displayAtRest, fulfils, glassOf, simulateDisplay, type DisplayInput, type DisplayMap, type DisplayState, type Gesture, type Glass, type RawValues } from '@decurio/core';
+import {
+  displayAtRest,
+  fulfils,
+  glassOf,
+  simulateDisplay,
+  type DisplayInput,
+  type DisplayMap,
+  type DisplayState,
+  type Gesture,
+  type Glass,
+  type RawValues,
+} from '@decurio/core';
 
 /** A press that the display took, with what the glass showed before and after it. */
 export interface TakenPress {
@@ -44,7 +55,9 @@ const NOTHING: Held = { keys: new Set(), since: 0, steps: 0, isSpent: false };
  * It runs on `simulateDisplay` alone.
  */
 export function useHandlebar(map: DisplayMap, initial: RawValues | DisplayState = {}): Handlebar {
-  const [state, setState] = useState(() => ('screen' in initial ? (initial as DisplayState) : displayAtRest(map, initial as RawValues)));
+  const [state, setState] = useState(() =>
+    'screen' in initial ? (initial as DisplayState) : displayAtRest(map, initial as RawValues),
+  );
   const [down, setDown] = useState<ReadonlySet<string>>(NOTHING.keys);
   const [taken, setTaken] = useState<readonly TakenPress[]>([]);
   const now = useRef({ state, held: NOTHING, lastTap: { key: '', at: 0 }, tickedAt: 0, laidAt: 0 });
@@ -80,7 +93,13 @@ export function useHandlebar(map: DisplayMap, initial: RawValues | DisplayState 
   const lay = useCallback(
     (values: RawValues = {}) => {
       const fresh = displayAtRest(map, values);
-      now.current = { ...now.current, state: fresh, held: NOTHING, laidAt: performance.now(), tickedAt: performance.now() };
+      now.current = {
+        ...now.current,
+        state: fresh,
+        held: NOTHING,
+        laidAt: performance.now(),
+        tickedAt: performance.now(),
+      };
       setState(fresh);
       setDown(NOTHING.keys);
       setTaken([]);
@@ -152,14 +171,23 @@ const means = (map: DisplayMap, state: DisplayState, gesture: Gesture): boolean 
 };
 
 const sameToSee = (a: DisplayState, b: DisplayState): boolean =>
-  a.screen === b.screen && a.stored === b.stored && a.unstored === b.unstored && a.inForce === b.inForce && a.mode === b.mode && a.level === b.level && a.motorStarted === b.motorStarted;
+  a.screen === b.screen &&
+  a.stored === b.stored &&
+  a.unstored === b.unstored &&
+  a.inForce === b.inForce &&
+  a.mode === b.mode &&
+  a.level === b.level &&
+  a.motorStarted === b.motorStarted;
 
 /** Steps that a key held so long has taken, where it repeats here; 0 where holding it means something else or nothing. */
 function stepsDue(map: DisplayMap, state: DisplayState, held: Gesture & { readonly kind: 'hold' }): number {
   const { menu } = map;
-  if (!menu?.repeat || held.keys.length !== 1 || held.ms < menu.repeat.delayMs || state.screen.kind !== 'menu') return 0;
+  if (!menu?.repeat || held.keys.length !== 1 || held.ms < menu.repeat.delayMs || state.screen.kind !== 'menu')
+    return 0;
   const { edit } = menu;
   if (edit.style === 'digits' || (edit.style !== 'live' && state.screen.focus !== 'value')) return 0;
-  const isStepper = [edit.up, edit.down].some((by) => by.kind === 'tap' && fulfils({ kind: 'tap', key: held.keys[0] ?? '' }, by));
+  const isStepper = [edit.up, edit.down].some(
+    (by) => by.kind === 'tap' && fulfils({ kind: 'tap', key: held.keys[0] ?? '' }, by),
+  );
   return isStepper ? 2 + Math.floor((held.ms - menu.repeat.delayMs) / menu.repeat.everyMs) : 0;
 }

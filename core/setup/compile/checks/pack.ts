@@ -13,11 +13,35 @@ export function packFindings({ type, unit }: Work): readonly Finding[] {
   if (doubt) findings.push(finding('decide', 'packLabel', null, doubt));
   const full = CELL_VOLTS[pack.chemistry].fullV * pack.cellsInSeries;
   const floor = CELL_VOLTS[pack.chemistry].floorV * pack.cellsInSeries;
-  if (displayStandsV && full > displayStandsV.to + 1e-9) findings.push(finding('stop', 'displayVolts', null, `The display stands ${displayStandsV.to} V, and this pack has ${full.toFixed(1)} V when full. Do not connect it.`));
-  if (displayStandsV && floor < displayStandsV.from - 1e-9) findings.push(finding('note', 'displayDark', null, `The display works from ${displayStandsV.from} V; it may go dark before this pack's cells are empty at ${floor.toFixed(1)} V.`));
+  if (displayStandsV && full > displayStandsV.to + 1e-9)
+    findings.push(
+      finding(
+        'stop',
+        'displayVolts',
+        null,
+        `The display stands ${displayStandsV.to} V, and this pack has ${full.toFixed(1)} V when full. Do not connect it.`,
+      ),
+    );
+  if (displayStandsV && floor < displayStandsV.from - 1e-9)
+    findings.push(
+      finding(
+        'note',
+        'displayDark',
+        null,
+        `The display works from ${displayStandsV.from} V; it may go dark before this pack's cells are empty at ${floor.toFixed(1)} V.`,
+      ),
+    );
   if (unit.packV !== null) {
     const check = checkPack(pack, unit.packV);
-    if (check.verdict !== 'fits') findings.push(finding(check.verdict === 'tooHigh' ? 'stop' : 'decide', 'packVolts', null, `Pack reads ${unit.packV.toFixed(1)} V. ${check.says}`));
+    if (check.verdict !== 'fits')
+      findings.push(
+        finding(
+          check.verdict === 'tooHigh' ? 'stop' : 'decide',
+          'packVolts',
+          null,
+          `Pack reads ${unit.packV.toFixed(1)} V. ${check.says}`,
+        ),
+      );
   }
   return findings;
 }

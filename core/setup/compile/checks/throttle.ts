@@ -10,26 +10,81 @@ export function throttleFindings(draft: Draft): readonly Finding[] {
   const permission = throttlePermission(draft.work);
   const pedalOnly = willMean(draft, 'driveMode', 'pedal');
   if (!permission.allowed) {
-    if (mustUnplug(draft)) return [finding('decide', 'unplugThrottle', null, `${permission.why.says}, one is fitted, and no code of this display switches it off. Unplug it at its connector, close the connector against water, and prove that it is dead.`)];
+    if (mustUnplug(draft))
+      return [
+        finding(
+          'decide',
+          'unplugThrottle',
+          null,
+          `${permission.why.says}, one is fitted, and no code of this display switches it off. Unplug it at its connector, close the connector against water, and prove that it is dead.`,
+        ),
+      ];
     const start = willMean(draft, 'standstillStart', 'live');
-    return start === true && pedalOnly === true ? [finding('note', 'startMoot', labelOf(draft, 'standstillStart'), `${labelOf(draft, 'standstillStart')} says live, and in pedal-only mode the throttle is dead whatever it says.`)] : [];
+    return start === true && pedalOnly === true
+      ? [
+          finding(
+            'note',
+            'startMoot',
+            labelOf(draft, 'standstillStart'),
+            `${labelOf(draft, 'standstillStart')} says live, and in pedal-only mode the throttle is dead whatever it says.`,
+          ),
+        ]
+      : [];
   }
-  return [...startFindings(draft, pedalOnly === true), ...speedFindings(draft, permission.toKmh), ...(vehicleClass.liveStart === 'allowed' ? [] : liveFindings(draft))];
+  return [
+    ...startFindings(draft, pedalOnly === true),
+    ...speedFindings(draft, permission.toKmh),
+    ...(vehicleClass.liveStart === 'allowed' ? [] : liveFindings(draft)),
+  ];
 }
 
-const labelOf = (draft: Draft, fn: 'standstillStart' | 'driveMode' | 'zeroLevel'): string => withFunction(draft, fn)[0]?.code.label ?? '';
+const labelOf = (draft: Draft, fn: 'standstillStart' | 'driveMode' | 'zeroLevel'): string =>
+  withFunction(draft, fn)[0]?.code.label ?? '';
 
 function startFindings(draft: Draft, pedalOnly: boolean): readonly Finding[] {
   const start = labelOf(draft, 'standstillStart');
   const findings: Finding[] = [];
-  if (pedalOnly) findings.push(finding('note', 'throttleOff', labelOf(draft, 'driveMode'), `${labelOf(draft, 'driveMode')} is pedal only: the throttle that is fitted does nothing.`));
+  if (pedalOnly)
+    findings.push(
+      finding(
+        'note',
+        'throttleOff',
+        labelOf(draft, 'driveMode'),
+        `${labelOf(draft, 'driveMode')} is pedal only: the throttle that is fitted does nothing.`,
+      ),
+    );
   const pedalFirst = willMean(draft, 'standstillStart', 'pedalFirst') === true;
   if (pedalFirst && willMean(draft, 'driveMode', 'throttle') === true) {
-    findings.push(finding('decide', 'neverStarts', start, `${start} waits for the pedals, and ${labelOf(draft, 'driveMode')} takes no notice of them: the throttle would never work. Choose another start, or both drives.`));
-  } else if (!pedalOnly && pedalFirst) findings.push(finding('note', 'seemsDead', start, 'The throttle seems dead until the pedals turn. Tell whoever collects it.'));
-  else if (!pedalOnly && willMean(draft, 'standstillStart', 'rolling') === true) findings.push(finding('note', 'seemsDead', start, 'The throttle does nothing until the vehicle rolls. Tell whoever collects it.'));
+    findings.push(
+      finding(
+        'decide',
+        'neverStarts',
+        start,
+        `${start} waits for the pedals, and ${labelOf(draft, 'driveMode')} takes no notice of them: the throttle would never work. Choose another start, or both drives.`,
+      ),
+    );
+  } else if (!pedalOnly && pedalFirst)
+    findings.push(
+      finding('note', 'seemsDead', start, 'The throttle seems dead until the pedals turn. Tell whoever collects it.'),
+    );
+  else if (!pedalOnly && willMean(draft, 'standstillStart', 'rolling') === true)
+    findings.push(
+      finding(
+        'note',
+        'seemsDead',
+        start,
+        'The throttle does nothing until the vehicle rolls. Tell whoever collects it.',
+      ),
+    );
   if (!pedalOnly && willMean(draft, 'zeroLevel', 'on') === true && willMean(draft, 'throttleScope', 'full') !== true) {
-    findings.push(finding('note', 'zeroLevelDead', labelOf(draft, 'zeroLevel'), 'At level 0 the throttle may be dead too. Tell whoever collects it.'));
+    findings.push(
+      finding(
+        'note',
+        'zeroLevelDead',
+        labelOf(draft, 'zeroLevel'),
+        'At level 0 the throttle may be dead too. Tell whoever collects it.',
+      ),
+    );
   }
   return findings;
 }
@@ -39,7 +94,8 @@ function speedFindings(draft: Draft, toKmh: number): readonly Finding[] {
   const { limit, vehicleClass } = draft.work;
   const limitKmh = limit?.kmh ?? Infinity;
   const own = withFunction(draft, 'throttleCap').filter(({ code, wish }) => carriesClaim(code) && wish.raw !== null);
-  if (toKmh >= limitKmh || own.length > 0 || willMean(draft, 'driveMode', 'pedal') === true || !vehicleClass.throttleTo) return [];
+  if (toKmh >= limitKmh || own.length > 0 || willMean(draft, 'driveMode', 'pedal') === true || !vehicleClass.throttleTo)
+    return [];
   const says = `The class ends the throttle at ${speedWords(vehicleClass.throttleTo)} and assist at ${kmhWords(limitKmh)}; this display has one cap for both. Pedal-only mode, or an order limit of ${speedWords(vehicleClass.throttleTo)}.`;
   return [finding(inKmh(vehicleClass.throttleTo) < limitKmh ? 'stop' : 'note', 'throttleTooFast', null, says)];
 }
@@ -49,14 +105,36 @@ function liveFindings(draft: Draft): readonly Finding[] {
   const live = willMean(draft, 'standstillStart', 'live');
   if (live === false) return [];
   const label = labelOf(draft, 'standstillStart');
-  const rule = vehicleClass.liveStart === 'forbidden' ? 'the class allows no drive from standstill' : 'whether drive from standstill is allowed differs from place to place';
-  if (live === undefined) return [finding('decide', 'startUnknown', null, `No code of this display says whether the throttle works from standstill, and ${rule}. Try it on the stand.`)];
-  return [finding(vehicleClass.liveStart === 'forbidden' ? 'stop' : 'decide', 'liveStart', label, `${label} makes the throttle live from standstill, and ${rule}.`)];
+  const rule =
+    vehicleClass.liveStart === 'forbidden'
+      ? 'the class allows no drive from standstill'
+      : 'whether drive from standstill is allowed differs from place to place';
+  if (live === undefined)
+    return [
+      finding(
+        'decide',
+        'startUnknown',
+        null,
+        `No code of this display says whether the throttle works from standstill, and ${rule}. Try it on the stand.`,
+      ),
+    ];
+  return [
+    finding(
+      vehicleClass.liveStart === 'forbidden' ? 'stop' : 'decide',
+      'liveStart',
+      label,
+      `${label} makes the throttle live from standstill, and ${rule}.`,
+    ),
+  ];
 }
 
 /** No code answers for a throttle that must not work. */
 function mustUnplug(draft: Draft): boolean {
-  return !throttlePermission(draft.work).allowed && draft.work.type.throttleFitted && !withFunction(draft, 'driveMode').some(({ code }) => carriesClaim(code));
+  return (
+    !throttlePermission(draft.work).allowed &&
+    draft.work.type.throttleFitted &&
+    !withFunction(draft, 'driveMode').some(({ code }) => carriesClaim(code))
+  );
 }
 
 /** What has to be tried on the vehicle because a code alone cannot answer for it. */
@@ -66,10 +144,16 @@ export function proofsFor(draft: Draft): readonly Proof[] {
   if (type.throttleFitted && !throttlePermission(draft.work).allowed) {
     proofs.push({
       id: 'throttleDead',
-      ...(mustUnplug(draft) ? { remedy: 'Unplug the throttle at its connector and close the connector against water.' } : {}),
+      ...(mustUnplug(draft)
+        ? { remedy: 'Unplug the throttle at its connector and close the connector against water.' }
+        : {}),
       asks: 'Driven wheel off the ground: open the throttle standing still, then with the wheel turning, at every level. Nothing may drive.',
     });
   }
-  if (vehicleClass.endSpeedMeasured && limit) proofs.push({ id: 'endSpeed', asks: `Full pack, every mode a rider can reach: the true speed at which drive ends, at most ${kmhWords(limit.kmh)}.` });
+  if (vehicleClass.endSpeedMeasured && limit)
+    proofs.push({
+      id: 'endSpeed',
+      asks: `Full pack, every mode a rider can reach: the true speed at which drive ends, at most ${kmhWords(limit.kmh)}.`,
+    });
   return proofs;
 }

@@ -2,24 +2,39 @@ import { asFound, choiceStep, level, nearest, rawOfSentinel, step, word, type Wi
 
 export const units: WishFor = (code, work) => word(code, work.choices.units, choiceStep(work, 'units'));
 
-export const brightness: WishFor = (code, work) => level(code, work.choices.brightness, step(choiceStep(work, 'brightness').from, work.choices.brightness === 'full' ? 'House rule: full, readable in the sun' : 'House rule: middle'));
+export const brightness: WishFor = (code, work) =>
+  level(
+    code,
+    work.choices.brightness,
+    step(
+      choiceStep(work, 'brightness').from,
+      work.choices.brightness === 'full' ? 'House rule: full, readable in the sun' : 'House rule: middle',
+    ),
+  );
 
 /** A sensor that dims by itself: in the middle of its range. */
-export const lightSensitivity: WishFor = (code) => level(code, 'middle', step('display', 'A sensor is fitted: middle of its range'));
+export const lightSensitivity: WishFor = (code) =>
+  level(code, 'middle', step('display', 'A sensor is fitted: middle of its range'));
 
 export const autoOff: WishFor = (code, work) => {
   const { autoOffMin } = work.choices;
   const said = choiceStep(work, 'autoOffMin');
   const why = step(said.from, autoOffMin === 0 ? 'House rule: never' : `House rule: after ${autoOffMin} min`);
   const off = rawOfSentinel(code, 'off');
-  return autoOffMin === 0 && off !== undefined ? { raw: off, because: why.says, trail: [why] } : nearest(code, autoOffMin, why);
+  return autoOffMin === 0 && off !== undefined
+    ? { raw: off, because: why.says, trail: [why] }
+    : nearest(code, autoOffMin, why);
 };
 
 /** Kept encrypted and keyed at hand over: the digits are never in a setup. */
 export const pin: WishFor = (_code, { choices }) =>
   choices.pin === 'asFound'
     ? asFound('No PIN was promised: stays as found.')
-    : { raw: null, secret: true, because: `PIN by policy: ${choices.pin === 'perOrder' ? 'one for the order' : "this unit's own"}, keyed at hand over; a lead can look it up.` };
+    : {
+        raw: null,
+        secret: true,
+        because: `PIN by policy: ${choices.pin === 'perOrder' ? 'one for the order' : "this unit's own"}, keyed at hand over; a lead can look it up.`,
+      };
 
 /** Odometers and trip meters are evidence: never reset by the way. */
 export const odometer: WishFor = (_code, { choices }) =>

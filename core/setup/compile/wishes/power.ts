@@ -5,7 +5,14 @@ import type { TrailStep } from '../../setup.js';
 import { asFound, type Wish, type WishFor, type Work } from '../wish.js';
 
 export const currentOf = ({ type, vehicleClass }: Pick<Work, 'type' | 'vehicleClass'>): CurrentLimit =>
-  currentLimitFor({ pack: type.pack, limitW: vehicleClass.ratedPowerW, basis: vehicleClass.powerBasis, ratedW: type.ratedPowerW, controllerA: type.controllerLimitA, typeA: type.typeLimitA });
+  currentLimitFor({
+    pack: type.pack,
+    limitW: vehicleClass.ratedPowerW,
+    basis: vehicleClass.powerBasis,
+    ratedW: type.ratedPowerW,
+    controllerA: type.controllerLimitA,
+    typeA: type.typeLimitA,
+  });
 
 interface Power {
   readonly limit: CurrentLimit;
@@ -28,25 +35,57 @@ function powerTrail({ type, vehicleClass }: Work, { limitA, decidedBy, readings 
   const steps: TrailStep[] = [];
   const { ratedPowerW: limitW, powerBasis: basis } = vehicleClass;
   if (limitW !== null && readings) {
-    const counts = { rated: `the motor's label, ${type.ratedPowerW} W; no current follows from that`, nominal: 'label volts times amperes', full: 'full-pack volts times amperes' }[basis];
-    steps.push({ from: 'class', says: `${limitW} W, counted as ${counts}.`, ...(decidedBy === 'power' ? { decided: true as const } : {}) });
-    steps.push({ from: 'class', says: `As current that would be ${readings.nominalA.toFixed(1)} A at ${readings.nominalV} V by label, ${readings.fullA.toFixed(1)} A at ${readings.fullV.toFixed(1)} V when full.` });
+    const counts = {
+      rated: `the motor's label, ${type.ratedPowerW} W; no current follows from that`,
+      nominal: 'label volts times amperes',
+      full: 'full-pack volts times amperes',
+    }[basis];
+    steps.push({
+      from: 'class',
+      says: `${limitW} W, counted as ${counts}.`,
+      ...(decidedBy === 'power' ? { decided: true as const } : {}),
+    });
+    steps.push({
+      from: 'class',
+      says: `As current that would be ${readings.nominalA.toFixed(1)} A at ${readings.nominalV} V by label, ${readings.fullA.toFixed(1)} A at ${readings.fullV.toFixed(1)} V when full.`,
+    });
   }
-  steps.push({ from: 'type', says: `The type allows ${type.typeLimitA} A, its controller ${type.controllerLimitA} A.`, ...(decidedBy === 'power' ? {} : { decided: true as const }) });
+  steps.push({
+    from: 'type',
+    says: `The type allows ${type.typeLimitA} A, its controller ${type.controllerLimitA} A.`,
+    ...(decidedBy === 'power' ? {} : { decided: true as const }),
+  });
   if (decidedBy === 'power') steps.push({ from: 'class', says: `So at most ${limitA.toFixed(1)} A.` });
   return steps;
 }
 
 export const currentLimit: WishFor = (code, work) => {
   const { limit, trail } = powerOf(work);
-  if (limit.stop) return { ...asFound(`The motor is rated ${work.type.ratedPowerW} W.`, { level: 'stop', topic: 'ratedPower', says: limit.stop }), trail };
+  if (limit.stop)
+    return {
+      ...asFound(`The motor is rated ${work.type.ratedPowerW} W.`, {
+        level: 'stop',
+        topic: 'ratedPower',
+        says: limit.stop,
+      }),
+      trail,
+    };
   const raw = greatestRawWithin(code, limit.limitA);
-  if (raw === undefined) return { ...asFound('No setting of this code is low enough.', { level: 'stop', topic: 'tooLow', says: `${code.label} cannot be set as low as ${limit.limitA.toFixed(1)} A.` }), trail };
+  if (raw === undefined)
+    return {
+      ...asFound('No setting of this code is low enough.', {
+        level: 'stop',
+        topic: 'tooLow',
+        says: `${code.label} cannot be set as low as ${limit.limitA.toFixed(1)} A.`,
+      }),
+      trail,
+    };
   return { raw, because: shortReason(work, limit), trail };
 };
 
 function shortReason({ type, vehicleClass }: Work, { limitA, decidedBy, readings }: CurrentLimit): string {
-  if (decidedBy !== 'power' || !readings) return `${type.ratedPowerW} W rated; ${decidedBy === 'controller' ? 'controller' : 'type'} allows ${limitA} A`;
+  if (decidedBy !== 'power' || !readings)
+    return `${type.ratedPowerW} W rated; ${decidedBy === 'controller' ? 'controller' : 'type'} allows ${limitA} A`;
   const byLabel = `${readings.nominalA.toFixed(1)} A at ${readings.nominalV} V by label`;
   const whenFull = `${readings.fullA.toFixed(1)} A at ${readings.fullV.toFixed(1)} V when full`;
   return `${vehicleClass.ratedPowerW} W: ${vehicleClass.powerBasis === 'full' ? `${whenFull}, as the rule counts; ${byLabel}` : `${byLabel}, as the rule counts; ${whenFull}`}`;
@@ -61,14 +100,30 @@ export const maxOutputPercent: WishFor = (code, work) => shareOfController(code,
 
 function shareOfController(code: Code, work: Work): Wish {
   const { limit, trail } = powerOf(work);
-  if (limit.stop) return asFound(`The motor is rated ${work.type.ratedPowerW} W.`, { level: 'stop', topic: 'ratedPower', says: limit.stop });
+  if (limit.stop)
+    return asFound(`The motor is rated ${work.type.ratedPowerW} W.`, {
+      level: 'stop',
+      topic: 'ratedPower',
+      says: limit.stop,
+    });
   const percent = (limit.limitA / work.type.controllerLimitA) * 100;
   const greatest = greatestRawWithin(code, percent);
-  if (greatest === undefined) return { ...asFound('No setting of this code is low enough.', { level: 'stop', topic: 'tooLow', says: `${code.label} cannot be set as low as ${Math.floor(percent)} %.` }), trail };
+  if (greatest === undefined)
+    return {
+      ...asFound('No setting of this code is low enough.', {
+        level: 'stop',
+        topic: 'tooLow',
+        says: `${code.label} cannot be set as low as ${Math.floor(percent)} %.`,
+      }),
+      trail,
+    };
   const isDelivered = plainValues(code).includes(code.factory) && code.factory <= greatest;
   const raw = isDelivered ? code.factory : greatest;
   const amps = ((work.type.controllerLimitA * raw) / 100).toFixed(1);
-  const [whose, together] = work.type.motors.length > 1 ? ["both controllers'", ' for both motors'] : ["the controller's", ''];
-  const because = isDelivered ? `As the maker delivers it: ${formatRaw(code, raw)} %, ${amps} A${together} of ${limit.limitA.toFixed(1)} A allowed` : `${formatRaw(code, raw)} % of ${whose} ${work.type.controllerLimitA} A is ${amps} A${together}; ${limit.limitA.toFixed(1)} A is allowed`;
+  const [whose, together] =
+    work.type.motors.length > 1 ? ["both controllers'", ' for both motors'] : ["the controller's", ''];
+  const because = isDelivered
+    ? `As the maker delivers it: ${formatRaw(code, raw)} %, ${amps} A${together} of ${limit.limitA.toFixed(1)} A allowed`
+    : `${formatRaw(code, raw)} % of ${whose} ${work.type.controllerLimitA} A is ${amps} A${together}; ${limit.limitA.toFixed(1)} A is allowed`;
   return { raw, because, trail };
 }

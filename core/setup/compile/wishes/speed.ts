@@ -5,7 +5,18 @@ import { kmhWords, KM_PER_MILE } from '../../../speed/speed.js';
 import type { TrailStep } from '../../setup.js';
 import { ratioAsKeyed } from '../counts.js';
 import { throttlePermission } from '../throttle-permission.js';
-import { asFound, choiceStep, lineScale, rawOfSentinel, step, unitOf, word, type Wish, type WishFor, type Work } from '../wish.js';
+import {
+  asFound,
+  choiceStep,
+  lineScale,
+  rawOfSentinel,
+  step,
+  unitOf,
+  word,
+  type Wish,
+  type WishFor,
+  type Work,
+} from '../wish.js';
 
 /**
  * How many km/h one raw step of a cap means: per cent count from the uncapped speed on a full pack, miles where the
@@ -25,11 +36,21 @@ export const overshootOf = ({ unit, map }: Work): number | null => unit.overshoo
 /** What a cap that must keep to `limitKmh` is set to, and the sentences that lead there. */
 function capWithin(code: Code, work: Work, limitKmh: number, before: readonly TrailStep[]): Wish {
   const per = kmhPerRaw(code, work);
-  if (per === undefined) return asFound('No speed can be told from this code.', { level: 'stop', topic: 'noSpeed', says: `${code.label} is said to be a speed cap, and the map does not say in which unit it counts.` });
+  if (per === undefined)
+    return asFound('No speed can be told from this code.', {
+      level: 'stop',
+      topic: 'noSpeed',
+      says: `${code.label} is said to be a speed cap, and the map does not say in which unit it counts.`,
+    });
   const isPercent = unitOf(code) === '%';
   const settable = speedsOf(code, per);
   const asKeyed = ratioAsKeyed(work);
-  if (!isPercent && !asKeyed.isKnown) return asFound('How true the display will count is not known.', { level: 'stop', topic: 'countUnknown', says: `${code.label}: the ratio was measured under another wheel value, and the map does not say what the two count. No cap can be worked out: run the unit as it stands.` });
+  if (!isPercent && !asKeyed.isKnown)
+    return asFound('How true the display will count is not known.', {
+      level: 'stop',
+      topic: 'countUnknown',
+      says: `${code.label}: the ratio was measured under another wheel value, and the map does not say what the two count. No cap can be worked out: run the unit as it stands.`,
+    });
   const ratio = isPercent || !asKeyed.isKnown ? null : asKeyed.ratio;
   const overshootKmh = overshootOf(work);
   const cap = safeCap({ limitKmh, ratio, overshootKmh, tolerance: work.vehicleClass.tolerance, settable });
@@ -37,23 +58,41 @@ function capWithin(code: Code, work: Work, limitKmh: number, before: readonly Tr
   if (isPercent) steps.push({ from: 'type', says: `100 % is ${kmhWords(work.type.attainableKmh)} on a full pack.` });
   if (!cap) {
     const lowest = settable[0];
-    const least = lowest ? `its lowest is ${formatRaw(code, lowest.raw)}, ${kmhWords(lowest.kmh)}` : 'it has no value that means a speed';
+    const least = lowest
+      ? `its lowest is ${formatRaw(code, lowest.raw)}, ${kmhWords(lowest.kmh)}`
+      : 'it has no value that means a speed';
     const says = `${code.label} cannot be set as low as ${kmhWords(limitKmh)}${ratio ? ' of true speed' : ''}; ${least}. The unit cannot be delivered in this class with this display.`;
-    return { ...asFound(`${sentences(steps)} Below the range of this code.`, { level: 'stop', topic: 'tooLow', says }), trail: steps };
+    return {
+      ...asFound(`${sentences(steps)} Below the range of this code.`, { level: 'stop', topic: 'tooLow', says }),
+      trail: steps,
+    };
   }
   const greatest = settable.filter(({ kmh }) => kmh <= limitKmh * (1 + 1e-9)).at(-1)?.raw;
   const capWords = isPercent ? `${formatRaw(code, cap.raw)} %, ${kmhWords(cap.shownKmh)}` : formatRaw(code, cap.raw);
   const lowered = cap.raw === greatest ? '' : whyLower(ratio, overshootKmh);
-  if (lowered !== '') steps.push({ from: work.unit.ratio ? 'unit' : 'display', says: `${lowered}, so ${capWords}.`, decided: true });
-  else if (Math.abs(cap.shownKmh - limitKmh) > 1e-6) steps.push({ from: 'display', says: `The code steps by ${kmhWords(code.range.step * per)}, so ${capWords}.` });
-  return { raw: cap.raw, because: sentences(steps), trail: [...steps, ...openQuestions(work.unit.ratio, overshootKmh, isPercent)] };
+  if (lowered !== '')
+    steps.push({ from: work.unit.ratio ? 'unit' : 'display', says: `${lowered}, so ${capWords}.`, decided: true });
+  else if (Math.abs(cap.shownKmh - limitKmh) > 1e-6)
+    steps.push({ from: 'display', says: `The code steps by ${kmhWords(code.range.step * per)}, so ${capWords}.` });
+  return {
+    raw: cap.raw,
+    because: sentences(steps),
+    trail: [...steps, ...openQuestions(work.unit.ratio, overshootKmh, isPercent)],
+  };
 }
 
 /** Why a cap lies under the greatest that the limit alone would allow. */
 function whyLower(ratio: SpeedRatio | null, overshootKmh: number | null): string {
-  const counts = ratio === null || ratio.low >= 1 ? '' : ratio.k < 1 ? `The display counts ${percent(1 - ratio.k)} low` : `The display may count up to ${percent(1 - ratio.low)} low`;
+  const counts =
+    ratio === null || ratio.low >= 1
+      ? ''
+      : ratio.k < 1
+        ? `The display counts ${percent(1 - ratio.k)} low`
+        : `The display may count up to ${percent(1 - ratio.low)} low`;
   if (!overshootKmh) return counts;
-  return counts === '' ? `Drive acts ${kmhWords(overshootKmh)} beyond the cap` : `${counts} and drive acts ${kmhWords(overshootKmh)} beyond the cap`;
+  return counts === ''
+    ? `Drive acts ${kmhWords(overshootKmh)} beyond the cap`
+    : `${counts} and drive acts ${kmhWords(overshootKmh)} beyond the cap`;
 }
 
 const percent = (share: number): string => `${Number((share * 100).toFixed(1))} %`;
@@ -74,10 +113,16 @@ function speedsOf(code: Code, per: number): readonly Settable[] {
 }
 
 /** What keeps a cap provisional: it stands in the trail, not in the reason. */
-function openQuestions(ratio: SpeedRatio | null, overshootKmh: number | null, isPercent: boolean): readonly TrailStep[] {
+function openQuestions(
+  ratio: SpeedRatio | null,
+  overshootKmh: number | null,
+  isPercent: boolean,
+): readonly TrailStep[] {
   const steps: TrailStep[] = [];
-  if (ratio === null && !isPercent) steps.push({ from: 'display', says: 'Nobody has measured yet how true this display counts: provisional.' });
-  if (overshootKmh === null) steps.push({ from: 'display', says: 'How far drive acts beyond the cap is not known: provisional.' });
+  if (ratio === null && !isPercent)
+    steps.push({ from: 'display', says: 'Nobody has measured yet how true this display counts: provisional.' });
+  if (overshootKmh === null)
+    steps.push({ from: 'display', says: 'How far drive acts beyond the cap is not known: provisional.' });
   return steps;
 }
 
@@ -86,9 +131,17 @@ const sentences = (steps: readonly TrailStep[]): string => steps.map(({ says }) 
 /** The whole vehicle's cap. */
 export const speedCap: WishFor = (code, work) => {
   const { limit, terms } = work;
-  if (terms.privateLand?.isUncapped === true && work.choices.uncapped === 'inWriting' && work.vehicleClass.regime === 'privateLand' && limit === null) {
+  if (
+    terms.privateLand?.isUncapped === true &&
+    work.choices.uncapped === 'inWriting' &&
+    work.vehicleClass.regime === 'privateLand' &&
+    limit === null
+  ) {
     const raw = rawOfSentinel(code, 'noCap') ?? plainValues(code).at(-1);
-    const why = step('lead', `Uncapped on private land until ${terms.privateLand.endsOn}, by ${terms.privateLand.authorityBy}`);
+    const why = step(
+      'lead',
+      `Uncapped on private land until ${terms.privateLand.endsOn}, by ${terms.privateLand.authorityBy}`,
+    );
     return raw === undefined ? asFound(why.says) : { raw, because: why.says, trail: [why] };
   }
   if (limit === null) return asFound('Nothing limits it: stays as found.');
@@ -104,7 +157,8 @@ export const throttleCap: WishFor = (code, work) => {
     if (!work.type.throttleFitted || lowest === undefined) return asFound(`${permission.why.says}: stays as found.`);
     return { raw: lowest, because: `${permission.why.says}: as low as it goes.`, trail: [permission.why] };
   }
-  const before = permission.toKmh < limitKmh ? [{ ...permission.why, says: `${permission.why.says}.` }] : (work.limit?.trail ?? []);
+  const before =
+    permission.toKmh < limitKmh ? [{ ...permission.why, says: `${permission.why.says}.` }] : (work.limit?.trail ?? []);
   const within = Math.min(permission.toKmh, limitKmh);
   return within === Infinity ? asFound('Nothing limits it: stays as found.') : capWithin(code, work, within, before);
 };
@@ -115,7 +169,10 @@ export const modeSpeedPercent: WishFor = (code, work) => {
   const wish = capWithin(code, work, work.limit.kmh, work.limit.trail);
   const per = kmhPerRaw(code, work);
   if (wish.raw === null || per === undefined || code.factory > wish.raw) return wish;
-  const delivered = step('display', `As the maker delivers this mode: ${formatRaw(code, code.factory)} ${unitOf(code)}, ${kmhWords(code.factory * per)}, within ${kmhWords(work.limit.kmh)}.`);
+  const delivered = step(
+    'display',
+    `As the maker delivers this mode: ${formatRaw(code, code.factory)} ${unitOf(code)}, ${kmhWords(code.factory * per)}, within ${kmhWords(work.limit.kmh)}.`,
+  );
   return { raw: code.factory, because: delivered.says, trail: [...work.limit.trail, delivered] };
 };
 
@@ -123,12 +180,20 @@ export const modeSpeedPercent: WishFor = (code, work) => {
 export const modeTurbo: WishFor = (code, work) => {
   const holds = work.limit === null || work.type.attainableKmh <= work.limit.kmh;
   if (work.choices.turbo === 'whereCapHolds' && holds) return asFound('The limit holds with it: stays as found.');
-  const why = work.choices.turbo === 'off' ? choiceStep(work, 'turbo') : step('type', `Off: with it ${kmhWords(work.type.attainableKmh)} can be reached, and ${kmhWords(work.limit?.kmh ?? 0)} is allowed`);
+  const why =
+    work.choices.turbo === 'off'
+      ? choiceStep(work, 'turbo')
+      : step(
+          'type',
+          `Off: with it ${kmhWords(work.type.attainableKmh)} can be reached, and ${kmhWords(work.limit?.kmh ?? 0)} is allowed`,
+        );
   return offOr(code, why);
 };
 
 function offOr(code: Code, why: TrailStep): Wish {
   const off = rawOfSentinel(code, 'off');
   if (off !== undefined) return { raw: off, because: why.says, trail: [why] };
-  return code.encoding.kind === 'line' && plainValues(code)[0] === 0 && lineScale(code) > 0 ? { raw: 0, because: why.says, trail: [why] } : word(code, ['off', 'no'], why);
+  return code.encoding.kind === 'line' && plainValues(code)[0] === 0 && lineScale(code) > 0
+    ? { raw: 0, because: why.says, trail: [why] }
+    : word(code, ['off', 'no'], why);
 }

@@ -20,11 +20,19 @@ export const driveMode: WishFor = (code, work) => {
 export const standstillStart: WishFor = (code, work) => {
   const { standstillStart: chosen } = work.choices;
   const { liveStart } = work.vehicleClass;
-  if (chosen === 'live' && liveStart === 'forbidden') return word(code, ['rolling', 'pedalFirst'], step('class', 'The class allows no drive from standstill: only once rolling'));
+  if (chosen === 'live' && liveStart === 'forbidden')
+    return word(
+      code,
+      ['rolling', 'pedalFirst'],
+      step('class', 'The class allows no drive from standstill: only once rolling'),
+    );
   return word(code, chosen, choiceStep(work, 'standstillStart'));
 };
 
-export const throttleScope: WishFor = (code, work) => word(code, work.choices.throttleScope, choiceStep(work, 'throttleScope'));
+export const throttleScope: WishFor = (code, work) =>
+  word(code, work.choices.throttleScope, choiceStep(work, 'throttleScope'));
 
 export const throttleStrength: WishFor = (code, work) =>
-  throttlePermission(work).allowed ? strength(code, work.choices.startRamp, choiceStep(work, 'startRamp')) : asFound(`${throttlePermission(work).why.says}: stays as found.`);
+  throttlePermission(work).allowed
+    ? strength(code, work.choices.startRamp, choiceStep(work, 'startRamp'))
+    : asFound(`${throttlePermission(work).why.says}: stays as found.`);

@@ -6,7 +6,15 @@ import { FigureInput } from './reading-fields.js';
 import classes from '../calibrate.module.css';
 
 /** Where drive really falls to zero: how far the cap is overshot. */
-export function DriveEnd({ found, unit, visit }: { readonly found: CalibrationOf; readonly unit: SpeedUnit; readonly visit: Visit }) {
+export function DriveEnd({
+  found,
+  unit,
+  visit,
+}: {
+  readonly found: CalibrationOf;
+  readonly unit: SpeedUnit;
+  readonly visit: Visit;
+}) {
   const [shown, setShown] = useState<number | ''>('');
   const { overshoot, codes } = found;
   const keep = (event: FormEvent) => {
@@ -19,8 +27,14 @@ export function DriveEnd({ found, unit, visit }: { readonly found: CalibrationOf
     <form className={classes['entry']} onSubmit={keep}>
       <FigureInput label={`Drive ended at, shown ${unit}`} value={shown} onChange={setShown} autoFocus />
       <p className={classes['says']}>
-        {codes.capKmh === null ? 'No cap is keyed that could be overshot.' : `The cap stands at ${codes.cap?.label} ${codes.capRaw}. Highest level, full pack, on the level or the bench: note the figure at which the motor stops pushing altogether.`}{' '}
-        {overshoot.from === 'measured' ? `Measured so far: drive acts ${overshoot.kmh?.toFixed(1)} km/h beyond it.` : overshoot.from === 'map' ? `The display's map says ${overshoot.kmh} km/h beyond it.` : 'How far beyond it drive acts, nobody has said.'}
+        {codes.capKmh === null
+          ? 'No cap is keyed that could be overshot.'
+          : `The cap stands at ${codes.cap?.label} ${codes.capRaw}. Highest level, full pack, on the level or the bench: note the figure at which the motor stops pushing altogether.`}{' '}
+        {overshoot.from === 'measured'
+          ? `Measured so far: drive acts ${overshoot.kmh?.toFixed(1)} km/h beyond it.`
+          : overshoot.from === 'map'
+            ? `The display's map says ${overshoot.kmh} km/h beyond it.`
+            : 'How far beyond it drive acts, nobody has said.'}
       </p>
       <div className={classes['entryActs']}>
         <ActButton type="submit" hotkey="Enter" disabled={codes.capKmh === null} onAct={() => undefined}>

@@ -14,11 +14,20 @@ export function LiveReceiver({ readings }: { readonly readings: Readings }) {
   return useStandInFeed() === null ? <DeviceReceiver readings={readings} /> : <StandInReceiver readings={readings} />;
 }
 
-const DeviceReceiver = ({ readings }: { readonly readings: Readings }) => <Live readings={readings} source="device" {...useDeviceFixes()} />;
-const StandInReceiver = ({ readings }: { readonly readings: Readings }) => <Live readings={readings} source="stand-in" {...useStandInFixes()} />;
+const DeviceReceiver = ({ readings }: { readonly readings: Readings }) => (
+  <Live readings={readings} source="device" {...useDeviceFixes()} />
+);
+const StandInReceiver = ({ readings }: { readonly readings: Readings }) => (
+  <Live readings={readings} source="stand-in" {...useStandInFixes()} />
+);
 
 /** A receiver's speed as it comes in; one key freezes the steady one, and the shown speed is asked for. */
-function Live({ readings, fixes, problem, source }: Fixes & { readonly readings: Readings; readonly source: 'device' | 'stand-in' }) {
+function Live({
+  readings,
+  fixes,
+  problem,
+  source,
+}: Fixes & { readonly readings: Readings; readonly source: 'device' | 'stand-in' }) {
   const [frozen, setFrozen] = useState<TrueSpeed | null>(null);
   const [shown, setShown] = useState<number | ''>('');
   const field = useRef<HTMLInputElement>(null);
@@ -34,7 +43,12 @@ function Live({ readings, fixes, problem, source }: Fixes & { readonly readings:
   const add = (event: FormEvent) => {
     event.preventDefault();
     if (!frozen || shown === '' || !(shown > 0)) return field.current?.focus();
-    void readings.add('live', { speed: frozen, shown, instrument: source, words: source === 'stand-in' ? 'simulated receiver' : '' });
+    void readings.add('live', {
+      speed: frozen,
+      shown,
+      instrument: source,
+      words: source === 'stand-in' ? 'simulated receiver' : '',
+    });
     setFrozen(null);
     setShown('');
   };
@@ -46,7 +60,14 @@ function Live({ readings, fixes, problem, source }: Fixes & { readonly readings:
           {(frozen?.kmh ?? now?.kmh ?? 0).toFixed(1)}
         </output>
         <span>
-          km/h true{frozen ? `, frozen, ± ${(frozen.uKmh * 2).toFixed(1)}` : now ? (now.isSteady ? `, steady, ± ${(now.uKmh * 2).toFixed(1)}` : ', not steady yet') : ', waiting for a fix'}
+          km/h true
+          {frozen
+            ? `, frozen, ± ${(frozen.uKmh * 2).toFixed(1)}`
+            : now
+              ? now.isSteady
+                ? `, steady, ± ${(now.uKmh * 2).toFixed(1)}`
+                : ', not steady yet'
+              : ', waiting for a fix'}
         </span>
       </div>
       <div className={classes['entryActs']}>
@@ -78,7 +99,10 @@ interface Fixes {
   readonly problem: string | null;
 }
 
-const withFix = (before: readonly Fix[], fix: Fix): readonly Fix[] => [...before.filter(({ ms }) => fix.ms - ms < KEPT_MS), fix];
+const withFix = (before: readonly Fix[], fix: Fix): readonly Fix[] => [
+  ...before.filter(({ ms }) => fix.ms - ms < KEPT_MS),
+  fix,
+];
 
 /** Fixes of the simulated receiver on the stand-in unit. */
 function useStandInFixes(): Fixes {
@@ -92,14 +116,17 @@ function useStandInFixes(): Fixes {
     const { normal } = seeded(1);
     const timer = setInterval(() => {
       const kmh = latest.current?.groundKmh ?? 0;
-      setFixes((before) => withFix(before, { ms: Date.now(), kmh: receiverKmh(kmh, kmh > 0 ? normal() : 0), uKmh: RECEIVER_SD_KMH }));
+      setFixes((before) =>
+        withFix(before, { ms: Date.now(), kmh: receiverKmh(kmh, kmh > 0 ? normal() : 0), uKmh: RECEIVER_SD_KMH }),
+      );
     }, TICK_MS);
     return () => clearInterval(timer);
   }, []);
   return { fixes, problem: null };
 }
 
-const NO_RECEIVER = 'This device has no positioning. Sign in on a phone beside the bench, open this unit there, and take readings with it.';
+const NO_RECEIVER =
+  'This device has no positioning. Sign in on a phone beside the bench, open this unit there, and take readings with it.';
 
 /** Fixes of this device's own receiver. */
 function useDeviceFixes(): Fixes {
@@ -112,9 +139,15 @@ function useDeviceFixes(): Fixes {
         // The sky may have been out of sight for a while.
         setProblem(null);
         const { speed } = coords;
-        if (speed !== null) setFixes((before) => withFix(before, { ms: timestamp, kmh: speed * 3.6, uKmh: SPOT_U_KMH }));
+        if (speed !== null)
+          setFixes((before) => withFix(before, { ms: timestamp, kmh: speed * 3.6, uKmh: SPOT_U_KMH }));
       },
-      (error) => setProblem(error.code === error.PERMISSION_DENIED ? 'Positioning is switched off for this page. Allow it in the browser, or take readings another way.' : 'There is no position here, most likely for want of open sky. Take it outside, or put the wheel on the roller.'),
+      (error) =>
+        setProblem(
+          error.code === error.PERMISSION_DENIED
+            ? 'Positioning is switched off for this page. Allow it in the browser, or take readings another way.'
+            : 'There is no position here, most likely for want of open sky. Take it outside, or put the wheel on the roller.',
+        ),
       { enableHighAccuracy: true, maximumAge: 0 },
     );
     return () => navigator.geolocation.clearWatch(watch);

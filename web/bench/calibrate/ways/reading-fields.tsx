@@ -14,7 +14,16 @@ export interface SpeedInputProps {
 }
 
 /** A figure that is typed as it is read, large enough to be read back at arm's length. */
-export function FigureInput({ label, value, onChange, inputRef, error, hint, autoFocus, decimals = 2 }: SpeedInputProps) {
+export function FigureInput({
+  label,
+  value,
+  onChange,
+  inputRef,
+  error,
+  hint,
+  autoFocus,
+  decimals = 2,
+}: SpeedInputProps) {
   return (
     <NumberInput
       ref={inputRef}
@@ -37,6 +46,16 @@ export function FigureInput({ label, value, onChange, inputRef, error, hint, aut
 }
 
 /** The wheel turns in the air: it says what the display counts, and nothing of the road. */
-export const OffGround = ({ checked, onChange }: { readonly checked: boolean; readonly onChange: (checked: boolean) => void }) => (
-  <Checkbox label="Off the ground: kept, not counted" checked={checked} onChange={(e) => onChange(e.currentTarget.checked)} />
+export const OffGround = ({
+  checked,
+  onChange,
+}: {
+  readonly checked: boolean;
+  readonly onChange: (checked: boolean) => void;
+}) => (
+  <Checkbox
+    label="Off the ground: kept, not counted"
+    checked={checked}
+    onChange={(e) => onChange(e.currentTarget.checked)}
+  />
 );

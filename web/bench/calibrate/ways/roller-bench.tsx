@@ -24,13 +24,26 @@ export function RollerBench({ readings }: { readonly readings: Readings }) {
     second.current?.focus();
   };
   useHotkeys({ A: () => first.current?.focus(), F: feed ? read : undefined });
-  const speed = rpm === '' ? null : rollerSpeed({ rpm, stepRpm: 1, rollerMm: rollerMm === '' ? 0 : rollerMm, withinMm: withinMm === '' ? 0 : withinMm });
+  const speed =
+    rpm === ''
+      ? null
+      : rollerSpeed({
+          rpm,
+          stepRpm: 1,
+          rollerMm: rollerMm === '' ? 0 : rollerMm,
+          withinMm: withinMm === '' ? 0 : withinMm,
+        });
   const add = (event: FormEvent) => {
     event.preventDefault();
     if (!speed?.ok) return first.current?.focus();
     if (shown === '' || !(shown > 0)) return second.current?.focus();
     localStorage.setItem(KEPT, `${rollerMm} ${withinMm}`);
-    void readings.add('roller', { speed: speed.value, shown, instrument: `${rollerMm} mm`, words: `roller ${rollerMm} mm at ${rpm} a minute` });
+    void readings.add('roller', {
+      speed: speed.value,
+      shown,
+      instrument: `${rollerMm} mm`,
+      words: `roller ${rollerMm} mm at ${rpm} a minute`,
+    });
     setRpm('');
     setShown('');
     first.current?.focus();
@@ -39,7 +52,14 @@ export function RollerBench({ readings }: { readonly readings: Readings }) {
     <form className={classes['entry']} onSubmit={add}>
       <FigureInput label="Roller, mm across" value={rollerMm} onChange={setRoller} />
       <FigureInput label="Sure to ± mm" value={withinMm} onChange={setWithin} />
-      <FigureInput label="Turns a minute" value={rpm} onChange={setRpm} inputRef={first} error={speed && !speed.ok ? speed.problem.message : null} autoFocus />
+      <FigureInput
+        label="Turns a minute"
+        value={rpm}
+        onChange={setRpm}
+        inputRef={first}
+        error={speed && !speed.ok ? speed.problem.message : null}
+        autoFocus
+      />
       <FigureInput label={`Shown, ${readings.unit}`} value={shown} onChange={setShown} inputRef={second} />
       <div className={classes['entryActs']}>
         <ActButton type="submit" hotkey="Enter" onAct={() => undefined}>
@@ -50,7 +70,11 @@ export function RollerBench({ readings }: { readonly readings: Readings }) {
             Read the stand-in&rsquo;s roller
           </ActButton>
         )}
-        <span className="soft">{speed?.ok ? `${speed.value.kmh.toFixed(2)} km/h at the tread` : 'Wheel on the roller, tyre at its pressure, somebody on the saddle.'}</span>
+        <span className="soft">
+          {speed?.ok
+            ? `${speed.value.kmh.toFixed(2)} km/h at the tread`
+            : 'Wheel on the roller, tyre at its pressure, somebody on the saddle.'}
+        </span>
       </div>
     </form>
   );

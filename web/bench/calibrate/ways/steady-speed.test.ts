@@ -1,12 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { steadySpeed, type Fix } from './steady-speed.js';
 
-const fixes = (kmh: (i: number) => number, count = 10): Fix[] => Array.from({ length: count }, (_, i) => ({ ms: 1_000_000 + i * 500, kmh: kmh(i), uKmh: 0.3 }));
+const fixes = (kmh: (i: number) => number, count = 10): Fix[] =>
+  Array.from({ length: count }, (_, i) => ({ ms: 1_000_000 + i * 500, kmh: kmh(i), uKmh: 0.3 }));
 
 describe('a receiver', () => {
   it('is steady while its fixes stay together, and surer than one of them', () => {
     const steady = steadySpeed(fixes((i) => 20 + 0.2 * (i % 2)));
-    expect(steady).toEqual({ kmh: expect.closeTo(20.1, 5), uKmh: expect.closeTo(0.3 / Math.sqrt(5), 5), isSteady: true });
+    expect(steady).toEqual({
+      kmh: expect.closeTo(20.1, 5),
+      uKmh: expect.closeTo(0.3 / Math.sqrt(5), 5),
+      isSteady: true,
+    });
   });
 
   it('is not while the speed changes, while it stands, or after two fixes', () => {

@@ -26,6 +26,7 @@ export function steadySpeed(fixes: readonly Fix[]): SteadySpeed | null {
   const half = Math.floor(recent.length / 2);
   const mean = (some: readonly Fix[]) => some.reduce((sum, fix) => sum + fix.kmh, 0) / Math.max(some.length, 1);
   const drift = Math.abs(mean(recent.slice(half)) - mean(recent.slice(0, half)));
-  const isSteady = recent.length >= FEWEST && kmh > 3 && drift < UNSTEADY / 2 + newest.uKmh / Math.sqrt(Math.max(half, 1));
+  const isSteady =
+    recent.length >= FEWEST && kmh > 3 && drift < UNSTEADY / 2 + newest.uKmh / Math.sqrt(Math.max(half, 1));
   return { kmh, uKmh: newest.uKmh / Math.sqrt(Math.max(1, recent.length / 2)), isSteady };
 }

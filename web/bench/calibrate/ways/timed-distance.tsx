@@ -31,14 +31,26 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
   useEffect(() => {
     if (seconds !== null) shownField.current?.focus();
   }, [seconds]);
-  const timed = seconds === null ? null : timedSpeed({ distanceM: distance === '' ? 0 : distance, uDistanceM: sdOf95(within === '' ? 0 : within), seconds });
+  const timed =
+    seconds === null
+      ? null
+      : timedSpeed({
+          distanceM: distance === '' ? 0 : distance,
+          uDistanceM: sdOf95(within === '' ? 0 : within),
+          seconds,
+        });
   const add = (event: FormEvent) => {
     event.preventDefault();
     // The distance is typed: Space is the watch again.
     if (seconds === null && document.activeElement instanceof HTMLElement) return document.activeElement.blur();
     if (!timed?.ok || shown === '' || !(shown > 0) || distance === '') return shownField.current?.focus();
     localStorage.setItem(KEPT, String(distance));
-    void readings.add('timed', { speed: timed.value, shown, instrument: `${distance} m`, words: `${distance} m in ${seconds?.toFixed(2)} s` });
+    void readings.add('timed', {
+      speed: timed.value,
+      shown,
+      instrument: `${distance} m`,
+      words: `${distance} m in ${seconds?.toFixed(2)} s`,
+    });
     setSeconds(null);
     setShown('');
   };
@@ -48,7 +60,15 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
       <FigureInput label="Sure to ± m" value={within} onChange={setWithin} />
       <div className={classes['watch']} role="timer" aria-label="Stopwatch">
         <Clock startedAt={startedAt} stopped={seconds} />
-        <span className="soft">{timed?.ok ? `${timed.value.kmh.toFixed(2)} km/h true` : timed ? timed.problem.message : running ? 'running' : 'ready'}</span>
+        <span className="soft">
+          {timed?.ok
+            ? `${timed.value.kmh.toFixed(2)} km/h true`
+            : timed
+              ? timed.problem.message
+              : running
+                ? 'running'
+                : 'ready'}
+        </span>
       </div>
       <div className={classes['entryActs']}>
         {seconds === null ? (

@@ -24,23 +24,41 @@ export function TrackImport({ readings, onDone }: { readonly readings: Readings;
     setProblem(null);
     setTracks([]);
     setAt(null);
-    if (file.size > MOST_BYTES) return setProblem(`${file.name} has ${Math.round(file.size / 1024 / 1024)} MB: cut the ride out of it, or record fewer points a second.`);
+    if (file.size > MOST_BYTES)
+      return setProblem(
+        `${file.name} has ${Math.round(file.size / 1024 / 1024)} MB: cut the ride out of it, or record fewer points a second.`,
+      );
     setShare(0);
-    const outcome = await reader().read(await file.text(), proxy((done: number) => setShare(done)));
+    const outcome = await reader().read(
+      await file.text(),
+      proxy((done: number) => setShare(done)),
+    );
     setShare(null);
     if ('problem' in outcome) return setProblem(`${file.name}: ${outcome.problem.message}`);
     setTracks(outcome.tracks);
     if (outcome.tracks.length === 1) setAt(0);
   };
-  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({ multiple: false, noClick: true, noKeyboard: true, onDropAccepted: ([file]) => file && void take(file) });
+  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
+    multiple: false,
+    noClick: true,
+    noKeyboard: true,
+    onDropAccepted: ([file]) => file && void take(file),
+  });
   const track = at === null ? undefined : tracks[at];
   return (
     <div className={classes['track']}>
-      <div {...getRootProps({ className: classes['zone'] })} data-accept={isDragActive || undefined} data-slim={track !== undefined || undefined}>
+      <div
+        {...getRootProps({ className: classes['zone'] })}
+        data-accept={isDragActive || undefined}
+        data-slim={track !== undefined || undefined}
+      >
         <input {...getInputProps({ 'aria-label': 'Track file' })} />
         <IconRoute size={28} stroke={1.4} aria-hidden="true" />
         <p>
-          <strong>{track ? track.name : 'Drop a recorded ride here'}</strong> {track ? `${track.points.toLocaleString('en')} points, ${Math.round((track.endMs - track.startMs) / 1000)} s` : 'GPX with times, up to 100,000 points. It stays on this device: only the readings are kept.'}
+          <strong>{track ? track.name : 'Drop a recorded ride here'}</strong>{' '}
+          {track
+            ? `${track.points.toLocaleString('en')} points, ${Math.round((track.endMs - track.startMs) / 1000)} s`
+            : 'GPX with times, up to 100,000 points. It stays on this device: only the readings are kept.'}
         </p>
         <ActButton onAct={open}>{track ? 'Another file' : 'Choose a file'}</ActButton>
       </div>
@@ -59,8 +77,23 @@ export function TrackImport({ readings, onDone }: { readonly readings: Readings;
         </div>
       )}
       {problem && <Notice kind="stop" title="This file cannot be used" says={problem} />}
-      {tracks.length > 1 && <Select label={`The file holds ${tracks.length} tracks. Which one is this unit's?`} data={tracks.map(({ name, points }, i) => ({ value: String(i), label: `${name}, ${points} points` }))} value={at === null ? null : String(at)} onChange={(next) => setAt(next === null ? null : Number(next))} />}
-      {track && at !== null && <TrackStretches key={at} track={track} measure={(fromMs, toMs) => reader().between(at, fromMs, toMs)} readings={readings} onDone={onDone} />}
+      {tracks.length > 1 && (
+        <Select
+          label={`The file holds ${tracks.length} tracks. Which one is this unit's?`}
+          data={tracks.map(({ name, points }, i) => ({ value: String(i), label: `${name}, ${points} points` }))}
+          value={at === null ? null : String(at)}
+          onChange={(next) => setAt(next === null ? null : Number(next))}
+        />
+      )}
+      {track && at !== null && (
+        <TrackStretches
+          key={at}
+          track={track}
+          measure={(fromMs, toMs) => reader().between(at, fromMs, toMs)}
+          readings={readings}
+          onDone={onDone}
+        />
+      )}
     </div>
   );
 }

@@ -1,6 +1,15 @@
 import { NumberInput, SegmentedControl, TextInput } from '@mantine/core';
 import { useState, type FormEvent } from 'react';
-import { parseTyreMarking, rolledOut, rollOutGuess, WHEEL_MEASURES, type EvidenceData, type Result, type RollOutGuess, type WheelMeasure } from '@decurio/core';
+import {
+  parseTyreMarking,
+  rolledOut,
+  rollOutGuess,
+  WHEEL_MEASURES,
+  type EvidenceData,
+  type Result,
+  type RollOutGuess,
+  type WheelMeasure,
+} from '@decurio/core';
 import { ActButton } from '../../../ui/act-button.js';
 import { Notice } from '../../../ui/notice.js';
 import { FigureInput } from './reading-fields.js';
@@ -27,23 +36,68 @@ export function WheelMeasureForm({ marking: typeMarking, known, blocked, onKeep 
   const keep = (event: FormEvent) => {
     event.preventDefault();
     if (!guess?.ok || blocked !== null) return;
-    onKeep({ how, ...guess.value, words: how === 'marking' ? marking : `${distance} mm over ${how === 'tape' ? 1 : turns}` });
+    onKeep({
+      how,
+      ...guess.value,
+      words: how === 'marking' ? marking : `${distance} mm over ${how === 'tape' ? 1 : turns}`,
+    });
   };
   return (
     <form className={classes['entry']} onSubmit={keep}>
-      <SegmentedControl aria-label="How it was measured" value={how} onChange={(next) => setHow(next as WheelMeasure)} data={HOW.map((value) => ({ value, label: WHEEL_MEASURES[value] }))} className={classes['wide']} />
+      <SegmentedControl
+        aria-label="How it was measured"
+        value={how}
+        onChange={(next) => setHow(next as WheelMeasure)}
+        data={HOW.map((value) => ({ value, label: WHEEL_MEASURES[value] }))}
+        className={classes['wide']}
+      />
       {how === 'marking' ? (
-        <TextInput label="Marking on the tyre" description="As 47-559. A scooter's 10 x 2.5 tells no circumference." value={marking} onChange={(e) => setMarking(e.target.value)} maxLength={20} data-scan-guard="words" className={classes['words']} />
+        <TextInput
+          label="Marking on the tyre"
+          description="As 47-559. A scooter's 10 x 2.5 tells no circumference."
+          value={marking}
+          onChange={(e) => setMarking(e.target.value)}
+          maxLength={20}
+          data-scan-guard="words"
+          className={classes['words']}
+        />
       ) : (
         <>
-          <FigureInput label={how === 'tape' ? 'One turn, mm' : 'From first mark to last, mm'} value={distance} onChange={setDistance} decimals={0} autoFocus />
-          {how === 'rollOut' && <NumberInput label="Whole turns" value={turns} onChange={(next) => setTurns(next === '' ? '' : Number(next))} min={1} max={30} hideControls data-scan-guard className={classes['figure']} />}
+          <FigureInput
+            label={how === 'tape' ? 'One turn, mm' : 'From first mark to last, mm'}
+            value={distance}
+            onChange={setDistance}
+            decimals={0}
+            autoFocus
+          />
+          {how === 'rollOut' && (
+            <NumberInput
+              label="Whole turns"
+              value={turns}
+              onChange={(next) => setTurns(next === '' ? '' : Number(next))}
+              min={1}
+              max={30}
+              hideControls
+              data-scan-guard
+              className={classes['figure']}
+            />
+          )}
         </>
       )}
       <p className={classes['says']} role="status">
-        {guess === null ? (how === 'rollOut' ? 'Chalk tyre and floor, ride straight on with the rider on it, chalk again after whole turns.' : 'Chalk tyre and floor, roll one turn, and measure between the marks.') : guess.ok ? `${Math.round(guess.value.mm)} mm a turn, surely ${Math.round(guess.value.fromMm)} to ${Math.round(guess.value.toMm)}` : guess.problem.message}
+        {guess === null
+          ? how === 'rollOut'
+            ? 'Chalk tyre and floor, ride straight on with the rider on it, chalk again after whole turns.'
+            : 'Chalk tyre and floor, roll one turn, and measure between the marks.'
+          : guess.ok
+            ? `${Math.round(guess.value.mm)} mm a turn, surely ${Math.round(guess.value.fromMm)} to ${Math.round(guess.value.toMm)}`
+            : guess.problem.message}
       </p>
-      {known && <p className="soft">Kept before: {WHEEL_MEASURES[known.how].toLowerCase()}, {Math.round(known.mm)} mm.</p>}
+      {known && (
+        <p className="soft">
+          Kept before: {WHEEL_MEASURES[known.how].toLowerCase()}, {Math.round(known.mm)} mm.
+        </p>
+      )}
       {blocked !== null && <Notice kind="note" says={blocked} />}
       <div className={classes['entryActs']}>
         <ActButton type="submit" hotkey="Enter" disabled={!guess?.ok || blocked !== null} onAct={() => undefined}>
@@ -54,8 +108,21 @@ export function WheelMeasureForm({ marking: typeMarking, known, blocked, onKeep 
   );
 }
 
-function guessOf(how: WheelMeasure, marking: string, distance: number | '', turns: number | ''): Result<RollOutGuess> | null {
-  if (how !== 'marking') return distance === '' ? null : rolledOut({ distanceMm: distance, turns: turns === '' ? 0 : turns, loaded: how === 'rollOut' });
+function guessOf(
+  how: WheelMeasure,
+  marking: string,
+  distance: number | '',
+  turns: number | '',
+): Result<RollOutGuess> | null {
+  if (how !== 'marking')
+    return distance === ''
+      ? null
+      : rolledOut({ distanceMm: distance, turns: turns === '' ? 0 : turns, loaded: how === 'rollOut' });
   const tyre = parseTyreMarking(marking);
-  return tyre ? { ok: true, value: rollOutGuess(tyre) } : { ok: false, problem: { code: 'noMarking', message: 'No such marking: width, dash, bead seat in millimetres, as 47-559.' } };
+  return tyre
+    ? { ok: true, value: rollOutGuess(tyre) }
+    : {
+        ok: false,
+        problem: { code: 'noMarking', message: 'No such marking: width, dash, bead seat in millimetres, as 47-559.' },
+      };
 }
