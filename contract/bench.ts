@@ -3,7 +3,6 @@ import type {
   DisplayMap,
   Evidence,
   EvidenceData,
-  EvidenceKind,
   Finding,
   HoldReason,
   LabelledPack,
@@ -11,6 +10,7 @@ import type {
   PhotoSubject,
   ReferenceKind,
   WheelMeasure,
+  WrittenKind,
 } from '@decurio/core';
 import { HOLD_REASONS, PARTS, PHOTO_SUBJECTS, REFERENCES, SENT_BACK_TO, WHEEL_MEASURES } from '@decurio/core';
 import { array, boolean, number, object, string, type InferType, type ObjectSchema } from 'yup';
@@ -47,9 +47,6 @@ const ratio = () =>
   })
     .noUnknown()
     .required();
-
-/** What a client may write; the others carry a setup or end a visit, and the server writes them. */
-export type WrittenKind = Exclude<EvidenceKind, 'opened' | 'displayFound' | 'setupRevised' | 'withdrawn'>;
 
 /** Data of each kind of entry, as a person at a bench can write it. */
 export const evidenceSchemas = {

@@ -91,7 +91,7 @@ describe('a visit of all its steps', () => {
   it('takes a step done by hand only with words that say how', () => {
     const upToCalibrate = [...upToReadBack, ...allRead, ['readBackClosed', {}]] as const;
     expect(refusalOf([...upToCalibrate, ['stepByHand', { step: 'calibrate', done: true, words: ' ' }]])).toBe(
-      'wordsMissing',
+      'sayHowDone',
     );
     expect(refusalOf([...upToCalibrate, ['stepByHand', { step: 'prove', done: false, words: '' }]])).toBe('wrongStep');
   });
@@ -120,7 +120,7 @@ describe('photographs', () => {
   });
 
   it('are kept once', () => {
-    expect(refusalOf([opened, photo('display'), photo('display')])).toBe('notDue');
+    expect(refusalOf([opened, photo('display'), photo('display')])).toBe('photographedAlready');
   });
 });
 
@@ -139,7 +139,7 @@ describe('make safe', () => {
     ];
     expect(refusalOf([...heldOnce, keyed('L1', 12, 11)])).toBe('notSafe');
     expect(stateAfter([...heldOnce, madeSafe, keyed('L1', 12, 11)])).toMatchObject({ step: 'keyIn', isSafe: true });
-    expect(refusalOf([...heldOnce, madeSafe, madeSafe])).toBe('notDue');
+    expect(refusalOf([...heldOnce, madeSafe, madeSafe])).toBe('safeAlready');
   });
 });
 
@@ -171,8 +171,8 @@ describe('as found', () => {
   it('reads every code once, and keeps what it showed', () => {
     const state = stateAfter(upToKeyIn);
     expect(state).toMatchObject({ step: 'keyIn', found: { L1: 12, L2: 30 }, toKey: ['L1', 'L2', 'L3', 'L5'] });
-    expect(refusalOf([...before, found('L1', 12), found('L1', 12)])).toBe('notDue');
-    expect(refusalOf([...before, found('L1', 12), ['asFoundClosed', {}]])).toBe('codesLeft');
+    expect(refusalOf([...before, found('L1', 12), found('L1', 12)])).toBe('notToRead');
+    expect(refusalOf([...before, found('L1', 12), ['asFoundClosed', {}]])).toBe('leftToRead');
   });
 
   it('has nothing to key for a code that shows its target already', () => {
@@ -246,8 +246,8 @@ describe('restoring as found', () => {
     const labels = ['L1', 'L2', 'L3', 'L5'];
     const state = stateAfter([...upToReadBack, ['restoredAsFound', { labels }]]);
     expect(state).toMatchObject({ step: 'keyIn', round: 2, toKey: labels, known: { L1: 12, L2: 30 } });
-    expect(refusalOf([...upToReadBack, ['restoredAsFound', { labels: ['L1'] }]])).toBe('codesLeft');
-    expect(refusalOf([...upToKeyIn, ['restoredAsFound', { labels }]])).toBe('notDue');
+    expect(refusalOf([...upToReadBack, ['restoredAsFound', { labels: ['L1'] }]])).toBe('notBackYet');
+    expect(refusalOf([...upToKeyIn, ['restoredAsFound', { labels }]])).toBe('asFoundAlready');
   });
 });
 

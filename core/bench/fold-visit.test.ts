@@ -44,13 +44,13 @@ describe('a visit', () => {
     [
       'does not close key-in with codes left',
       [opened, checkedIn, keyed('L1', 12, 11), ['keyInClosed', {}]],
-      'codesLeft',
+      'leftToKey',
     ],
     ['takes no other value than the target', [opened, checkedIn, keyed('L2', 30, 26)], 'notTarget'],
-    ['does not key a code twice in a round', [opened, checkedIn, keyed('L1', 12, 11), keyed('L1', 12, 11)], 'notDue'],
+    ['does not key a code twice in a round', [opened, checkedIn, keyed('L1', 12, 11), keyed('L1', 12, 11)], 'notToKey'],
     ['knows its codes', [opened, checkedIn, keyed('L9', 1, 2)], 'unknownCode'],
-    ['does not close read-back with codes unread', [...upToRead, read('L1', 11), ['readBackClosed', {}]], 'codesLeft'],
-    ['does not read an agreed code again', [...upToRead, read('L1', 11), read('L1', 11)], 'notDue'],
+    ['does not close read-back with codes unread', [...upToRead, read('L1', 11), ['readBackClosed', {}]], 'leftToRead'],
+    ['does not read an agreed code again', [...upToRead, read('L1', 11), read('L1', 11)], 'notToRead'],
     ['takes nothing once sealed', [...cleanVisit, ['held', { reason: 'other', words: 'late' }]], 'sealed'],
   ])('%s', (_says, acts, code) => {
     expect(refusalOf(acts)).toBe(code);

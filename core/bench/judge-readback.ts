@@ -35,12 +35,12 @@ export function isFinal(target: number | null, readings: readonly (number | null
 export function judgeReadback(
   setup: Setup,
   readings: Readonly<Record<string, readonly (number | null)[]>>,
-  stuck: ReadonlySet<string> = new Set(),
+  stuck: readonly string[] = [],
   accepted: Readonly<Record<string, Accepted>> = {},
 ): readonly CodeVerdict[] {
   return setup.targets.map(({ label, raw: target, locked }) => {
     const own = readings[label] ?? [];
-    const verdict = verdictOf(target, own, locked || stuck.has(label));
+    const verdict = verdictOf(target, own, locked || stuck.includes(label));
     // Once a lead let it stand it may be left as found, and still says so.
     const stands =
       (AGAINST.has(verdict) || verdict === 'asFound') &&

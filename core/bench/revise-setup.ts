@@ -1,6 +1,7 @@
 import type { DeedOf } from './evidence.js';
 import { targetOf } from '../setup/setup.js';
 import { isAgainst, isFinal } from './judge-readback.js';
+import { lastShown } from './last-shown.js';
 import type { StepId } from './steps.js';
 import { judged, type VisitState } from './visit-state.js';
 
@@ -18,13 +19,13 @@ export function reviseSetup(state: VisitState, { data, at, by }: DeedOf<'setupRe
     pack: data.pack,
     setup: data.setup,
   };
-  const known = { ...state.known, ...lastReadings(state) };
+  const known = { ...state.known, ...lastShown(state) };
   const toKey = data.setup.targets
     .filter(
       (t) =>
         t.raw !== null &&
         !t.locked &&
-        !(state.stuck.has(t.label) && unmoved(state, t.label, t.raw)) &&
+        !(state.stuck.includes(t.label) && unmoved(state, t.label, t.raw)) &&
         t.raw !== known[t.label],
     )
     .map((t) => t.label);
@@ -44,7 +45,7 @@ export function reviseSetup(state: VisitState, { data, at, by }: DeedOf<'setupRe
     opened,
     toKey,
     held,
-    stuck: new Set([...state.stuck].filter((label) => !toKey.includes(label))),
+    stuck: state.stuck.filter((label) => !toKey.includes(label)),
     accepted: stillAccepted(state, opened.setup),
   };
   return isPastKeyIn(state)
@@ -73,15 +74,6 @@ const stillAccepted = (
 
 function isPastKeyIn({ step, opened }: VisitState): boolean {
   return step !== null && opened.steps.indexOf(step) > opened.steps.indexOf('keyIn');
-}
-
-function lastReadings({ readings }: VisitState): Readonly<Record<string, number>> {
-  return Object.fromEntries(
-    Object.entries(readings).flatMap(([label, own]) => {
-      const last = own.at(-1);
-      return last === undefined || last === null ? [] : [[label, last] as const];
-    }),
-  );
 }
 
 /** Back to key-in with the codes that moved; where there are none, what was read is judged by the new targets. */

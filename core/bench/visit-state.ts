@@ -43,7 +43,7 @@ export const NOT_CALIBRATED: Calibration = {
   countStands: false,
 };
 
-/** What a visit's evidence amounts to. Everything a screen shows or a server accepts follows from it. */
+/** What a visit's evidence amounts to: plain JSON. Everything a screen shows or a server accepts follows from it. */
 export interface VisitState {
   readonly visitId: string;
   readonly seq: number;
@@ -84,13 +84,13 @@ export interface VisitState {
   /** `known` as it was when this round of key-in began. */
   readonly atRoundStart: Readonly<Record<string, number>>;
   /** Labels whose value was met on the glass or keyed, so that `known` is no presumption. */
-  readonly witnessed: ReadonlySet<string>;
+  readonly witnessed: readonly string[];
   /** Codes still to be keyed in this round, in menu order. */
   readonly toKey: readonly string[];
   readonly keyedThisRound: readonly string[];
-  readonly stuck: ReadonlySet<string>;
+  readonly stuck: readonly string[];
   /** Whoever keyed in this round, by id: another may have to read back. */
-  readonly keyedBy: ReadonlySet<string>;
+  readonly keyedBy: readonly string[];
   /** Values that a lead lets stand, by label. */
   readonly accepted: Readonly<Record<string, Accepted>>;
   /** Codes to be read back in this round, in menu order. */

@@ -1,5 +1,7 @@
 import type { Actor, Deed, EvidenceData, EvidenceKind } from '../bench/evidence.js';
-import { foldVisit } from '../bench/fold-visit.js';
+import { admit } from '../bench/decide.js';
+import { foldAll, type Fold } from '../bench/fold-visit.js';
+import type { Refusal } from '../bench/refusals.js';
 import type { VisitState } from '../bench/visit-state.js';
 import { benchTermsFor } from '../bench/bench-terms.js';
 import { STEPS_OFFERED } from '../bench/steps.js';
@@ -67,18 +69,31 @@ export function deedsOf(acts: readonly Act[]): Deed[] {
   })) as Deed[];
 }
 
+/** The visit with these acts, one after another, or the first that is refused. */
+export function foldOf(
+  acts: readonly Act[],
+): { readonly refused: Refusal } | { readonly refused: null; readonly fold: Fold } {
+  const [first, ...rest] = deedsOf(acts);
+  const opening = foldAll(first ? [first] : []);
+  if (!opening.ok) return { refused: opening.problem };
+  let fold = opening.value;
+  for (const deed of rest) {
+    const next = admit(fold, deed);
+    if (next.refused) return next;
+    fold = next.fold;
+  }
+  return { refused: null, fold };
+}
+
 /** State after these acts; throws where one is refused. */
 export function stateAfter(acts: readonly Act[]): VisitState {
-  const fold = foldVisit(deedsOf(acts));
-  if (!fold.ok) throw new Error(`${fold.problem.code}: ${fold.problem.message}`);
-  return fold.value;
+  const outcome = foldOf(acts);
+  if (outcome.refused) throw new Error(`${outcome.refused.code}: ${outcome.refused.message}`);
+  return outcome.fold.state;
 }
 
 /** Code of the refusal that these acts end in, or null. */
-export function refusalOf(acts: readonly Act[]): string | null {
-  const fold = foldVisit(deedsOf(acts));
-  return fold.ok ? null : fold.problem.code;
-}
+export const refusalOf = (acts: readonly Act[]): string | null => foldOf(acts).refused?.code ?? null;
 
 export const keyed = (label: string, fromRaw: number, raw: number): Act => [
   'codeKeyed',

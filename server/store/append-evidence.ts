@@ -1,4 +1,4 @@
-import { type Evidence } from '@decurio/core';
+import { factsOf, type Evidence } from '@decurio/core';
 import type { NewEvidence } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
@@ -16,19 +16,11 @@ export interface Taken {
   readonly isReplay: boolean;
 }
 
-/** Entries that say something of the unit by which its setup is worked out anew, and why. */
-const WORKED_OUT_ANEW: Partial<Record<Evidence['kind'], string>> = {
-  asFoundClosed: 'Held against what was found',
-  wheelMeasured: 'Wheel measured on this unit',
-  driveEndRead: 'How far drive acts beyond the cap was measured',
-  wheelFitted: 'Wheel and cap chosen by runs',
-};
-
-/** A code that a lead let stand counts as locked from then on: the others are worked out with it. */
-const whyAnew = (entry: Evidence): string | undefined =>
+/** Why the setup is worked out anew by an entry; a code that a lead let stand counts as locked from then on. */
+const whyAnew = (entry: Evidence): string | null =>
   entry.kind === 'released' && entry.data.decision?.way === 'accept'
     ? 'Codes let stand as they show'
-    : WORKED_OUT_ANEW[entry.kind];
+    : factsOf(entry.kind).setupAnew;
 
 /** Takes an entry from a bench, with what follows from it: what was found decides what must be keyed. */
 export async function appendEvidence(
@@ -58,7 +50,7 @@ const take = (
   inTransaction(source, async (manager) => {
     const { entry, isReplay } = await appendIn(manager, unitId, visitId, draft, writer);
     const why = whyAnew(entry);
-    if (why === undefined) return { entry, followed: [], isReplay };
+    if (why === null) return { entry, followed: [], isReplay };
     if (!isReplay) await workOutAnew(manager, unitId, entry, why, writer);
     const followed = (await readEvidence(manager, visitId)).filter(
       (later) => later.kind === 'setupRevised' && later.data.cause === entry.id,

@@ -5,6 +5,7 @@ import {
   formatRaw,
   hashOf,
   knownOfVisit,
+  lastShown,
   STEPS_OFFERED,
   untouchedLadder,
   type Setup,
@@ -15,7 +16,7 @@ import type { EntityManager } from 'typeorm';
 import { Units, type OrderRow, type UnitRow } from './entities.js';
 import { decidingFor, inputsFor, revisionOf, type Deciding } from './setups.js';
 import { foldAccepted } from './visit-columns.js';
-import { appendIn, leftAs, lockVisit, readEvidence, type Writer } from './visits.js';
+import { appendIn, lockVisit, readEvidence, type Writer } from './visits.js';
 
 export interface Revision {
   readonly why: string;
@@ -48,7 +49,7 @@ export async function reviseUnit(
           order,
           unit,
           deciding,
-          { ...knownOfVisit(state, deciding.map.document), asFound: leftAs(evidence) },
+          { ...knownOfVisit(state, deciding.map.document), asFound: lastShown(state) },
           why,
         );
   const data = {

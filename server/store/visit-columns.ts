@@ -1,4 +1,4 @@
-import { foldVisit, receivedAtOf, type Evidence, type VisitState } from '@decurio/core';
+import { foldAll, receivedAtOf, type Evidence, type Fold, type VisitState } from '@decurio/core';
 import type { VisitRow } from './entities.js';
 
 /** What lists and the ledger read of a visit: all of it follows from its entries. */
@@ -26,8 +26,11 @@ export function visitColumns(evidence: readonly Evidence[], state: VisitState): 
 }
 
 /** The state of entries that were accepted; that they do not fold is a fault of ours. */
-export function foldAccepted(evidence: readonly Evidence[]): VisitState {
-  const outcome = foldVisit(evidence);
+export const foldAccepted = (evidence: readonly Evidence[]): VisitState => foldAllAccepted(evidence).state;
+
+/** The same, so that one more entry may follow. */
+export function foldAllAccepted(evidence: readonly Evidence[]): Fold {
+  const outcome = foldAll(evidence);
   if (!outcome.ok) throw new Error(`accepted evidence does not fold: ${outcome.problem.message}`);
   return outcome.value;
 }

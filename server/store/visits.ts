@@ -1,8 +1,9 @@
 import {
+  admit,
   CHAIN_START,
-  foldVisit,
   hashOf,
   knownOfVisit,
+  lastShown,
   projectVisit,
   receivedAtOf,
   sealEvidence,
@@ -32,7 +33,7 @@ import { guardPhoto } from './photos.js';
 import { guardSignOff } from './sign-off.js';
 import { guardTime } from './entry-time.js';
 import { markHeads } from './seal-heads.js';
-import { foldAccepted, visitColumns } from './visit-columns.js';
+import { foldAccepted, foldAllAccepted, visitColumns } from './visit-columns.js';
 
 /** Who writes, and where they stand. */
 export interface Writer {
@@ -109,7 +110,7 @@ export async function openVisit(
 /** A unit that was done before is taken up where it was left: what was read last is what it shows. */
 function following(unit: UnitRow, fresh: EvidenceData['opened'], before: readonly Evidence[]): EvidenceData['opened'] {
   if (unit.lastVisitId === null) return fresh;
-  const left = leftAs(before);
+  const left = lastShown(foldAccepted(before));
   const factory = Object.fromEntries(Object.entries(fresh.factory).map(([label, raw]) => [label, left[label] ?? raw]));
   return { ...fresh, factory, follows: { visitId: unit.lastVisitId, why: unit.returnedWhy ?? '' } };
 }
@@ -130,17 +131,6 @@ async function measuredBefore(
     overshootKmh = null,
   } = knownOfVisit(state, (await getDocument(manager, 'displayMap', id, version)).document);
   return ratio === null && rolled === null && overshootKmh === null ? undefined : { ratio, rolled, overshootKmh };
-}
-
-/** The newest reading of every code of a visit: what the unit showed when it left. */
-export function leftAs(evidence: readonly Evidence[]): Readonly<Record<string, number>> {
-  const undone = new Set(evidence.flatMap((entry) => (entry.kind === 'undone' ? [entry.data.voids] : [])));
-  const left: Record<string, number> = {};
-  for (const entry of evidence) {
-    if (entry.kind === 'codeRead' && entry.data.raw !== null && !undone.has(entry.id))
-      left[entry.data.label] = entry.data.raw;
-  }
-  return left;
 }
 
 export interface Appended {
@@ -182,9 +172,9 @@ export async function appendIn(
     { ...({ ...draft, visitId, by, station } as Deed), ...receivedBy(writer, now) },
     visit.headHash,
   );
-  const outcome = foldVisit([...earlier, entry]);
-  if (!outcome.ok) throw new HttpProblem(outcome.problem.code, { status: 409, message: outcome.problem.message });
-  const state = outcome.value;
+  const after = admit(foldAllAccepted(earlier), entry);
+  if (after.refused) throw new HttpProblem(after.refused.code, { status: 409, message: after.refused.message });
+  const { state } = after.fold;
   const unit = await lockUnit(manager, unitId);
   if (entry.kind === 'signedOff') await guardSignOff(manager, unit, state, entry.data);
   if (entry.kind === 'released') await guardAcceptance(manager, unit, state, entry.data);

@@ -1,7 +1,7 @@
 import { Suspense, useEffect, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { useParams } from 'react-router';
-import { isAfter, mapTitle, needsSafety, toRestore, type VisitState } from '@decurio/core';
+import { mapTitle, needsSafety, offers, type EvidenceKind, type VisitState } from '@decurio/core';
 import type { BenchView, SessionView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
@@ -73,25 +73,21 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   const { state } = visit;
   const { who } = useSession();
   useStandOf(bench, state, who);
-  const mayHold = state !== null && state.step !== null && !state.held;
+  const person = who && { by: who, station: who.station };
+  const may = (kind: EvidenceKind): boolean =>
+    state !== null && person !== null && person !== undefined && offers(state, kind, person) === null;
+  const mayHold = may('held');
   const [standIn, setStandIn] = useState(() => localStorage.getItem(STAND_IN_OPEN) === 'yes');
   const toggleStandIn = () => {
     localStorage.setItem(STAND_IN_OPEN, standIn ? 'no' : 'yes');
     setStandIn(!standIn);
   };
   const isHere = state !== null && isOnStand(state, who?.station ?? '');
-  const mayUndo = isHere ? state.mayUndo : null;
-  const mayReplace = isHere && state.step !== null && state.checkedIn !== null;
-  const mayRestore = isHere && state.step !== null && !state.held && !needsSafety(state) && toRestore(state).length > 0;
-  const mayMeasure =
-    isHere &&
-    state.step !== null &&
-    state.step !== 'checkIn' &&
-    state.step !== 'calibrate' &&
-    !isAfter(state.step, 'calibrate') &&
-    !state.held &&
-    state.opened.setup.speed !== undefined &&
-    state.calibration.fitted === null;
+  const mayUndo = may('undone') ? (state?.mayUndo ?? null) : null;
+  const mayReplace = may('partReplaced');
+  const mayRestore = may('restoredAsFound');
+  // Calibrate has it among its own ways.
+  const mayMeasure = state?.step !== 'calibrate' && may('wheelMeasured');
   useHotkeys({
     M: mayMeasure ? () => setDialog('wheel') : undefined,
     H: mayHold ? () => setDialog('hold') : undefined,

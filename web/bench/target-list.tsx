@@ -26,7 +26,7 @@ export function TargetList({ state, map }: TargetListProps) {
   const targets = state.opened.setup.targets;
   const worked = targets.filter(
     ({ label }) =>
-      judged || state.toKey.includes(label) || state.keyedThisRound.includes(label) || state.stuck.has(label),
+      judged || state.toKey.includes(label) || state.keyedThisRound.includes(label) || state.stuck.includes(label),
   );
   const rest = targets.length - worked.length;
   const waits = state.opened.setup.findings.filter(isOpen).length;
@@ -91,7 +91,7 @@ function Row({
         <span className={classes['mark']}>
           {against ? (
             <IconX size={15} aria-label="disagrees" />
-          ) : state.stuck.has(label) || target.locked ? (
+          ) : state.stuck.includes(label) || target.locked ? (
             <IconLock size={14} aria-label="locked" />
           ) : done ? (
             <IconCheck size={15} aria-label="done" />

@@ -1,7 +1,17 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useDispatch, useStore } from 'react-redux';
-import { foldVisit, type Deed, type Evidence, type EvidenceData, type VisitState } from '@decurio/core';
-import type { BenchView, NewEvidence, WrittenKind } from '@decurio/contract';
+import {
+  admit,
+  factsOf,
+  foldAll,
+  type Deed,
+  type Evidence,
+  type EvidenceData,
+  type Fold,
+  type VisitState,
+  type WrittenKind,
+} from '@decurio/core';
+import type { BenchView, NewEvidence } from '@decurio/contract';
 import { outbox, type OutboxEntry } from '../outbox/outbox.js';
 import { dropEntry, dropPhoto } from '../outbox/outbox-shelf.js';
 import { keepEntry } from '../outbox/send-entries.js';
@@ -29,15 +39,7 @@ export interface Visit {
 }
 
 /** The next step needs what the server makes of these. All others show at once. */
-const NEEDS_ANSWER: ReadonlySet<WrittenKind> = new Set<WrittenKind>([
-  'asFoundClosed',
-  'wheelMeasured',
-  'driveEndRead',
-  'wheelFitted',
-  'calibrated',
-  'released',
-  'signedOff',
-]);
+const needsAnswer = (kind: WrittenKind): boolean => factsOf(kind).isAwaited;
 /** As the server answers to an entry that cannot follow. */
 const CANNOT_FOLLOW = 409;
 /** The same act within this time is one press too many of a key or a foot switch, and no mistake. */
@@ -56,10 +58,11 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
 
   const own = useMemo(() => entries.filter((each) => each.visitId === visitId), [entries, visitId]);
   const refused = own.filter(({ status }) => status === 'refused');
-  const isAwaited = own.some(({ status, entry }) => status === 'waiting' && NEEDS_ANSWER.has(entry.kind));
+  const isAwaited = own.some(({ status, entry }) => status === 'waiting' && needsAnswer(entry.kind));
 
   const deeds = useMemo(() => shown(evidence, own), [evidence, own]);
-  const state = useMemo(() => foldOrKnown(deeds, evidence), [deeds, evidence]);
+  const known = useMemo(() => folded(evidence), [evidence]);
+  const state = useMemo(() => (known && (withThese(known, deeds) ?? known).state) ?? null, [known, deeds]);
 
   const waits = useRef(new Map<string, (problem: ApiProblem | null) => void>());
   useEffect(() => {
@@ -91,14 +94,17 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
         data,
       } as NewEvidence;
       const by = { userId: who.userId, name: who.name, role: who.role };
-      const outcome = foldVisit([...before, { ...entry, visitId, by, station: who.station } as Deed]);
+      const fold = folded(known);
+      const early = fold && withThese(fold, before);
+      const outcome = early && admit(early, { ...entry, visitId, by, station: who.station } as Deed);
       const again =
         latest.current.kind === kind &&
         JSON.stringify(data) === latest.current.data &&
         Date.now() - latest.current.at < TWICE_MS;
-      if (!outcome.ok && again) return Promise.resolve(null);
-      if (!outcome.ok) {
-        const cannot = { status: CANNOT_FOLLOW, code: outcome.problem.code, message: outcome.problem.message };
+      // Where what waits here does not follow any more the server decides, and says so.
+      if (outcome?.refused && again) return Promise.resolve(null);
+      if (outcome?.refused) {
+        const cannot = { status: CANNOT_FOLLOW, ...outcome.refused };
         setProblem(cannot);
         return Promise.resolve(cannot);
       }
@@ -118,7 +124,7 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
           order,
         }),
       );
-      if (!NEEDS_ANSWER.has(kind)) return Promise.resolve(null);
+      if (!needsAnswer(kind)) return Promise.resolve(null);
       return new Promise((settle) => waits.current.set(entry.id, settle));
     },
     [dispatch, store, who, visitId, unitId, evidence],
@@ -166,13 +172,23 @@ function deedsWith(evidence: readonly Evidence[], waiting: readonly OutboxEntry[
 /** What is shown: entries whose answer the next step needs wait for it. */
 function shown(evidence: readonly Evidence[], own: readonly OutboxEntry[]): readonly Deed[] {
   const early = own.filter(({ status }) => status !== 'refused');
-  const first = early.findIndex(({ status, entry }) => status === 'waiting' && NEEDS_ANSWER.has(entry.kind));
+  const first = early.findIndex(({ status, entry }) => status === 'waiting' && needsAnswer(entry.kind));
   return deedsWith(evidence, first < 0 ? early : early.slice(0, first));
 }
 
-function foldOrKnown(deeds: readonly Deed[], evidence: readonly Evidence[]): VisitState | null {
-  const early = foldVisit(deeds);
-  if (early.ok) return early.value;
-  const known = foldVisit(evidence);
-  return known.ok ? known.value : null;
+/** What the server has taken; null where that is no visit. */
+function folded(evidence: readonly Evidence[]): Fold | null {
+  const outcome = foldAll(evidence);
+  return outcome.ok ? outcome.value : null;
+}
+
+/** A visit with the entries of this list that it does not have yet; null where one of them cannot follow any more. */
+function withThese(known: Fold, deeds: readonly Deed[]): Fold | null {
+  let fold = known;
+  for (const deed of deeds.slice(known.state.seq)) {
+    const next = admit(fold, deed);
+    if (next.refused) return null;
+    fold = next.fold;
+  }
+  return fold;
 }

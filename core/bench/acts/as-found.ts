@@ -1,9 +1,10 @@
 import type { CodeFunction } from '../../display/map/functions.js';
-import { ok, refuse } from '../../result.js';
-import type { DeedOf, EvidenceData } from '../evidence.js';
+import type { EvidenceData } from '../evidence.js';
+import { refusal } from '../refusals.js';
 import { EARLIER_PIN, strayCode, surpriseOf, type Surprise } from '../surprises.js';
 import { judged, type VisitState } from '../visit-state.js';
-import { advance, goBack, inMenuOrder, keyedFrom, readable, see, targetFor, type Outcome } from './support.js';
+import type { ActOf } from './act.js';
+import { advance, goBack, inMenuOrder, keyedFrom, readable, see, targetFor, unknownCode } from './support.js';
 
 /** A wrong value of these is illegal, throws a rider, ruins a pack or falsifies a measurement. */
 const DECISIVE: ReadonlySet<CodeFunction> = new Set<CodeFunction>([
@@ -32,35 +33,41 @@ export function toFindFirst({ setup, bench }: EvidenceData['opened']): readonly 
   return readable(setup).filter((label) => decides.has(label));
 }
 
-export function readAsFound(state: VisitState, { data }: DeedOf<'asFoundRead'>): Outcome {
-  const target = targetFor(state, data.label);
-  if (!target.ok) return target;
-  if (!state.toFind.includes(data.label)) return refuse('notDue', `${data.label} is not waiting to be read.`);
-  const found = { ...state.found, [data.label]: data.raw };
-  const seen = data.raw === null ? state : see(state, target.value, data.raw);
-  const met = surpriseOf({
-    label: data.label,
-    function: target.value.function,
-    presumed: state.opened.factory[data.label],
-    span: state.opened.bench?.spans[data.label],
-    raw: data.raw,
-  });
-  const next = { ...seen, found, toFind: state.toFind.filter((label) => label !== data.label) };
-  return ok(met === null ? next : surprised(next, met));
-}
+export const asFoundRead: ActOf<'asFoundRead'> = {
+  refuses: (state, { data: { label } }) =>
+    unknownCode(state, label) ?? (state.toFind.includes(label) ? null : refusal('notToRead', label)),
+  then: (state, { data: { label, raw } }) => {
+    const target = targetFor(state, label);
+    if (!target) return state;
+    const seen = raw === null ? state : see(state, target, raw);
+    const next = {
+      ...seen,
+      found: { ...state.found, [label]: raw },
+      toFind: state.toFind.filter((each) => each !== label),
+    };
+    const met = surpriseOf({
+      label,
+      function: target.function,
+      presumed: state.opened.factory[label],
+      span: state.opened.bench?.spans[label],
+      raw,
+    });
+    return met === null ? next : surprised(next, met);
+  },
+};
 
-export function findStray(state: VisitState, { data }: DeedOf<'strayFound'>): Outcome {
-  return ok(surprised(state, strayCode(data.shown, data.value)));
-}
+export const strayFound: ActOf<'strayFound'> = {
+  then: (state, { data }) => surprised(state, strayCode(data.shown, data.value)),
+};
 
 /** Nothing behind the PIN can be read: the unit waits for a lead with what is known. */
-export function refusePin(state: VisitState, { at, by }: DeedOf<'pinRefused'>): Outcome {
-  return ok({
+export const pinRefused: ActOf<'pinRefused'> = {
+  then: (state, { at, by }) => ({
     ...state,
     surprises: [...state.surprises, EARLIER_PIN],
     held: { reason: 'code', words: EARLIER_PIN.says, at, by },
-  });
-}
+  }),
+};
 
 /** After any surprise the rest of the unit is read in full. */
 function surprised(state: VisitState, met: Surprise): VisitState {
@@ -68,13 +75,15 @@ function surprised(state: VisitState, met: Surprise): VisitState {
   return { ...state, surprises: [...state.surprises, met], toFind: inMenuOrder(state, new Set(unread)) };
 }
 
-export function closeAsFound(state: VisitState, deed: DeedOf<'asFoundClosed'>): Outcome {
-  if (state.toFind.length > 0) return refuse('codesLeft', `Still to be read: ${state.toFind.join(', ')}.`);
-  const next = { ...advance(state, deed), atRoundStart: state.known };
-  const grave = state.surprises.filter((met) => met.level === 'decide');
-  if (grave.length === 0) return ok(next);
-  return ok({ ...next, held: { reason: 'code', words: holdWords(grave), at: deed.at, by: deed.by } });
-}
+export const asFoundClosed: ActOf<'asFoundClosed'> = {
+  refuses: ({ toFind }) => (toFind.length > 0 ? refusal('leftToRead', toFind.join(', ')) : null),
+  then: (state, deed) => {
+    const next = { ...advance(state, 'asFound', deed), atRoundStart: state.known };
+    const grave = state.surprises.filter((met) => met.level === 'decide');
+    if (grave.length === 0) return next;
+    return { ...next, held: { reason: 'code', words: holdWords(grave), at: deed.at, by: deed.by } };
+  },
+};
 
 const SPELT_OUT = 3;
 
@@ -100,25 +109,27 @@ export function toRestore({
 }
 
 /** Brought back by hand: the unit shows what it was found at, and key-in begins anew. */
-export function restoreAsFound(state: VisitState, { data }: DeedOf<'restoredAsFound'>): Outcome {
-  const back = toRestore(state);
-  if (back.length === 0) return refuse('notDue', 'It shows what it was found at already.');
-  const missing = back.find(({ label }) => !data.labels.includes(label));
-  if (missing) return refuse('codesLeft', `${missing.label} is not back yet.`);
-  const known = { ...state.known, ...Object.fromEntries(back.map(({ label, raw }) => [label, raw])) };
-  const { setup } = state.opened;
-  return ok(
-    judged({
+export const restoredAsFound: ActOf<'restoredAsFound'> = {
+  closed: (state) => (toRestore(state).length === 0 ? refusal('asFoundAlready') : null),
+  refuses: (state, { data }) => {
+    const missing = toRestore(state).find(({ label }) => !data.labels.includes(label));
+    return missing ? refusal('notBackYet', missing.label) : null;
+  },
+  then: (state) => {
+    const back = toRestore(state);
+    const known = { ...state.known, ...Object.fromEntries(back.map(({ label, raw }) => [label, raw])) };
+    const { setup } = state.opened;
+    return judged({
       ...goBack(state, 'keyIn'),
       known,
       atRoundStart: known,
       round: state.round + 1,
       toKey: keyedFrom(setup, known),
       keyedThisRound: [],
-      keyedBy: new Set(),
-      stuck: new Set(),
+      keyedBy: [],
+      stuck: [],
       readings: {},
       toRead: readable(setup),
-    }),
-  );
-}
+    });
+  },
+};

@@ -1,10 +1,10 @@
-import { ok, refuse } from '../../result.js';
 import type { CodeFunction } from '../../display/map/functions.js';
 import { CHECK_READINGS } from '../../speed/choose/check-readings.js';
-import type { DeedOf } from '../evidence.js';
+import { refusal } from '../refusals.js';
 import { isAfter } from '../steps.js';
 import type { Calibration, VisitState } from '../visit-state.js';
-import { advance, type Outcome } from './support.js';
+import type { ActOf } from './act.js';
+import { advance } from './support.js';
 
 /** Raw value that the unit shows for the first code of a function; null where its display has none. */
 export function shownFor({ opened, known }: VisitState, what: CodeFunction): number | null {
@@ -18,89 +18,86 @@ const withCalibration = (state: VisitState, change: Partial<Calibration>): Visit
 });
 
 /** How far the wheel rolls: it decides the wheel code until runs decide it better. */
-export function measureWheel(state: VisitState, { data }: DeedOf<'wheelMeasured'>): Outcome {
-  const { step } = state;
-  if (step === null || step === 'checkIn' || isAfter(step, 'calibrate'))
-    return refuse('wrongStep', 'The wheel is measured between check in and calibrate.');
-  if (state.calibration.fitted)
-    return refuse('fittedAlready', 'Wheel and cap were chosen by runs already, which tell more than a tape.');
-  if (!(data.fromMm <= data.mm && data.mm <= data.toMm))
-    return refuse('badRange', 'The range does not hold the value.');
-  return ok(withCalibration(state, { wheel: data }));
-}
+export const wheelMeasured: ActOf<'wheelMeasured'> = {
+  closed: ({ step, calibration, opened }) => {
+    if (opened.setup.speed === undefined) return refusal('noSpeedToSet');
+    if (step === null || step === 'checkIn' || isAfter(step, 'calibrate')) return refusal('wheelTooEarly');
+    return calibration.fitted ? refusal('fittedAlready') : null;
+  },
+  refuses: (_, { data }) => (data.fromMm <= data.mm && data.mm <= data.toMm ? null : refusal('badRange')),
+  then: (state, { data }) => withCalibration(state, { wheel: data }),
+};
 
-export function readSpeed(state: VisitState, { id, at, by, data }: DeedOf<'speedRead'>): Outcome {
-  const reading = {
-    ...data,
-    id,
-    at,
-    by: by.name,
-    wheelRaw: shownFor(state, 'wheelSize'),
-    pulsesRaw: shownFor(state, 'wheelPulses'),
-    leftOut: null,
-    isCheck: state.calibration.fitted !== null,
-  };
-  return ok(withCalibration(state, { readings: [...state.calibration.readings, reading] }));
-}
+export const speedRead: ActOf<'speedRead'> = {
+  then: (state, { id, at, by, data }) => {
+    const reading = {
+      ...data,
+      id,
+      at,
+      by: by.name,
+      wheelRaw: shownFor(state, 'wheelSize'),
+      pulsesRaw: shownFor(state, 'wheelPulses'),
+      leftOut: null,
+      isCheck: state.calibration.fitted !== null,
+    };
+    return withCalibration(state, { readings: [...state.calibration.readings, reading] });
+  },
+};
 
 /** Whether a reading counts is a person's to say, with a reason. */
-export function judgeSpeed(state: VisitState, { by, data }: DeedOf<'speedJudged'>): Outcome {
-  const { readings } = state.calibration;
-  if (!readings.some(({ id }) => id === data.reading))
-    return refuse('noReading', 'There is no such reading of this wheel.');
-  if (!data.isUsed && data.words.trim() === '')
-    return refuse('wordsMissing', 'Say why it is left out: braking, a bump, a bad fix.');
-  const leftOut = data.isUsed ? null : { words: data.words, by: by.name };
-  return ok(
-    withCalibration(state, {
-      readings: readings.map((each) => (each.id === data.reading ? { ...each, leftOut } : each)),
-    }),
-  );
-}
-
-/** A ratio that looks like miles, or like another pulse count, was looked at and is neither. */
-export function letCountStand(state: VisitState, _deed: DeedOf<'countStands'>): Outcome {
-  if (usedReadings(state.calibration).length === 0) return refuse('noReadings', 'There is no reading yet.');
-  return ok(withCalibration(state, { countStands: true }));
-}
-
-export const readDriveEnd = (state: VisitState, { data }: DeedOf<'driveEndRead'>): Outcome =>
-  ok(
-    withCalibration(state, {
-      driveEnds: [...state.calibration.driveEnds, { ...data, capRaw: shownFor(state, 'speedCap') }],
-    }),
-  );
+export const speedJudged: ActOf<'speedJudged'> = {
+  refuses: ({ calibration: { readings } }, { data }) => {
+    if (!readings.some(({ id }) => id === data.reading)) return refusal('noReading');
+    return !data.isUsed && data.words.trim() === '' ? refusal('sayWhyLeftOut') : null;
+  },
+  then: (state, { by, data }) => {
+    const leftOut = data.isUsed ? null : { words: data.words, by: by.name };
+    return withCalibration(state, {
+      readings: state.calibration.readings.map((each) => (each.id === data.reading ? { ...each, leftOut } : each)),
+    });
+  },
+};
 
 /** Readings that count for the true speed. */
 export const usedReadings = ({ readings }: Calibration): Calibration['readings'] =>
   readings.filter(({ leftOut, offGround }) => leftOut === null && !offGround);
 
-/** Wheel, pulses and cap as chosen. What follows for every code is the setup's to say, in an entry of its own. */
-export function fitWheel(state: VisitState, { by, data }: DeedOf<'wheelFitted'>): Outcome {
-  if (usedReadings(state.calibration).length === 0) return refuse('noReadings', 'There is no reading to choose by.');
-  const readings = state.calibration.readings.map((each) => ({ ...each, isCheck: false }));
-  return ok(withCalibration(state, { readings, fitted: { ...data, by: by.name } }));
-}
+const noneUsed = ({ calibration }: VisitState) =>
+  usedReadings(calibration).length === 0 ? refusal('noReadings') : null;
 
-export function calibrate(state: VisitState, deed: DeedOf<'calibrated'>): Outcome {
-  const { calibration } = state;
-  const { data } = deed;
-  if (data.how === 'learnt') {
-    if (state.opened.bench?.calibrate?.runs !== 'sample')
-      return refuse('notLearnt', 'This unit is to be run: its family does not tell enough of it.');
-    return ok(advance(withCalibration(state, { result: data }), deed));
-  }
-  if (usedReadings(calibration).length === 0)
-    return refuse('noReadings', 'There is no reading yet. Read a speed, or leave the step out in words.');
-  const moved =
-    calibration.fitted &&
-    (calibration.fitted.wheelRaw !== calibration.fitted.atWheelRaw ||
-      calibration.fitted.pulsesRaw !== calibration.fitted.atPulsesRaw);
-  const checks = usedReadings(calibration).filter(({ isCheck }) => isCheck).length;
-  if (moved && checks < CHECK_READINGS)
-    return refuse(
-      'noCheckRun',
-      `The wheel code was changed: ${CHECK_READINGS} readings with the new one confirm it first.`,
-    );
-  return ok(advance(withCalibration(state, { result: data }), deed));
+/** A ratio that looks like miles, or like another pulse count, was looked at and is neither. */
+export const countStands: ActOf<'countStands'> = {
+  closed: noneUsed,
+  then: (state) => withCalibration(state, { countStands: true }),
+};
+
+export const driveEndRead: ActOf<'driveEndRead'> = {
+  then: (state, { data }) =>
+    withCalibration(state, {
+      driveEnds: [...state.calibration.driveEnds, { ...data, capRaw: shownFor(state, 'speedCap') }],
+    }),
+};
+
+/** Wheel, pulses and cap as chosen. What follows for every code is the setup's to say, in an entry of its own. */
+export const wheelFitted: ActOf<'wheelFitted'> = {
+  closed: noneUsed,
+  then: (state, { by, data }) => {
+    const readings = state.calibration.readings.map((each) => ({ ...each, isCheck: false }));
+    return withCalibration(state, { readings, fitted: { ...data, by: by.name } });
+  },
+};
+
+export const calibrated: ActOf<'calibrated'> = {
+  refuses: (state, { data }) => {
+    if (data.how === 'learnt') return state.opened.bench?.calibrate?.runs === 'sample' ? null : refusal('notLearnt');
+    return noneUsed(state) ?? (needsCheckRun(state.calibration) ? refusal('noCheckRun', CHECK_READINGS) : null);
+  },
+  then: (state, deed) => advance(withCalibration(state, { result: deed.data }), 'calibrate', deed),
+};
+
+/** Another wheel code or pulse count was keyed, and too few readings were taken with it. */
+function needsCheckRun(calibration: Calibration): boolean {
+  const { fitted } = calibration;
+  const moved = fitted && (fitted.wheelRaw !== fitted.atWheelRaw || fitted.pulsesRaw !== fitted.atPulsesRaw);
+  return moved === true && usedReadings(calibration).filter(({ isCheck }) => isCheck).length < CHECK_READINGS;
 }

@@ -1,25 +1,29 @@
 import { checkPack } from '../../electrical/check-pack.js';
-import { ok, refuse } from '../../result.js';
-import { PHOTO_SUBJECTS, type DeedOf, type PhotoSubject } from '../evidence.js';
+import { PHOTO_SUBJECTS, type PhotoSubject } from '../evidence.js';
+import { refusal, type Refusal } from '../refusals.js';
 import type { VisitState } from '../visit-state.js';
-import { advance, type Outcome } from './support.js';
+import type { ActOf } from './act.js';
+import { advance } from './support.js';
 
 const UNSAFE_PACK = 'Pack is swollen, wet or damaged. Do not power or charge it; it goes to whoever is qualified.';
 
 /** A pack that must not be powered stops the unit here, whatever else was typed. */
-export function checkIn(state: VisitState, deed: DeedOf<'checkedIn'>): Outcome {
-  const { packV, packCondition } = deed.data;
-  const words = packCondition === 'unsafe' ? UNSAFE_PACK : packTooHigh(state, packV);
-  if (words === null) {
-    const missing = missingPhotos(state, 'checkIn');
-    if (missing.length > 0) return refuse('photosMissing', photosAsked(missing));
-  }
-  const next = { ...advance(state, deed), checkedIn: deed.data };
-  return ok(words === null ? next : { ...next, held: { reason: 'pack', words, at: deed.at, by: deed.by } });
-}
+export const checkedIn: ActOf<'checkedIn'> = {
+  refuses: (state, { data }) => (packStops(state, data) === null ? photosMissing(state, 'checkIn') : null),
+  then: (state, deed) => {
+    const words = packStops(state, deed.data);
+    const next = { ...advance(state, 'checkIn', deed), checkedIn: deed.data };
+    return words === null ? next : { ...next, held: { reason: 'pack', words, at: deed.at, by: deed.by } };
+  },
+};
 
-export function packTooHigh(state: VisitState, packV: number): string | null {
-  const pack = checkPack(state.opened.pack, packV);
+/** Why a pack that was looked at and measured must not be powered; null where it may. */
+export function packStops(
+  { opened }: VisitState,
+  { packV, packCondition }: { readonly packV: number; readonly packCondition: 'sound' | 'unsafe' },
+): string | null {
+  if (packCondition === 'unsafe') return UNSAFE_PACK;
+  const pack = checkPack(opened.pack, packV);
   return pack.verdict === 'tooHigh' ? `Pack reads ${packV.toFixed(1)} V. ${pack.says}` : null;
 }
 
@@ -30,11 +34,15 @@ export function missingPhotos({ opened, photos }: VisitState, step: 'checkIn' | 
   );
 }
 
-export const photosAsked = (missing: readonly PhotoSubject[]): string =>
-  `House rules ask for a photograph of the ${missing.map((subject) => PHOTO_SUBJECTS[subject].toLowerCase()).join(', the ')} first.`;
-
-export function photograph(state: VisitState, { data }: DeedOf<'photographed'>): Outcome {
-  if (state.photos.some(({ photoId }) => photoId === data.photoId))
-    return refuse('notDue', 'This photograph is in the record already.');
-  return ok({ ...state, photos: [...state.photos, { ...data, during: state.step }] });
+/** Refuses to close a step while its photographs are missing. */
+export function photosMissing(state: VisitState, step: 'checkIn' | 'readBack'): Refusal | null {
+  const missing = missingPhotos(state, step);
+  if (missing.length === 0) return null;
+  return refusal('photosMissing', missing.map((subject) => PHOTO_SUBJECTS[subject].toLowerCase()).join(', the '));
 }
+
+export const photographed: ActOf<'photographed'> = {
+  refuses: ({ photos }, { data }) =>
+    photos.some(({ photoId }) => photoId === data.photoId) ? refusal('photographedAlready') : null,
+  then: (state, { data }) => ({ ...state, photos: [...state.photos, { ...data, during: state.step }] }),
+};

@@ -1,32 +1,48 @@
-import { ok, refuse } from '../../result.js';
-import type { DeedOf } from '../evidence.js';
+import type { DeedOf, HoldDecision } from '../evidence.js';
 import { isAgainst } from '../judge-readback.js';
+import { refusal, type Refusal } from '../refusals.js';
 import { isAfter, stepTitle, type StepId } from '../steps.js';
 import { judged, type VisitState } from '../visit-state.js';
+import type { ActOf } from './act.js';
 import { toFindFirst } from './as-found.js';
 import { sendBack } from './read-back.js';
-import { goBack, readable, type Outcome } from './support.js';
+import { goBack, readable } from './support.js';
+
+export const held: ActOf<'held'> = {
+  then: (state, { data, at, by }) => ({ ...state, held: { ...data, at, by } }),
+};
 
 /** A lead decides on a held unit, in writing. It went aside meanwhile: its cautions are asked again. */
-export function release(state: VisitState, deed: DeedOf<'released'>): Outcome {
-  if (!state.held) return refuse('notHeld', 'This unit is not held.');
-  if (deed.by.role === 'technician') return refuse('needsLead', 'A lead releases a held unit.');
-  const { decision = { way: 'goOn' } } = deed.data;
-  const free = { ...state, held: stoppedAfter(state, deed), isSafe: false };
-  switch (decision.way) {
-    case 'goOn':
-      if (state.opened.bench && state.checkedIn?.packCondition === 'unsafe')
-        return refuse(
-          'packUnsafe',
-          'A swollen, wet or damaged pack is not powered, whoever signs. Record the new pack under Part replaced, or withdraw the unit.',
-        );
-      return ok(readAgain(free));
-    case 'accept':
-      return accept(free, decision.labels, deed);
-    case 'sendBack':
-      return backTo(free, decision.to);
-  }
-}
+export const released: ActOf<'released'> = {
+  closed: (state, { by }) => {
+    if (!state.held) return refusal('notHeld');
+    return by.role === 'technician' ? refusal('needsLead') : null;
+  },
+  refuses: (state, { data: { decision = GO_ON } }) => {
+    switch (decision.way) {
+      case 'goOn':
+        return state.opened.bench && state.checkedIn?.packCondition === 'unsafe' ? refusal('packUnsafe') : null;
+      case 'accept':
+        return notAccepted(state, decision.labels);
+      case 'sendBack':
+        return notBack(state, decision.to);
+    }
+  },
+  then: (state, deed) => {
+    const { decision = GO_ON } = deed.data;
+    const free = { ...state, held: stoppedAfter(state, deed), isSafe: false };
+    switch (decision.way) {
+      case 'goOn':
+        return readAgain(free);
+      case 'accept':
+        return accept(free, decision.labels, deed);
+      case 'sendBack':
+        return backTo(free, decision.to);
+    }
+  },
+};
+
+const GO_ON: HoldDecision = { way: 'goOn' };
 
 /** What the setup stops holds the unit once another hold is decided; a lead who decides on the stop itself has seen it. */
 function stoppedAfter({ held, opened }: VisitState, { at, by }: DeedOf<'released'>): VisitState['held'] {
@@ -48,33 +64,38 @@ function readAgain(state: VisitState): VisitState {
   });
 }
 
-function accept(state: VisitState, labels: readonly string[], { at, by, data }: DeedOf<'released'>): Outcome {
-  const against = state.verdicts.filter(isAgainst);
-  const other = labels.find((label) => !against.some((v) => v.label === label));
-  if (other !== undefined)
-    return refuse('notAgainst', `${other} is not against its target: there is nothing to accept.`);
-  if (labels.length === 0) return refuse('nothingAccepted', 'Say which codes are accepted as they show.');
+function notAccepted({ verdicts }: VisitState, labels: readonly string[]): Refusal | null {
+  const other = labels.find((label) => !verdicts.some((v) => v.label === label && isAgainst(v)));
+  if (other !== undefined) return refusal('notAgainst', other);
+  return labels.length === 0 ? refusal('nothingAccepted') : null;
+}
+
+function accept(state: VisitState, labels: readonly string[], { at, by, data }: DeedOf<'released'>): VisitState {
   const accepted = Object.fromEntries(
-    against
-      .filter((v) => labels.includes(v.label))
+    state.verdicts
+      .filter((v) => isAgainst(v) && labels.includes(v.label))
       .map((v) => [v.label, { raw: v.readings.at(-1) ?? null, words: data.words, by: by.name, on: at.slice(0, 10) }]),
   );
-  return ok(judged({ ...state, accepted: { ...state.accepted, ...accepted } }));
+  return judged({ ...state, accepted: { ...state.accepted, ...accepted } });
 }
 
 /** Steps a lead can send a unit back to. */
 export const SENT_BACK_TO: readonly StepId[] = ['checkIn', 'asFound', 'keyIn', 'readBack'];
 
-function backTo(state: VisitState, to: StepId): Outcome {
-  const { opened, step, verdicts } = state;
-  if (!SENT_BACK_TO.includes(to) || !opened.steps.includes(to) || (step !== null && isAfter(to, step)))
-    return refuse('notBack', `It cannot be sent back to ${stepTitle(to).toLowerCase()}.`);
+function notBack({ opened, step }: VisitState, to: StepId): Refusal | null {
+  const isAhead = step !== null && isAfter(to, step);
+  const may = SENT_BACK_TO.includes(to) && opened.steps.includes(to) && !isAhead;
+  return may ? null : refusal('notBack', stepTitle(to).toLowerCase());
+}
+
+function backTo(state: VisitState, to: StepId): VisitState {
+  const { opened, verdicts } = state;
   if (to === 'keyIn') {
     const against = verdicts.filter(isAgainst);
-    return ok(against.length > 0 ? sendBack(state, against) : { ...goBack(state, 'keyIn') });
+    return against.length > 0 ? sendBack(state, against) : goBack(state, 'keyIn');
   }
   const back = goBack(state, to);
-  if (to === 'readBack') return ok(judged({ ...back, toRead: readable(opened.setup), readings: {} }));
+  if (to === 'readBack') return judged({ ...back, toRead: readable(opened.setup), readings: {} });
   const again = judged({
     ...back,
     found: {},
@@ -82,7 +103,7 @@ function backTo(state: VisitState, to: StepId): Outcome {
     surprises: [],
     toRead: readable(opened.setup),
     readings: {},
-    stuck: new Set(),
+    stuck: [],
   });
-  return ok(to === 'checkIn' ? { ...again, checkedIn: null } : again);
+  return to === 'checkIn' ? { ...again, checkedIn: null } : again;
 }

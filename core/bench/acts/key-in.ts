@@ -1,50 +1,48 @@
-import { ok, refuse } from '../../result.js';
-import type { DeedOf } from '../evidence.js';
-import type { VisitState } from '../visit-state.js';
-import { advance, see, targetFor, witness, type Outcome } from './support.js';
+import { refusal } from '../refusals.js';
+import type { ActOf } from './act.js';
+import { advance, see, targetFor, unknownCode, withOne, witness } from './support.js';
 
-export function seeCode(state: VisitState, { data }: DeedOf<'codeSeen'>): Outcome {
-  const target = targetFor(state, data.label);
-  return target.ok ? ok(see(state, target.value, data.raw)) : target;
-}
+export const codeSeen: ActOf<'codeSeen'> = {
+  refuses: (state, { data }) => unknownCode(state, data.label),
+  then: (state, { data: { label, raw } }) => {
+    const target = targetFor(state, label);
+    return target ? see(state, target, raw) : state;
+  },
+};
 
-export function keyCode(state: VisitState, { data, by }: DeedOf<'codeKeyed'>): Outcome {
-  const target = targetFor(state, data.label);
-  if (!target.ok) return target;
-  if (target.value.raw === null) return refuse('leaveAsFound', `${data.label} stays as found.`);
-  if (data.raw !== target.value.raw)
-    return refuse('notTarget', `${data.label} is to be ${target.value.raw}, not ${data.raw}.`);
-  if (!state.toKey.includes(data.label)) return refuse('notDue', `${data.label} is not waiting to be keyed.`);
-  return ok({
-    ...witness(state, data.label, data.raw),
-    toKey: state.toKey.filter((label) => label !== data.label),
-    keyedThisRound: [...state.keyedThisRound, data.label],
-    keyedBy: new Set([...state.keyedBy, by.userId]),
-  });
-}
+export const codeKeyed: ActOf<'codeKeyed'> = {
+  refuses: (state, { data: { label, raw } }) => {
+    const target = targetFor(state, label);
+    if (!target) return refusal('unknownCode', label);
+    if (target.raw === null) return refusal('leaveAsFound', label);
+    if (raw !== target.raw) return refusal('notTarget', label, target.raw, raw);
+    return state.toKey.includes(label) ? null : refusal('notToKey', label);
+  },
+  then: (state, { data: { label, raw }, by }) => ({
+    ...witness(state, label, raw),
+    toKey: state.toKey.filter((each) => each !== label),
+    keyedThisRound: [...state.keyedThisRound, label],
+    keyedBy: withOne(state.keyedBy, by.userId),
+  }),
+};
 
-export function stickCode(state: VisitState, { data }: DeedOf<'codeStuck'>): Outcome {
-  const target = targetFor(state, data.label);
-  if (!target.ok) return target;
-  if (!state.toKey.includes(data.label)) return refuse('notDue', `${data.label} is not waiting to be keyed.`);
-  return ok({
-    ...witness(state, data.label, data.raw),
-    toKey: state.toKey.filter((label) => label !== data.label),
-    stuck: new Set([...state.stuck, data.label]),
-  });
-}
+export const codeStuck: ActOf<'codeStuck'> = {
+  refuses: (state, { data: { label } }) =>
+    unknownCode(state, label) ?? (state.toKey.includes(label) ? null : refusal('notToKey', label)),
+  then: (state, { data: { label, raw } }) => ({
+    ...witness(state, label, raw),
+    toKey: state.toKey.filter((each) => each !== label),
+    stuck: withOne(state.stuck, label),
+  }),
+};
 
-export function closeKeyIn(state: VisitState, deed: DeedOf<'keyInClosed'>): Outcome {
-  if (state.toKey.length > 0) return refuse('codesLeft', `Still to be keyed: ${state.toKey.join(', ')}.`);
-  return ok(advance(state, deed));
-}
+export const keyInClosed: ActOf<'keyInClosed'> = {
+  refuses: ({ toKey }) => (toKey.length > 0 ? refusal('leftToKey', toKey.join(', ')) : null),
+  then: (state, deed) => advance(state, 'keyIn', deed),
+};
 
-export function restart(state: VisitState, deed: DeedOf<'restarted'>): Outcome {
-  if (state.opened.bench?.unplugCheck === true && deed.data.unplugged !== true) {
-    return refuse(
-      'notUnplugged',
-      'House rules ask to unplug the display and plug it in again: some of its values live only while it is attached.',
-    );
-  }
-  return ok(advance(state, deed));
-}
+export const restarted: ActOf<'restarted'> = {
+  refuses: ({ opened }, { data }) =>
+    opened.bench?.unplugCheck === true && data.unplugged !== true ? refusal('notUnplugged') : null,
+  then: (state, deed) => advance(state, 'restart', deed),
+};

@@ -1,8 +1,8 @@
-import { ok } from '../../result.js';
 import type { DeedOf } from '../evidence.js';
 import { judged, NOT_CALIBRATED, type VisitState } from '../visit-state.js';
+import type { ActOf } from './act.js';
 import { toFindFirst } from './as-found.js';
-import { keyedFrom, readable, type Outcome } from './support.js';
+import { keyedFrom, readable } from './support.js';
 
 /** A visit as its opening entry leaves it. */
 export function openVisit({ visitId, seq, at, by, station, data }: Omit<DeedOf<'opened'>, 'kind' | 'id'>): VisitState {
@@ -25,11 +25,11 @@ export function openVisit({ visitId, seq, at, by, station, data }: Omit<DeedOf<'
     round: 1,
     known: data.factory,
     atRoundStart: data.factory,
-    witnessed: new Set(),
+    witnessed: [],
     toKey: keyedFrom(data.setup, data.factory),
     keyedThisRound: [],
-    stuck: new Set(),
-    keyedBy: new Set(),
+    stuck: [],
+    keyedBy: [],
     accepted: {},
     toRead: readable(data.setup),
     readings: {},
@@ -48,15 +48,17 @@ export function openVisit({ visitId, seq, at, by, station, data }: Omit<DeedOf<'
 }
 
 /** Another display than presumed: the visit stands as if it had been opened with it. */
-export function findDisplay(state: VisitState, deed: DeedOf<'displayFound'>): Outcome {
-  const { map, factory, setup, told, bench } = deed.data;
-  const opened = {
-    ...state.opened,
-    versions: { ...state.opened.versions, map },
-    factory,
-    setup,
-    ...(bench ? { bench } : {}),
-  };
-  const { photos, parts, carriedKm, wheelFamily } = state;
-  return ok({ ...openVisit({ ...deed, data: opened }), displayTold: told, photos, parts, carriedKm, wheelFamily });
-}
+export const displayFound: ActOf<'displayFound'> = {
+  then: (state, deed) => {
+    const { map, factory, setup, told, bench } = deed.data;
+    const opened = {
+      ...state.opened,
+      versions: { ...state.opened.versions, map },
+      factory,
+      setup,
+      ...(bench ? { bench } : {}),
+    };
+    const { photos, parts, carriedKm, wheelFamily } = state;
+    return { ...openVisit({ ...deed, data: opened }), displayTold: told, photos, parts, carriedKm, wheelFamily };
+  },
+};

@@ -1,40 +1,44 @@
-import { ok, refuse } from '../../result.js';
 import { targetOf } from '../../setup/setup.js';
 import type { DeedOf } from '../evidence.js';
 import { isAgainst, isFinal, type CodeVerdict } from '../judge-readback.js';
+import { lastShown, only } from '../last-shown.js';
+import { refusal } from '../refusals.js';
 import type { StepId } from '../steps.js';
 import { judged, type VisitState } from '../visit-state.js';
-import { missingPhotos, photosAsked } from './check-in.js';
-import { advance, targetFor, type Outcome } from './support.js';
+import type { ActOf } from './act.js';
+import { photosMissing } from './check-in.js';
+import { advance, targetFor } from './support.js';
 
-export function readCode(state: VisitState, { data, by }: DeedOf<'codeRead'>): Outcome {
-  const target = targetFor(state, data.label);
-  if (!target.ok) return target;
-  if (state.opened.bench?.otherReader === true && state.keyedBy.has(by.userId))
-    return refuse(
-      'sameReader',
-      'House rules ask for another pair of eyes: whoever keyed this unit does not read it back.',
-    );
-  const own = state.readings[data.label] ?? [];
-  if (!state.toRead.includes(data.label) || isFinal(target.value.raw, own))
-    return refuse('notDue', `${data.label} is not waiting to be read.`);
-  return ok(judged({ ...state, readings: { ...state.readings, [data.label]: [...own, data.raw] } }));
-}
+export const codeRead: ActOf<'codeRead'> = {
+  closed: ({ opened, keyedBy }, { by }) =>
+    opened.bench?.otherReader === true && keyedBy.includes(by.userId) ? refusal('sameReader') : null,
+  refuses: (state, { data: { label } }) => {
+    const target = targetFor(state, label);
+    if (!target) return refusal('unknownCode', label);
+    const isDue = state.toRead.includes(label) && !isFinal(target.raw, state.readings[label] ?? []);
+    return isDue ? null : refusal('notToRead', label);
+  },
+  then: (state, { data: { label, raw } }) =>
+    judged({ ...state, readings: { ...state.readings, [label]: [...(state.readings[label] ?? []), raw] } }),
+};
 
-export function closeReadBack(state: VisitState, deed: DeedOf<'readBackClosed'>): Outcome {
-  const open = state.verdicts
-    .filter((v) => v.verdict === 'notRead' && state.toRead.includes(v.label))
-    .map((v) => v.label);
-  if (open.length > 0) return refuse('codesLeft', `Still to be read: ${open.join(', ')}.`);
-  const against = state.verdicts.filter(isAgainst);
-  const missing = missingPhotos(state, 'readBack');
-  if (against.length === 0)
-    return missing.length > 0 ? refuse('photosMissing', photosAsked(missing)) : ok(advance(state, deed));
-  if (state.opened.bench === undefined)
-    return ok(holdWhereHopeless(sendBack(advance(state, deed), against), against, deed));
-  // Keys cannot help: it stays here with its verdicts until a lead has decided.
-  return ok(against.some(isHopeless) ? holdWhereHopeless(state, against, deed) : sendBack(state, against));
-}
+export const readBackClosed: ActOf<'readBackClosed'> = {
+  refuses: (state) => {
+    const open = state.verdicts
+      .filter((v) => v.verdict === 'notRead' && state.toRead.includes(v.label))
+      .map((v) => v.label);
+    if (open.length > 0) return refusal('leftToRead', open.join(', '));
+    return state.verdicts.some(isAgainst) ? null : photosMissing(state, 'readBack');
+  },
+  then: (state, deed) => {
+    const against = state.verdicts.filter(isAgainst);
+    if (against.length === 0) return advance(state, 'readBack', deed);
+    if (state.opened.bench === undefined)
+      return holdWhereHopeless(sendBack(advance(state, 'readBack', deed), against), against, deed);
+    // Keys cannot help: it stays here with its verdicts until a lead has decided.
+    return against.some(isHopeless) ? holdWhereHopeless(state, against, deed) : sendBack(state, against);
+  },
+};
 
 const isHopeless = ({ verdict }: CodeVerdict): boolean => verdict !== 'differs';
 
@@ -57,11 +61,7 @@ const DONE_AGAIN = new Set<StepId>(['keyIn', 'restart', 'readBack']);
 /** Back to key-in with only the codes that disagree. */
 export function sendBack(state: VisitState, against: readonly CodeVerdict[]): VisitState {
   const labels = against.map((v) => v.label);
-  const lastRead = against.flatMap(({ label, readings: own }) => {
-    const last = own.at(-1);
-    return last === undefined || last === null ? [] : [[label, last] as const];
-  });
-  const known = { ...state.known, ...Object.fromEntries(lastRead) };
+  const known = { ...state.known, ...only(lastShown(state), labels) };
   return judged({
     ...state,
     step: 'keyIn',
@@ -73,8 +73,8 @@ export function sendBack(state: VisitState, against: readonly CodeVerdict[]): Vi
     toKey: labels.filter((label) => targetOf(state.opened.setup, label)?.locked !== true),
     toRead: labels,
     keyedThisRound: [],
-    keyedBy: new Set(),
-    stuck: new Set(),
+    keyedBy: [],
+    stuck: [],
     held: null,
   });
 }

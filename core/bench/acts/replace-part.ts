@@ -1,9 +1,10 @@
-import { ok, refuse } from '../../result.js';
 import type { DeedOf, Part } from '../evidence.js';
+import { refusal } from '../refusals.js';
 import type { StepId } from '../steps.js';
 import { judged, NOT_CALIBRATED, type VisitState } from '../visit-state.js';
-import { packTooHigh } from './check-in.js';
-import { goBack, keyedFrom, readable, type Outcome } from './support.js';
+import type { ActOf } from './act.js';
+import { packStops } from './check-in.js';
+import { goBack, keyedFrom, readable } from './support.js';
 
 /** Where a unit goes back to when a part was changed. */
 const BACK_TO: Readonly<Record<Part, StepId>> = {
@@ -18,14 +19,15 @@ const BACK_TO: Readonly<Record<Part, StepId>> = {
  * A part was changed during the visit. What was read of the vehicle before it tells nothing any more: a display or
  * controller brings its own values, a pack was unplugged and may have lost some, a motor or tyre turns another wheel.
  */
-export function replacePart(state: VisitState, deed: DeedOf<'partReplaced'>): Outcome {
-  const { part, words, packV } = deed.data;
-  if (state.checkedIn === null)
-    return refuse('notCheckedIn', 'Check the unit in first; what it came with is recorded there.');
-  if (part === 'pack' && packV === null) return refuse('packNotMeasured', 'Measure the new pack and type its volts.');
-  const noted = { ...state, parts: [...state.parts, { part, words, at: deed.at, by: deed.by }], isSafe: false };
-  return ok(voided(noted, deed));
-}
+export const partReplaced: ActOf<'partReplaced'> = {
+  closed: ({ checkedIn }) => (checkedIn === null ? refusal('notCheckedIn') : null),
+  refuses: (_, { data: { part, packV } }) => (part === 'pack' && packV === null ? refusal('packNotMeasured') : null),
+  then: (state, deed) => {
+    const { part, words } = deed.data;
+    const noted = { ...state, parts: [...state.parts, { part, words, at: deed.at, by: deed.by }], isSafe: false };
+    return voided(noted, deed);
+  },
+};
 
 function voided(state: VisitState, { data, at, by }: DeedOf<'partReplaced'>): VisitState {
   const back = goBack(state, BACK_TO[data.part]);
@@ -54,7 +56,7 @@ function voided(state: VisitState, { data, at, by }: DeedOf<'partReplaced'>): Vi
       };
     case 'pack': {
       const packV = data.packV ?? 0;
-      const words = packTooHigh(back, packV);
+      const words = packStops(back, { packV, packCondition: 'sound' });
       const next = unread({
         ...back,
         checkedIn: back.checkedIn && { ...back.checkedIn, packV, packCondition: 'sound' },
@@ -71,13 +73,13 @@ function strange(state: VisitState): VisitState {
     ...state,
     known: factory,
     atRoundStart: factory,
-    witnessed: new Set(),
+    witnessed: [],
     found: {},
     toFind: readable(setup),
     surprises: [],
     toKey: keyedFrom(setup, factory),
     keyedThisRound: [],
-    stuck: new Set(),
+    stuck: [],
     accepted: {},
     calibration: { ...NOT_CALIBRATED, wheel: state.calibration.wheel },
   });

@@ -242,7 +242,7 @@ describe('before anything is ridden', () => {
       ['wheelMeasured', { how: 'rollOut', mm: 2163, fromMm: 2150, toMm: 2176, words: '5 turns' }],
     ];
     expect(knownOfVisit(stateAfter(acts), map).rolled).toEqual({ mm: 2163, fromMm: 2150, toMm: 2176 });
-    expect(refusalOf([opened, acts[2]!])).toBe('wrongStep');
+    expect(refusalOf([opened, acts[2]!])).toBe('wheelTooEarly');
     const rolled = compileSetup({
       ...inputs({ map }),
       unit: { ...knownOfVisit(stateAfter(acts), map), override: null },

@@ -13,7 +13,7 @@ export function knownOfVisit(state: VisitState, map: DisplayMap): Omit<UnitKnown
   const overshoot = calibration.driveEnds.length > 0 ? (calibrationOf(state, map)?.overshoot.kmh ?? null) : null;
   return {
     asFound: {
-      ...Object.fromEntries([...witnessed].map((label) => [label, known[label] ?? 0])),
+      ...Object.fromEntries(witnessed.map((label) => [label, known[label] ?? 0])),
       ...Object.fromEntries(stands.map(([label, { raw }]) => [label, raw])),
     },
     ...(stands.length > 0

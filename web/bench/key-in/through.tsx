@@ -35,7 +35,7 @@ export function Through({ state, run, bench, onFinish }: ThroughProps) {
           act={{ label: 'It stays as it is', onAct: () => run.doesNotChange(label, state.known[label] ?? 0) }}
         />
       ))}
-      {[...state.stuck].map((label) => {
+      {state.stuck.map((label) => {
         const code = findCode(bench.map, label);
         return (
           <Notice

@@ -25,7 +25,7 @@ export function ReadBack({
   const route = useReadRoute(bench.map, state.toRead, state.known);
   const open = state.toRead.filter((label) => state.verdicts.some((v) => v.label === label && v.verdict === 'notRead'));
   if (open.length === 0) return <Verdicts bench={bench} state={state} visit={visit} />;
-  if (who && state.opened.bench?.otherReader === true && state.keyedBy.has(who.userId)) return <OtherReader />;
+  if (who && state.opened.bench?.otherReader === true && state.keyedBy.includes(who.userId)) return <OtherReader />;
   if (!route) return <Busy />;
   const label = route.order.find((one) => open.includes(one)) ?? open[0] ?? '';
   const code = findCode(bench.map, label);

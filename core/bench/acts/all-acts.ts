@@ -1,0 +1,60 @@
+import type { EvidenceKind } from '../evidence.js';
+import { reviseSetup } from '../revise-setup.js';
+import { refusal } from '../refusals.js';
+import type { ActOf } from './act.js';
+import { asFoundClosed, asFoundRead, pinRefused, restoredAsFound, strayFound } from './as-found.js';
+import {
+  calibrated,
+  countStands,
+  driveEndRead,
+  speedJudged,
+  speedRead,
+  wheelFitted,
+  wheelMeasured,
+} from './calibrate.js';
+import { checkedIn, photographed } from './check-in.js';
+import { held, released } from './hold.js';
+import { codeKeyed, codeSeen, codeStuck, keyInClosed, restarted } from './key-in.js';
+import { madeSafe, takenOver } from './make-safe.js';
+import { displayFound } from './open-visit.js';
+import { codeRead, readBackClosed } from './read-back.js';
+import { partReplaced } from './replace-part.js';
+import { signedOff, stepByHand } from './sign-off.js';
+
+/** What each kind of entry means. */
+export const ACTS: { readonly [K in EvidenceKind]: ActOf<K> } = {
+  opened: { closed: () => refusal('openedTwice'), then: (state) => state },
+  // Which entry it takes back is the fold's to know.
+  undone: { then: (state) => state },
+  setupRevised: { then: reviseSetup },
+  withdrawn: { then: (state, { data }) => ({ ...state, step: null, held: null, withdrawn: data.words }) },
+  displayFound,
+  checkedIn,
+  photographed,
+  madeSafe,
+  asFoundRead,
+  strayFound,
+  pinRefused,
+  asFoundClosed,
+  restoredAsFound,
+  codeSeen,
+  codeKeyed,
+  codeStuck,
+  keyInClosed,
+  restarted,
+  codeRead,
+  readBackClosed,
+  held,
+  released,
+  takenOver,
+  partReplaced,
+  wheelMeasured,
+  speedRead,
+  speedJudged,
+  countStands,
+  driveEndRead,
+  wheelFitted,
+  calibrated,
+  stepByHand,
+  signedOff,
+};

@@ -1,0 +1,92 @@
+import type { EvidenceKind } from './evidence.js';
+import type { StepId } from './steps.js';
+
+/** What is true of every entry of a kind, whatever it says. */
+export interface KindFacts {
+  /** The one step at which it may happen; null where its own act says when. */
+  readonly step: StepId | null;
+  /** `person`: whoever works. `server`: it follows from another act, and no client may send it. */
+  readonly writtenBy: 'person' | 'server';
+  /** `bench`: only where the unit stands. `anywhere`: by whoever decides, or by the server. */
+  readonly from: 'bench' | 'anywhere';
+  /** Hands are on the vehicle: the cautions are acknowledged first. */
+  readonly handsOn: boolean;
+  /** It may happen while the unit is held. */
+  readonly passesHold: boolean;
+  /** It may be taken back while it is the newest. */
+  readonly mayBeUndone: boolean;
+  /** Why the setup is worked out anew by it; null where nothing in it decides a code. */
+  readonly setupAnew: string | null;
+  /** The next step needs what the server makes of it. */
+  readonly isAwaited: boolean;
+}
+
+type ByPerson = KindFacts & { readonly writtenBy: 'person' };
+
+const USUAL: ByPerson = {
+  step: null,
+  writtenBy: 'person',
+  from: 'bench',
+  handsOn: false,
+  passesHold: false,
+  mayBeUndone: true,
+  setupAnew: null,
+  isAwaited: false,
+};
+const handsOn = (step: StepId | null, more: Partial<Omit<KindFacts, 'writtenBy'>> = {}): ByPerson => ({
+  ...USUAL,
+  step,
+  handsOn: true,
+  ...more,
+});
+/** Said by whoever decides, wherever they are; it stands. */
+const DECISION: ByPerson = { ...USUAL, from: 'anywhere', mayBeUndone: false };
+const BY_SERVER: KindFacts & { readonly writtenBy: 'server' } = { ...DECISION, writtenBy: 'server', passesHold: true };
+
+/** The one table of kinds: a new kind that says nothing of itself does not compile. */
+export const EVIDENCE_KINDS = {
+  opened: { ...BY_SERVER, passesHold: false },
+  setupRevised: BY_SERVER,
+  withdrawn: BY_SERVER,
+  displayFound: { ...BY_SERVER, step: 'checkIn', from: 'bench', passesHold: false },
+  checkedIn: { ...USUAL, step: 'checkIn' },
+  photographed: { ...USUAL, passesHold: true },
+  madeSafe: USUAL,
+  asFoundRead: handsOn('asFound'),
+  strayFound: handsOn('asFound'),
+  pinRefused: handsOn('asFound'),
+  asFoundClosed: handsOn('asFound', { setupAnew: 'Held against what was found', isAwaited: true }),
+  restoredAsFound: handsOn(null),
+  codeSeen: handsOn('keyIn'),
+  codeKeyed: handsOn('keyIn'),
+  codeStuck: handsOn('keyIn'),
+  keyInClosed: handsOn('keyIn'),
+  restarted: handsOn('restart'),
+  codeRead: handsOn('readBack'),
+  readBackClosed: handsOn('readBack'),
+  held: DECISION,
+  released: { ...DECISION, passesHold: true, isAwaited: true },
+  takenOver: { ...DECISION, passesHold: true },
+  partReplaced: { ...USUAL, passesHold: true, mayBeUndone: false },
+  wheelMeasured: { ...USUAL, setupAnew: 'Wheel measured on this unit', isAwaited: true },
+  speedRead: handsOn('calibrate'),
+  speedJudged: { ...USUAL, step: 'calibrate' },
+  countStands: { ...USUAL, step: 'calibrate' },
+  driveEndRead: handsOn('calibrate', {
+    setupAnew: 'How far drive acts beyond the cap was measured',
+    isAwaited: true,
+  }),
+  wheelFitted: { ...USUAL, step: 'calibrate', setupAnew: 'Wheel and cap chosen by runs', isAwaited: true },
+  calibrated: { ...USUAL, step: 'calibrate', isAwaited: true },
+  stepByHand: handsOn(null),
+  undone: USUAL,
+  signedOff: { ...DECISION, step: 'signOff', isAwaited: true },
+} as const satisfies Record<EvidenceKind, KindFacts>;
+
+/** What is true of a kind. */
+export const factsOf = (kind: EvidenceKind): KindFacts => EVIDENCE_KINDS[kind];
+
+/** Kinds that a person's client may send; the server writes the others. */
+export type WrittenKind = {
+  [K in EvidenceKind]: (typeof EVIDENCE_KINDS)[K]['writtenBy'] extends 'person' ? K : never;
+}[EvidenceKind];

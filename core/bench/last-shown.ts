@@ -1,0 +1,18 @@
+import type { VisitState } from './visit-state.js';
+
+/** The newest value that each code was read back at, blind; without those that were never read or not shown. */
+export function lastShown({ readings }: Pick<VisitState, 'readings'>): Readonly<Record<string, number>> {
+  return Object.fromEntries(
+    Object.entries(readings).flatMap(([label, own]) => {
+      const last = own.at(-1);
+      return last === undefined || last === null ? [] : [[label, last] as const];
+    }),
+  );
+}
+
+/** The values of these codes alone. */
+export const only = (
+  values: Readonly<Record<string, number>>,
+  labels: readonly string[],
+): Readonly<Record<string, number>> =>
+  Object.fromEntries(Object.entries(values).filter(([label]) => labels.includes(label)));

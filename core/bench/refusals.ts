@@ -1,0 +1,71 @@
+/** Why an act may not happen: a stable code, and the sentence for a person. */
+export interface Refusal {
+  readonly code: RefusalCode;
+  readonly message: string;
+}
+
+/** Every way in which an act at a unit can be refused, with what a person is told. */
+const WORDS = {
+  empty: () => 'This visit has no entries.',
+  notOpened: () => 'A visit begins with its opening entry.',
+  openedTwice: () => 'This visit is open already.',
+  outOfSequence: (stands: number, due: number) => `Entry ${stands} stands where ${due} is due.`,
+  otherVisit: () => 'This entry belongs to another visit.',
+  unknownKind: (kind: string) => `"${kind}" is no kind of entry that is known here.`,
+  withdrawn: () => 'This unit was withdrawn from its order and takes no more entries.',
+  sealed: () => 'This visit is sealed and takes no more entries. Open a new visit instead.',
+  held: (words: string) => `Held: ${words} A lead releases it first.`,
+  otherStand: (station: string, name: string) =>
+    `This unit is on ${station} with ${name}. Look as you like; to work on it, take it over.`,
+  notSafe: () => 'The unit came back to a stand: its cautions are acknowledged first.',
+  wrongStep: (step: string) => `This unit is at ${step} now.`,
+  notUndoable: () => 'Only the newest act of this unit can be taken back.',
+  photosMissing: (subjects: string) => `House rules ask for a photograph of the ${subjects} first.`,
+  photographedAlready: () => 'This photograph is in the record already.',
+  safeAlready: () => 'The cautions of this unit are acknowledged already.',
+  cautionsLeft: (cautions: string) => `Still to be acknowledged: ${cautions}`,
+  movedOn: (station: string, name: string) => `It is on ${station} with ${name} now.`,
+  onThisStand: () => 'It is on this stand already.',
+  unknownCode: (label: string) => `${label} is not on this display's map.`,
+  notToRead: (label: string) => `${label} is not waiting to be read.`,
+  notToKey: (label: string) => `${label} is not waiting to be keyed.`,
+  leaveAsFound: (label: string) => `${label} stays as found.`,
+  notTarget: (label: string, target: number, raw: number) => `${label} is to be ${target}, not ${raw}.`,
+  leftToRead: (labels: string) => `Still to be read: ${labels}.`,
+  leftToKey: (labels: string) => `Still to be keyed: ${labels}.`,
+  notBackYet: (label: string) => `${label} is not back yet.`,
+  asFoundAlready: () => 'It shows what it was found at already.',
+  notUnplugged: () =>
+    'House rules ask to unplug the display and plug it in again: some of its values live only while it is attached.',
+  sameReader: () => 'House rules ask for another pair of eyes: whoever keyed this unit does not read it back.',
+  notHeld: () => 'This unit is not held.',
+  needsLead: () => 'A lead releases a held unit.',
+  packUnsafe: () =>
+    'A swollen, wet or damaged pack is not powered, whoever signs. Record the new pack under Part replaced, or withdraw the unit.',
+  notAgainst: (label: string) => `${label} is not against its target: there is nothing to accept.`,
+  nothingAccepted: () => 'Say which codes are accepted as they show.',
+  notBack: (step: string) => `It cannot be sent back to ${step}.`,
+  notCheckedIn: () => 'Check the unit in first; what it came with is recorded there.',
+  packNotMeasured: () => 'Measure the new pack and type its volts.',
+  wheelTooEarly: () => 'The wheel is measured between check in and calibrate.',
+  fittedAlready: () => 'Wheel and cap were chosen by runs already, which tell more than a tape.',
+  badRange: () => 'The range does not hold the value.',
+  noSpeedToSet: () => 'Nothing on this display follows from how far its wheel rolls.',
+  noReading: () => 'There is no such reading of this wheel.',
+  noReadings: () => 'There is no reading yet. Read a speed, or leave the step out in words.',
+  noCheckRun: (readings: number) =>
+    `The wheel code was changed: ${readings} readings with the new one confirm it first.`,
+  notLearnt: () => 'This unit is to be run: its family does not tell enough of it.',
+  sayWhyLeftOut: () => 'Say why it is left out: braking, a bump, a bad fix.',
+  sayHowDone: () => 'Say how it was done and what came out.',
+  stop: (says: string) => `Cannot be signed off: ${says}`,
+  undecided: (says: string) => `A lead has to choose first, on the page of the order: ${says}`,
+} as const satisfies Record<string, (...parts: never[]) => string>;
+
+export type RefusalCode = keyof typeof WORDS;
+
+/** A refusal in words. */
+export const refusal = <C extends RefusalCode>(code: C, ...parts: Parameters<(typeof WORDS)[C]>): Refusal => ({
+  code,
+  message: (WORDS[code] as (...all: readonly unknown[]) => string)(...parts),
+});
