@@ -1,5 +1,6 @@
 import type {
   CheckStanding,
+  ClassCheck,
   DisplayMap,
   Evidence,
   EvidenceData,
@@ -14,6 +15,8 @@ import type {
 } from '@decurio/core';
 import { HOLD_REASONS, PARTS, PHOTO_SUBJECTS, REFERENCES, SENT_BACK_TO, WHEEL_MEASURES } from '@decurio/core';
 import { array, boolean, number, object, string, type InferType, type ObjectSchema } from 'yup';
+import { classCheckSchema } from './documents/rule-pack.js';
+import { orNull } from './documents/shapes.js';
 import { instant } from './instant.js';
 import type { LineUnit } from './orders.js';
 
@@ -223,7 +226,7 @@ export const evidenceSchemas = {
   undone: object({ voids: string().strict().uuid().required() }).noUnknown(),
   signedOff: object({
     words: words(500),
-    classChecked: string().strict().max(200).required('Say which check of the class it is signed under.'),
+    check: orNull(classCheckSchema),
   }).noUnknown(),
 } satisfies { [K in WrittenKind]: ObjectSchema<object> };
 
@@ -257,7 +260,10 @@ export interface BenchView {
   readonly orderNumber: string;
   readonly customer: string;
   readonly className: string;
+  /** As a person reads it. */
   readonly classChecked: string;
+  /** Who checked the legal values of the class, and when; what a sign off names. */
+  readonly classCheck: ClassCheck | null;
   /** Whether the class may be signed off under today. */
   readonly classStanding: CheckStanding;
   readonly privateLand: { readonly label: string; readonly endsOn: string } | null;

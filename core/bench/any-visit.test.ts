@@ -10,7 +10,9 @@ import { lastShown } from './last-shown.js';
 import type { VisitState } from './visit-state.js';
 
 /** What every entry leaves, whether it counts or was taken back. */
-const withoutWriter = ({ seq, lastAt, lastBy, lastStation, mayUndo, stand, ...rest }: VisitState) => rest;
+const withoutWriter = (whole: VisitState): Partial<VisitState> =>
+  Object.fromEntries(Object.entries(whole).filter(([key]) => !WRITERS.has(key)));
+const WRITERS = new Set(['seq', 'lastAt', 'lastBy', 'lastStation', 'mayUndo', 'stand']);
 const state = (deeds: readonly Deed[]): VisitState => {
   const fold = foldVisit(deeds);
   if (!fold.ok) throw new Error(fold.problem.message);

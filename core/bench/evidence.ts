@@ -1,3 +1,4 @@
+import type { ClassCheck } from '../setup/inputs/rule-pack.js';
 import type { Setup } from '../setup/setup.js';
 import type { ReferenceKind } from '../speed/references/true-speed.js';
 import type { SpeedUnit } from '../speed/speed.js';
@@ -249,8 +250,12 @@ export interface EvidenceData {
   readonly stepByHand: { readonly step: 'calibrate' | 'prove'; readonly done: boolean; readonly words: string };
   /** Takes back the entry it names; both stay in the log. */
   readonly undone: { readonly voids: string };
-  /** `classChecked`: what the screen said of the class's check when it was signed. */
-  readonly signedOff: { readonly words: string; readonly classChecked?: string };
+  /** `check`: who checked the class and when, as the screen had it when it was signed; the first releases kept the sentence. */
+  readonly signedOff: {
+    readonly words: string;
+    readonly check?: ClassCheck | null;
+    readonly classChecked?: string;
+  };
 }
 
 export type EvidenceKind = keyof EvidenceData;

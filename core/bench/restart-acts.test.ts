@@ -14,9 +14,9 @@ it('leaves the menu first where power cannot be cut inside it, once', () => {
     'Pack off and on.',
   ]);
   expect(restartActs({ ...bare, power: { ...bare.power, offInMenu: true } }, false)).toHaveLength(1);
-  expect(restartActs({ ...bare, restart: [{ act: 'See that the menu is closed.', waitMs: 0 }] }, false)).toHaveLength(
-    1,
-  );
+  expect(
+    restartActs({ ...bare, restart: [{ act: 'Up and out.', waitMs: 0, does: 'leavesMenu' }] }, false),
+  ).toHaveLength(1);
 });
 
 it('takes the display off its plug where house rules ask it, naming the codes that live in it', () => {
@@ -30,7 +30,10 @@ it('takes the display off its plug where house rules ask it, naming the codes th
     act: expect.stringContaining('L2 live in it only while it is attached'),
     waitMs: 5000,
   });
-  expect(restartActs({ ...map, restart: [{ act: 'Unplug the display.', waitMs: 0 }] }, true)).toHaveLength(2);
+  expect(
+    restartActs({ ...map, restart: [{ act: 'Off its plug.', waitMs: 0, does: 'unplugsDisplay' }] }, true),
+  ).toHaveLength(2);
+  expect(restartActs({ ...map, restart: [{ act: 'Unplug the service lead.', waitMs: 0 }] }, true)).toHaveLength(3);
 });
 
 it('says what the glass should show afterwards', () => {

@@ -9,12 +9,12 @@ const UNPLUGGED_MS = 5_000;
  */
 export function restartActs(map: DisplayMap, unplugCheck: boolean): readonly RestartAct[] {
   const attached = map.codes.filter((code) => code.keptIn === 'displayWhileAttached').map(({ label }) => label);
-  const says = (word: RegExp) => map.restart.some(({ act }) => word.test(act));
-  const menuFirst = map.menu !== null && !map.power.offInMenu && !says(/menu/i);
+  const has = (what: RestartAct['does']) => map.restart.some(({ does }) => does === what);
+  const menuFirst = map.menu !== null && !map.power.offInMenu && !has('leavesMenu');
   return [
     ...(menuFirst ? [{ act: 'Leave the menu first: power cannot be cut inside it.', waitMs: 0 }] : []),
     ...map.restart,
-    ...(unplugCheck && !says(/unplug/i)
+    ...(unplugCheck && !has('unplugsDisplay')
       ? [
           {
             act: `Unplug the display, then plug it in again and switch on: ${attached.join(', ')} live in it only while it is attached.`,

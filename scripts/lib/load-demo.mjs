@@ -117,8 +117,8 @@ export async function playVisit(client, serial, script, clock) {
   if (script.until === 'prove') return;
   await act('stepByHand', { step: 'prove', done: true, words: PROVED }, 5);
   if (script.until !== 'sealed') return;
-  const { classChecked } = await client.get(`/api/units/${unit.id}/bench`);
-  await act('signedOff', { words: '', classChecked }, 15);
+  const { classCheck: check } = await client.get(`/api/units/${unit.id}/bench`);
+  await act('signedOff', { words: '', check }, 15);
 }
 
 /** @typedef {(kind: string, data: object, seconds?: number) => Promise<void>} Acts */

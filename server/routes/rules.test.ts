@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { LibraryEntry, StarterView } from '@decurio/contract';
+import type { BenchView, LibraryEntry, StarterView } from '@decurio/contract';
 import type { RulePack, VehicleClass } from '@decurio/core';
 import {
   asDatabaseOwner,
@@ -144,16 +144,18 @@ describe('signing off', () => {
     expect((await bench.sign('ready')).statusCode).toBe(201);
     expect(bench.evidence.at(-1)).toMatchObject({
       kind: 'signedOff',
-      data: { classChecked: expect.stringMatching(/^checked by The lead on /) },
+      data: { check: { by: 'The lead', on: expect.stringMatching(/^\d{4}-\d\d-\d\d$/) } },
     });
   });
 
   it('is refused under a check that is not the one on the screen', async () => {
     const bench = await ready('9002');
-    const answer = await bench.send(
-      bench.draft('signedOff', { words: '', classChecked: 'checked by Somebody on 2020-01-01' }),
+    const { classCheck } = (await teo.get(`/api/units/${bench.unitId}/bench`)).json<BenchView>();
+    const other = await bench.send(
+      bench.draft('signedOff', { words: '', check: classCheck && { ...classCheck, by: 'Somebody' } }),
     );
-    expect(errorOf(answer).code).toBe('checkMoved');
+    expect(errorOf(other).code).toBe('checkMoved');
+    expect(errorOf(await bench.send(bench.draft('signedOff', { words: '', check: null }))).code).toBe('checkMoved');
   });
 
   it('is refused where the class moved since the unit was set up, until its order is worked out anew', async () => {

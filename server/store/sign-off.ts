@@ -1,4 +1,4 @@
-import { checkedLine, checkStanding, type DeedOf, type VisitState } from '@decurio/core';
+import { checkStanding, hashOf, type DeedOf, type VisitState } from '@decurio/core';
 import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Orders, type UnitRow } from './entities.js';
@@ -33,7 +33,8 @@ export async function guardSignOff(
   if (standing !== 'checked') throw new HttpProblem(standing === 'expired' ? 'checkRanOut' : 'classNotChecked');
   if (used.id !== newest.id || !saysTheSame(classOf(used, order.classId), vehicleClass))
     throw new HttpProblem('rulesMoved');
-  if (data.classChecked !== checkedLine(vehicleClass.checked, day)) throw new HttpProblem('checkMoved');
+  if (data.check === undefined || hashOf(data.check) !== hashOf(vehicleClass.checked))
+    throw new HttpProblem('checkMoved');
   const { privateLand } = termsOf(order);
   if (privateLand && privateLand.endsOn < day) throw new HttpProblem('authorityOver');
 }

@@ -46,6 +46,7 @@ export async function readBench(source: DataSource, unitId: string): Promise<Ben
     customer: order.customer,
     className: order.className,
     classChecked: checkedLine(vehicleClass.checked, day),
+    classCheck: vehicleClass.checked,
     classStanding: checkStanding(vehicleClass.checked, day),
     privateLand: privateLand && { label: privateLand.label, endsOn: privateLand.endsOn },
     notes: order.notes,

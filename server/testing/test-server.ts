@@ -285,8 +285,8 @@ export class Bench {
 
   /** Signs off under the check of the class as the bench shows it now. */
   async sign(words = ''): Promise<LightMyRequestResponse> {
-    const { classChecked } = (await this.person.get(`/api/units/${this.unitId}/bench`)).json<BenchView>();
-    const answer = await this.send(this.draft('signedOff', { words, classChecked }));
+    const { classCheck: check } = (await this.person.get(`/api/units/${this.unitId}/bench`)).json<BenchView>();
+    const answer = await this.send(this.draft('signedOff', { words, check }));
     if (answer.statusCode === 201) this.keep(answer);
     return answer;
   }

@@ -107,7 +107,9 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           <li>
             {bench.orderNumber}: {bench.className},{' '}
             <span title={`Legal values of this class: ${bench.classChecked}`}>
-              {bench.classStanding === 'checked' ? bench.classChecked.replace(/ on .*/, '') : bench.classChecked}
+              {bench.classStanding === 'checked' && bench.classCheck
+                ? `checked by ${bench.classCheck.by}`
+                : bench.classChecked}
             </span>
           </li>
         </ul>

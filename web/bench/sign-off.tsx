@@ -29,7 +29,7 @@ export function SignOff({
   const stands = whatStands(state);
   const sign = async () => {
     setBusy(true);
-    await visit.act('signedOff', { words: words.trim(), classChecked: bench.classChecked });
+    await visit.act('signedOff', { words: words.trim(), check: bench.classCheck });
     setBusy(false);
   };
   return (

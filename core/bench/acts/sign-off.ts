@@ -1,3 +1,4 @@
+import { checkedLine } from '../../setup/inputs/rule-pack.js';
 import { isOpen } from '../../setup/setup.js';
 import { refusal } from '../refusals.js';
 import { stepTitle } from '../steps.js';
@@ -25,7 +26,8 @@ export const signedOff: ActOf<'signedOff'> = {
   },
   then: (state, deed) => {
     // What stands on papers is the check that was signed under, not the one at the opening.
-    const { classChecked = state.opened.order.classChecked } = deed.data;
+    const { check, classChecked: said = state.opened.order.classChecked } = deed.data;
+    const classChecked = check === undefined ? said : checkedLine(check);
     return advance(
       { ...state, opened: { ...state.opened, order: { ...state.opened.order, classChecked } } },
       'signOff',

@@ -166,6 +166,8 @@ export interface Danger {
 export interface RestartAct {
   readonly act: string;
   readonly waitMs: number;
+  /** What it amounts to, where something else hangs on that; nobody reads it out of the words. */
+  readonly does?: 'leavesMenu' | 'unplugsDisplay';
 }
 
 /** A sign lit while riding when a code has one of these values, and what it proves. */

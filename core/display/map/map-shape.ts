@@ -245,7 +245,7 @@ export const mapShape = strictly({
     .optional(),
   menu: orNull(menu),
   instructions,
-  restart: array(strictly({ act: text(160), waitMs: ms(0) }))
+  restart: array(strictly({ act: text(160), waitMs: ms(0), does: oneOf('leavesMenu', 'unplugsDisplay').optional() }))
     .min(1)
     .required(),
   dangers: array(strictly({ gesture, caution: text(160) })).required(),
