@@ -1,0 +1,196 @@
+import PDFDocument from 'pdfkit';
+import { PAPER_FONTS, type PaperFont } from './fonts.js';
+import { fontFor, legible } from './paper-text.js';
+
+/** What every paper is drawn with. */
+export const INKS = {
+  ink: '#18211D',
+  soft: '#5C655F',
+  rule: '#CBC7BA',
+  verdigris: '#17695C',
+  ochre: '#B4780A',
+  madder: '#A32E26',
+} as const;
+
+/** A4 in points: the margin, the width between margins, and where a page ends. */
+export const PAGE = { margin: 48, width: 499, bottom: 790 } as const;
+
+export type Paper = PDFKit.PDFDocument;
+
+/** An empty paper with the fonts of the house. */
+export function newPaper({ title, madeAt }: { readonly title: string; readonly madeAt: string }): Paper {
+  const paper = new PDFDocument({
+    size: 'A4',
+    margin: PAGE.margin,
+    bufferPages: true,
+    info: { Title: title, Creator: 'Decurio', CreationDate: new Date(madeAt) },
+  });
+  for (const [name, path] of Object.entries(PAPER_FONTS)) paper.registerFont(name, path);
+  return paper;
+}
+
+/** Takes the font of a role that draws this text, and gives the text as it is drawn. */
+export function inFont(paper: Paper, role: PaperFont, text: string): string {
+  paper.font(fontFor(role, text));
+  return legible(text);
+}
+
+/** The whole paper, once nothing more is drawn. */
+export function finish(paper: Paper): Promise<Buffer> {
+  return new Promise((resolve, reject) => {
+    const chunks: Buffer[] = [];
+    paper.on('data', (chunk: Buffer) => chunks.push(chunk));
+    paper.on('end', () => resolve(Buffer.concat(chunks)));
+    paper.on('error', reject);
+    paper.end();
+  });
+}
+
+/** Begins another page where less than `height` is left on this one. */
+export function room(paper: Paper, height: number): void {
+  if (paper.y + height > PAGE.bottom) paper.addPage();
+}
+
+/** The house's sign, what paper it is, and which unit it is of. */
+export function masthead(
+  paper: Paper,
+  { title, serial, says }: { readonly title: string; readonly serial: string; readonly says: string },
+): void {
+  const { margin } = PAGE;
+  for (let i = 0; i < 10; i++)
+    paper.rect(margin + (i % 5) * 6, margin + Math.floor(i / 5) * 10, 4, 8).fill(i === 0 ? INKS.ochre : INKS.verdigris);
+  paper
+    .font('label')
+    .fontSize(11)
+    .fillColor(INKS.ink)
+    .text('DECURIO', margin + 38, margin + 3, { characterSpacing: 1.6 });
+  paper
+    .font('label')
+    .fontSize(24)
+    .text(title, margin, margin + 34);
+  paper
+    .fontSize(18)
+    .fillColor(INKS.verdigris)
+    .text(inFont(paper, 'codeStrong', serial), margin, paper.y + 2);
+  paper
+    .fontSize(10)
+    .fillColor(INKS.soft)
+    .text(inFont(paper, 'text', says), margin, paper.y + 2);
+}
+
+/** The head of a part. */
+export function caption(paper: Paper, text: string): void {
+  room(paper, 60);
+  paper
+    .moveDown(0.9)
+    .font('label')
+    .fontSize(9)
+    .fillColor(INKS.soft)
+    .text(text.toUpperCase(), PAGE.margin, paper.y, { characterSpacing: 0.6 });
+  paper.moveDown(0.3);
+}
+
+/** A thin line across, and on below it. */
+export function across(paper: Paper, y: number): void {
+  paper
+    .moveTo(PAGE.margin, y)
+    .lineTo(PAGE.margin + PAGE.width, y)
+    .lineWidth(0.5)
+    .strokeColor(INKS.rule)
+    .stroke();
+  paper.y = y + 3;
+}
+
+/** Loud, in a frame: what nobody may overlook. */
+export function warning(paper: Paper, title: string, says: string): void {
+  const y = paper.y + 8;
+  const within = { width: PAGE.width - 20 };
+  paper.rect(PAGE.margin, y, PAGE.width, 40).lineWidth(2).strokeColor(INKS.madder).stroke();
+  paper
+    .fontSize(14)
+    .fillColor(INKS.madder)
+    .text(inFont(paper, 'label', title.toUpperCase()), PAGE.margin + 10, y + 6, within);
+  paper
+    .fontSize(9)
+    .fillColor(INKS.ink)
+    .text(inFont(paper, 'text', says), PAGE.margin + 10, y + 24, within);
+  paper.y = y + 46;
+}
+
+/** Names at the left, what they are at the right. */
+export function factRows(paper: Paper, rows: readonly (readonly [name: string, value: string])[]): void {
+  paper.moveDown(0.8);
+  for (const [name, value] of rows) {
+    const y = paper.y;
+    paper.font('label').fontSize(9.5).fillColor(INKS.soft).text(name, PAGE.margin, y, { width: 80 });
+    paper
+      .fontSize(9.5)
+      .fillColor(INKS.ink)
+      .text(inFont(paper, 'text', value), PAGE.margin + 84, y, { width: PAGE.width - 84 });
+    paper.y += 2;
+  }
+}
+
+/** Sentences, one under another. */
+export function sentencesOf(paper: Paper, sentences: readonly string[]): void {
+  for (const sentence of sentences) {
+    room(paper, 26);
+    paper
+      .fontSize(9)
+      .fillColor(INKS.ink)
+      .text(inFont(paper, 'text', sentence), PAGE.margin, paper.y, { width: PAGE.width });
+    paper.y += 2;
+  }
+}
+
+/** A column of a table: where it begins after the margin, and how wide it is. */
+export interface Column {
+  readonly title: string;
+  readonly role: PaperFont;
+  readonly x: number;
+  readonly width: number;
+}
+
+/** A table whose head stands on every page that it runs over. */
+export function table(paper: Paper, columns: readonly Column[], rows: readonly (readonly string[])[]): void {
+  const head = (): void => {
+    const y = paper.y;
+    paper.font('label').fontSize(8.5).fillColor(INKS.soft);
+    for (const { title, x, width } of columns) paper.text(title, PAGE.margin + x, y, { width });
+    across(paper, paper.y + 1);
+  };
+  head();
+  for (const row of rows) {
+    if (paper.y + 26 > PAGE.bottom) {
+      paper.addPage();
+      head();
+    }
+    const y = paper.y;
+    let low = y;
+    for (const [i, { role, x, width }] of columns.entries()) {
+      paper
+        .fontSize(8.5)
+        .fillColor(INKS.ink)
+        .text(inFont(paper, role, row[i] ?? ''), PAGE.margin + x, y, { width });
+      low = Math.max(low, paper.y);
+    }
+    across(paper, low + 1);
+  }
+}
+
+/** What a page is of, at the foot of each. */
+export function footers(paper: Paper, says: string): void {
+  const { start, count } = paper.bufferedPageRange();
+  for (let page = start; page < start + count; page++) {
+    paper.switchToPage(page);
+    paper.page.margins.bottom = 0;
+    paper
+      .fontSize(8)
+      .fillColor(INKS.soft)
+      .text(inFont(paper, 'text', `${says} · page ${page + 1} of ${count}`), PAGE.margin, 812, {
+        width: PAGE.width,
+        align: 'right',
+        lineBreak: false,
+      });
+  }
+}
