@@ -57,6 +57,7 @@ export * from './setup/inputs/rule-pack.js';
 export * from './setup/inputs/house-rules.js';
 export * from './setup/inputs/schools.js';
 export * from './setup/inputs/order-terms.js';
+export * from './setup/inputs/promise.js';
 export * from './setup/setup.js';
 export * from './setup/compile/speed-limit.js';
 export * from './setup/inputs/setup-inputs.js';

@@ -24,6 +24,7 @@ export const PROBLEMS = {
   visitOpen: [409, 'This unit has an open visit already.'],
   refused: [409, 'This cannot follow what was done before.'],
   intakeGone: [404, 'This checked file is not there any more. Drop the file again.'],
+  orderDiffers: [409, 'The order stands otherwise than this file says. Nothing was taken; drop the file again.'],
   intakeEmpty: [409, 'There is no good row to take.'],
   intakeStale: [409, 'Units of this file were taken elsewhere meanwhile. Nothing was taken; drop the file again.'],
   badDocument: [400, 'The document does not hold what it must. Nothing was changed.'],

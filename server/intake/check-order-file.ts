@@ -1,5 +1,5 @@
 import dayjs from 'dayjs';
-import { PLAIN_TERMS, type OrderTerms, type Speed, type VehicleClass, type VehicleType } from '@decurio/core';
+import { PLAIN_TERMS, type OrderPromise, type Speed, type VehicleClass, type VehicleType } from '@decurio/core';
 import customParseFormat from 'dayjs/plugin/customParseFormat.js';
 import {
   INTAKE_LIMITS,
@@ -48,17 +48,10 @@ export const intakeLibrary = ({ types, maps, rulePacks, houseRules }: Shelves): 
 });
 
 /** What an order file promises for all of its units. */
-export interface OrderDraft {
+export interface OrderDraft extends OrderPromise {
   readonly number: string;
-  readonly customer: string;
-  readonly place: string;
-  readonly rulePackId: string;
-  readonly classId: string;
-  readonly className: string;
-  readonly houseRulesId: string;
-  readonly terms: OrderTerms;
-  readonly notes: string;
-  readonly dueAt: string;
+  /** Whether the file names its house rules; where not, those of an order that stands already stay. */
+  readonly namesHouseRules: boolean;
 }
 
 export interface UnitDraft {
@@ -224,7 +217,9 @@ function readOrder(cells: Cells, library: IntakeLibrary, complain: Complain): Or
     fail(
       'house rules',
       'unknownHouseRules',
-      houseRulesId === '' ? 'The library has no house rules yet.' : `There are no house rules "${houseRulesId}".`,
+      houseRulesId === ''
+        ? 'The library has no house rules for every customer yet. Name those of this order in "house rules".'
+        : `There are no house rules "${houseRulesId}".`,
     );
   if (vehicleClass?.regime === 'privateLand')
     fail(
@@ -245,6 +240,7 @@ function readOrder(cells: Cells, library: IntakeLibrary, complain: Complain): Or
     classId: vehicleClass.id,
     className: vehicleClass.title,
     houseRulesId: houseRules.id,
+    namesHouseRules: houseRulesId !== '',
     terms: { ...PLAIN_TERMS, siteLimit, orderLimit },
     notes,
     dueAt: due.format('YYYY-MM-DDTHH:mm'),
@@ -267,14 +263,13 @@ function readLimit(cells: Cells, name: 'limit' | 'site limit', complain: Complai
   return metric ?? miles;
 }
 
-/** The customer's own house rules, else the house's first. */
+/** The customer's own house rules, else the first that are for everybody; never those of another customer. */
 const customersOwn = (
   { houseRules }: IntakeLibrary,
   customer: string,
 ): IntakeLibrary['houseRules'][number] | undefined =>
   houseRules.find((own) => own.customer !== null && same(own.customer, customer)) ??
-  houseRules.find((own) => own.customer === null) ??
-  houseRules[0];
+  houseRules.find((own) => own.customer === null);
 
 const PER_ORDER = [
   'order',

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { checkedLine } from '@decurio/core';
+import { checkedLine, promiseDifferences } from '@decurio/core';
 import { PROBLEMS_SHOWN, type IntakeProblem, type IntakeReport, type TakenView } from '@decurio/contract';
 import { In, LessThan, QueryFailedError, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
@@ -7,7 +7,8 @@ import { Intakes, Orders, Units, type OrderRow, type UnitRow } from '../store/en
 import { noteOrderChange } from '../store/changes.js';
 import { getDocument, newestDocuments } from '../store/library.js';
 import { checkOf, limitOf } from '../store/order-acts.js';
-import { unitRows } from '../store/take-units.js';
+import { promiseOf } from '../store/order-words.js';
+import { lastPosition, unitRows } from '../store/take-units.js';
 import { classOf, today } from '../store/setups.js';
 import { inTransaction } from '../store/transaction.js';
 import dayjs from 'dayjs';
@@ -122,7 +123,7 @@ async function againstDatabase(manager: EntityManager, checked: CheckedFile): Pr
   const { order, units } = checked;
   if (!order) return { existingOrder: null, orderConflict: false, fresh: [], alreadyHere: 0, problems: [] };
   const existingOrder = await manager.findOneBy(Orders, { number: order.number });
-  const problems: IntakeProblem[] = existingOrder ? differences(existingOrder, order) : [];
+  const problems: IntakeProblem[] = existingOrder ? otherwise(existingOrder, order) : [];
   const orderConflict = problems.length > 0;
   const here = new Map<string, UnitRow>();
   const elsewhere = new Map<string, UnitRow>();
@@ -161,25 +162,18 @@ async function numbersOf(manager: EntityManager, units: readonly UnitRow[]): Pro
   return new Map(orders.map((order) => [order.id, order.number]));
 }
 
-function differences(existing: OrderRow, draft: OrderDraft): IntakeProblem[] {
-  const compared = [
-    ['customer', existing.customer, draft.customer],
-    ['place', existing.place, draft.place],
-    ['class', existing.classId, draft.classId],
-    ['limit km/h', limitText(existing.limitKmh), limitText(limitOf(draft.terms))],
-  ] as const;
-  return compared
-    .filter(([, was, is]) => was !== is)
-    .map(([name, was, is]) => ({
-      line: 2,
-      column: 0,
-      columnName: name,
-      code: 'orderDiffers',
-      message: `Order ${existing.number} was taken before with ${name} "${was}"; this file says "${is}". Use another order number, or the same ${name}.`,
-    }));
+/** Where a file promises otherwise than the order that stands under its number. */
+function otherwise(existing: OrderRow, draft: OrderDraft): IntakeProblem[] {
+  const standing = promiseOf(existing);
+  const houseRulesId = draft.namesHouseRules ? draft.houseRulesId : standing.houseRulesId;
+  return promiseDifferences(standing, { ...draft, houseRulesId }).map(({ what, was, is }) => ({
+    line: 2,
+    column: 0,
+    columnName: what,
+    code: 'orderDiffers',
+    message: `Order ${existing.number} stands with ${what} "${was}"; this file says "${is}". Use another order number, say the same here, or add the units on the page of the order.`,
+  }));
 }
-
-const limitText = (kmh: number | null): string => (kmh === null ? 'none' : String(Number(kmh.toFixed(3))));
 
 /** Takes the good rows of a checked file into their order: all of them or none, and never twice. */
 export async function takeIntake(source: DataSource, intakeId: string, accountId: string): Promise<TakenView> {
@@ -203,8 +197,11 @@ async function take(manager: EntityManager, intakeId: string, accountId: string)
     where: { number: draft.number },
     lock: { mode: 'pessimistic_write' },
   });
+  // The order may have been amended since the file was checked: held against it again, under its lock.
+  const [differs] = existing ? otherwise(existing, draft) : [];
+  if (differs) throw new HttpProblem('orderDiffers', { message: `${differs.message} Nothing was taken.` });
   const order = existing ?? (await insertOrder(manager, draft, accountId));
-  const rows = unitRows(order, units);
+  const rows = unitRows({ ...order, units: await lastPosition(manager, order.id) }, units);
   for (let from = 0; from < rows.length; from += CHUNK) {
     await manager
       .createQueryBuilder()
@@ -221,10 +218,18 @@ async function take(manager: EntityManager, intakeId: string, accountId: string)
 }
 
 async function insertOrder(manager: EntityManager, draft: OrderDraft, accountId: string): Promise<OrderRow> {
-  const { terms, ...fields } = draft;
+  const { number, customer, place, rulePackId, classId, className, houseRulesId, dueAt, notes, terms } = draft;
   const row: OrderRow = {
     id: randomUUID(),
-    ...fields,
+    number,
+    customer,
+    place,
+    rulePackId,
+    classId,
+    className,
+    houseRulesId,
+    dueAt,
+    notes,
     limitKmh: limitOf(terms),
     terms: JSON.stringify(terms),
     expected: '[]',

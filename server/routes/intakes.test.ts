@@ -17,12 +17,16 @@ import {
   type Person,
   type TestServer,
 } from '../testing/test-server.js';
+import { checkOrderFile } from '../intake/check-order-file.js';
 
 let server: TestServer;
 let teo: Person;
 beforeAll(async () => {
   server = await startTestServer();
-  await fillLibrary(await signInAs(server, 'owner'));
+  const owner = await signInAs(server, 'owner');
+  await fillLibrary(owner);
+  const houseRules = JSON.parse(demoFile('rules/lantern-couriers.json')) as object;
+  await owner.post('/api/library', { kind: 'houseRules', document: houseRules });
   teo = await signInAs(server, 'technician');
 });
 afterAll(() => server.close());
@@ -35,6 +39,12 @@ beforeEach(() => {
 const serial = (n: number) => `S${run}-${String(n).padStart(4, '0')}`;
 const report = async (body: string | Buffer) => (await checkFile(teo, body)).json<IntakeReport>();
 const take = (intakeId: string, person = teo) => person.post(`/api/intakes/${intakeId}/take`);
+/** The file with one more column, the same in every row. */
+const withColumn = (file: string, name: string, value: string): string =>
+  file
+    .split('\n')
+    .map((row, i) => `${row},${i === 0 ? name : value}`)
+    .join('\n');
 const problems = async (body: string | Buffer) => (await report(body)).problems.map((p) => [p.line, p.column, p.code]);
 
 describe('an order file', () => {
@@ -237,6 +247,59 @@ describe('taking', () => {
     const other = await report(orderFile([serial(2)], order).replace('Causeway Holiday Park', 'Someone else'));
     expect(other).toMatchObject({ rowsGood: 0, problems: [{ code: 'orderDiffers', columnName: 'customer' }] });
     expect(errorOf(await take(other.intakeId)).code).toBe('intakeEmpty');
+  });
+
+  it.each([
+    ['due', (file: string) => file.replaceAll(DUE, '2031-01-02 08:00')],
+    ['order limit', (file: string) => withColumn(file, 'limit km/h', '12')],
+    ['site limit', (file: string) => withColumn(file, 'site limit km/h', '12')],
+    ['notes', (file: string) => withColumn(file, 'notes', 'bring the keys')],
+    ['house rules', (file: string) => withColumn(file, 'house rules', 'lantern-couriers')],
+  ])('refuses more of it where %s differs, and says both', async (what, change) => {
+    await takeOrder(teo, orderFile([serial(1)], order));
+    const { rowsGood, problems: found } = await report(change(orderFile([serial(2)], order)));
+    expect([rowsGood, found.map(({ columnName }) => columnName)]).toEqual([0, [what]]);
+    expect(found[0]?.message).toContain('this file says');
+  });
+
+  it('of two files that promise one order otherwise takes the first, and holds the second against it', async () => {
+    const twenty = await report(withColumn(orderFile([serial(1)], order), 'limit km/h', '20'));
+    const twelve = await report(withColumn(orderFile([serial(2)], order), 'limit km/h', '12'));
+    expect([twenty.rowsGood, twelve.rowsGood]).toEqual([1, 1]);
+    const answers = await Promise.all([take(twenty.intakeId), take(twelve.intakeId)]);
+    expect(answers.map(({ statusCode }) => statusCode).sort()).toEqual([200, 409]);
+    const late = await take(answers[0]!.statusCode === 200 ? twelve.intakeId : twenty.intakeId);
+    expect(errorOf(late)).toMatchObject({ code: 'orderDiffers', message: expect.stringContaining('order limit') });
+  });
+
+  it("never falls back to another customer's house rules", () => {
+    const shelf = { types: [], maps: [], rulePacks: [], houseRules: [{ id: 'theirs', customer: 'Somebody else' }] };
+    const { order: none, problems: said } = checkOrderFile(
+      [
+        { line: 1, cells: ORDER_HEADER.split(',') },
+        { line: 2, cells: orderRow(serial(1), order).split(',') },
+      ],
+      shelf,
+    );
+    expect(none).toBeNull();
+    expect(said.map(({ code }) => code)).toContain('unknownHouseRules');
+  });
+
+  it('puts new units behind all that were ever in the order, withdrawn ones included', async () => {
+    const { taken, units } = await takeOrder(teo, orderFile([serial(1), serial(2), serial(3)], order));
+    const ines = await signInAs(server, 'lead');
+    await ines.post(`/api/orders/${taken.orderId}/withdrawals`, {
+      id: randomUUID(),
+      unitIds: [units[0]!.id],
+      reason: 'sold elsewhere',
+    });
+    await takeOrder(teo, orderFile([serial(4)], order));
+    const places = await server.app.source.manager.query<{ serial: string; position: number }[]>(
+      'SELECT serial, position FROM unit WHERE orderId = ? ORDER BY position',
+      [taken.orderId],
+    );
+    expect(places.map(({ position }) => position)).toEqual([1, 2, 3, 4]);
+    expect(places.at(-1)?.serial).toBe(serial(4));
   });
 
   it('is for whoever checked the file, and only while it is kept', async () => {

@@ -44,6 +44,10 @@ export function unitRows(
   }));
 }
 
+/** The last place in an order that a unit has, withdrawn ones included; 0 while it has none. */
+export const lastPosition = async (manager: EntityManager, orderId: string): Promise<number> =>
+  (await manager.maximum(Units, 'position', { orderId })) ?? 0;
+
 /** Puts units into an order: new ones at its end, those withdrawn before where they were. Nothing is changed where one cannot come. */
 export async function insertUnits(
   manager: EntityManager,
@@ -72,7 +76,6 @@ export async function insertUnits(
     throw new HttpProblem('serialTaken', {
       message: `${first.serial} is in ${first.orderId === order.id ? 'this order' : 'an open order'} already. Nothing was changed.`,
     });
-  const before = await manager.maximum(Units, 'position', { orderId: order.id });
   const again = await manager.findBy(Units, { orderId: order.id, serial: In(resolved.map(({ serial }) => serial)) });
   const left = new Map(again.map((row) => [row.serial.toLowerCase(), row]));
   for (const row of left.values()) {
@@ -85,7 +88,7 @@ export async function insertUnits(
     );
   }
   const fresh = resolved.filter(({ serial }) => !left.has(serial.toLowerCase()));
-  const rows = unitRows({ ...order, units: before ?? 0 }, fresh);
+  const rows = unitRows({ ...order, units: await lastPosition(manager, order.id) }, fresh);
   for (let from = 0; from < rows.length; from += 1000)
     await manager
       .createQueryBuilder()
