@@ -84,7 +84,11 @@ export async function insertUnits(
     await manager.update(
       Units,
       { id: row.id },
-      { ...unitRows({ ...order, units: row.position - 1 }, [row])[0], id: row.id, lastVisitId: row.lastVisitId },
+      {
+        ...unitRows({ ...order, units: row.position - 1 }, [row])[0],
+        id: row.id,
+        lastVisitId: row.visitId ?? row.lastVisitId,
+      },
     );
   }
   const fresh = resolved.filter(({ serial }) => !left.has(serial.toLowerCase()));
