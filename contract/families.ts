@@ -32,4 +32,20 @@ export const newBatchRequest = object({
     .max(200)
     .required(),
 }).noUnknown();
+/** Leaves a run out of what its family is learnt from, with the reason; empty words take it in again. */
+export const leaveRunOutRequest = object({
+  visitId: string().strict().uuid().required(),
+  words: string()
+    .strict()
+    .trim()
+    .max(200)
+    .defined()
+    .test(
+      'why',
+      'Say in a few words why it is no measure of the others: a flat tyre, another wheel.',
+      (words) => words === '' || words.length >= 3,
+    ),
+}).noUnknown();
+export type LeaveRunOutRequest = InferType<typeof leaveRunOutRequest>;
+
 export type NewBatchRequest = InferType<typeof newBatchRequest>;

@@ -34,6 +34,8 @@ export interface LineUnit {
   readonly visitId: string | null;
   /** Why it came back although it was done, or null. */
   readonly returnedWhy: string | null;
+  /** Why it looks odd among its family; null where it does not. */
+  readonly odd: string | null;
   /** What it is to have otherwise than its order, or null. */
   readonly own: UnitOverride | null;
 }

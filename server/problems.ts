@@ -41,6 +41,7 @@ export const PROBLEMS = {
   disputeGone: [404, 'There is no such dispute.'],
   settledAlready: [409, 'This dispute is settled already.'],
   notFitted: [409, 'This display is not one that this type carries.'],
+  noSuchRun: [404, 'There is no such run any more. Look at the page once more.'],
   sameDocument: [409, 'The newest version says exactly this already.'],
   classNotChecked: [
     409,

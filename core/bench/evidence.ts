@@ -246,6 +246,15 @@ export interface EvidenceData {
   readonly wheelFitted: WheelFitted;
   /** Done: by its own runs, or learnt from others of its family. */
   readonly calibrated: Calibrated;
+  /** It was run and does not read as those of its family: its ratio, and where theirs are, with the same codes. Written by the server. */
+  readonly outOfFamily: {
+    readonly k: number;
+    readonly count: number;
+    readonly low: number;
+    readonly high: number;
+    /** The entry it follows from. */
+    readonly cause?: string;
+  };
   /** A step that was done by other means, or left out, in the technician's words. */
   readonly stepByHand: { readonly step: 'calibrate' | 'prove'; readonly done: boolean; readonly words: string };
   /** Takes back the entry it names; both stay in the log. */

@@ -55,8 +55,8 @@ const begin = (deed: Extract<Deed, { kind: 'opened' }>): Fold => ({
 /** One step of the fold: the visit with one more entry. */
 export function resume(fold: Fold, deed: Deed): Fold {
   if (deed.kind === 'undone') {
-    const isNewest = fold.before !== null && deed.data.voids === fold.newest.id;
-    const back = isNewest && fold.before ? fold.before : fold;
+    const last = lastUndoable(fold);
+    const back = last?.newest.id === deed.data.voids && last.before ? last.before : fold;
     return { ...back, state: written(back.state, deed, back) };
   }
   const next = (ACTS[deed.kind] as ActOf<EvidenceKind>).then(fold.state, deed);
@@ -65,15 +65,22 @@ export function resume(fold: Fold, deed: Deed): Fold {
 }
 
 /** What every entry leaves: its number, who wrote it where and when, and what may be taken back. */
-const written = (state: VisitState, deed: Deed, fold: Pick<Fold, 'newest'> | null): VisitState => ({
+const written = (state: VisitState, deed: Deed, fold: Fold | null): VisitState => ({
   ...state,
   stand: standAfter(state, deed),
   seq: deed.seq,
   lastAt: deed.at,
   lastBy: deed.by,
   lastStation: deed.station,
-  mayUndo: fold && factsOf(fold.newest.kind).mayBeUndone ? fold.newest.id : null,
+  mayUndo: fold ? (lastUndoable(fold)?.newest.id ?? null) : null,
 });
+
+/** The visit with the newest entry that may be taken back, what the server made of that entry left out. */
+function lastUndoable(fold: Fold): Fold | null {
+  const { mayBeUndone } = factsOf(fold.newest.kind);
+  if (mayBeUndone === 'withItsCause') return fold.before && lastUndoable(fold.before);
+  return mayBeUndone ? fold : null;
+}
 
 /** Its stand, with whoever worked on it last there. */
 const standAfter = ({ stand }: VisitState, { kind, station, by }: Deed): VisitState['stand'] =>

@@ -13,8 +13,8 @@ export interface KindFacts {
   readonly handsOn: boolean;
   /** It may happen while the unit is held. */
   readonly passesHold: boolean;
-  /** It may be taken back while it is the newest. */
-  readonly mayBeUndone: boolean;
+  /** It may be taken back while it is the newest. `withItsCause`: it goes when the entry before it is taken back. */
+  readonly mayBeUndone: boolean | 'withItsCause';
   /** Why the setup is worked out anew by it; null where nothing in it decides a code. */
   readonly setupAnew: string | null;
   /** The next step needs what the server makes of it. */
@@ -78,6 +78,7 @@ export const EVIDENCE_KINDS = {
   }),
   wheelFitted: { ...USUAL, step: 'calibrate', setupAnew: 'Wheel and cap chosen by runs', isAwaited: true },
   calibrated: { ...USUAL, step: 'calibrate', isAwaited: true },
+  outOfFamily: { ...BY_SERVER, mayBeUndone: 'withItsCause' },
   stepByHand: handsOn(null),
   undone: USUAL,
   signedOff: { ...DECISION, step: 'signOff', isAwaited: true },

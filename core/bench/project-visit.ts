@@ -1,5 +1,6 @@
 import { HOLD_REASONS } from './evidence.js';
 import type { VisitState } from './visit-state.js';
+import { oddWords } from './what-stands.js';
 import { STEPS, type StepId } from './steps.js';
 
 /** One letter per step, in order: done, now, held here, to do, not part of this visit. */
@@ -15,6 +16,8 @@ export interface VisitProjection {
   readonly heldWords: string | null;
   readonly worker: string;
   readonly station: string;
+  /** Why it looks odd among its family; null where it does not. */
+  readonly odd: string | null;
 }
 
 /** Lists show no more of a reason; the log keeps all of it. */
@@ -29,6 +32,7 @@ export function projectVisit(state: VisitState): VisitProjection {
     heldWords: state.held?.words.slice(0, MOST_WORDS) ?? null,
     worker: state.lastBy.name,
     station: state.lastStation,
+    odd: state.calibration.outOfFamily && oddWords(state.calibration.outOfFamily),
   };
 }
 

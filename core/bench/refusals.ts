@@ -58,6 +58,7 @@ const WORDS = {
   notLearnt: () => 'This unit is to be run: its family does not tell enough of it.',
   sayWhyLeftOut: () => 'Say why it is left out: braking, a bump, a bad fix.',
   sayHowDone: () => 'Say how it was done and what came out.',
+  oddInFamily: (says: string) => `${says} A lead looks at it and signs off.`,
   stop: (says: string) => `Cannot be signed off: ${says}`,
   undecided: (says: string) => `A lead has to choose first, on the page of the order: ${says}`,
 } as const satisfies Record<string, (...parts: never[]) => string>;

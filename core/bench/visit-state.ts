@@ -30,6 +30,8 @@ export interface Calibration {
   readonly driveEnds: readonly (EvidenceData['driveEndRead'] & { readonly capRaw: number | null })[];
   readonly fitted: (EvidenceData['wheelFitted'] & { readonly by: string }) | null;
   readonly result: EvidenceData['calibrated'] | null;
+  /** It does not read as those of its family. */
+  readonly outOfFamily: EvidenceData['outOfFamily'] | null;
   /** An odd ratio was looked at, and is no slip of unit or count. */
   readonly countStands: boolean;
 }
@@ -40,6 +42,7 @@ export const NOT_CALIBRATED: Calibration = {
   driveEnds: [],
   fitted: null,
   result: null,
+  outOfFamily: null,
   countStands: false,
 };
 

@@ -1,4 +1,4 @@
-import { PARTS, PHOTO_SUBJECTS } from './evidence.js';
+import { PARTS, PHOTO_SUBJECTS, type EvidenceData } from './evidence.js';
 import { STEPS, stepTitle } from './steps.js';
 import type { VisitState } from './visit-state.js';
 
@@ -28,6 +28,12 @@ export function trueSpeedSays({ calibration: { result }, opened }: VisitState): 
   return `${reads}, ${by}.${ends}${open} Where drive really falls to zero is measured when it is proved.`;
 }
 
+/** How a unit reads beside its family, where it does not read as they do. */
+export function oddWords({ k, count, low, high }: EvidenceData['outOfFamily']): string {
+  const off = (ratio: number): string => `${Math.abs((ratio - 1) * 100).toFixed(1)} % ${ratio < 1 ? 'low' : 'high'}`;
+  return `Reads ${off(k)}; the ${count} others of its type, display and tyre lead one to expect ${off(low)} to ${off(high)}.`;
+}
+
 /** What a visit's papers repeat beyond its codes: what was done by other means, let stand, replaced and photographed. */
 export function whatStands({
   byHand,
@@ -37,6 +43,7 @@ export function whatStands({
   carriedKm,
   surprises,
   found,
+  calibration: { outOfFamily },
 }: VisitState): readonly string[] {
   const read = Object.keys(found).length;
   return [
@@ -48,6 +55,7 @@ export function whatStands({
     ...Object.entries(accepted).map(
       ([label, { words, by }]) => `${label} differs from its target and stays as it shows. Accepted by ${by}: ${words}`,
     ),
+    ...(outOfFamily ? [oddWords(outOfFamily)] : []),
     ...parts.map(({ part, words, by }) => `${PARTS[part]} replaced by ${by.name}: ${words}`),
     ...(carriedKm > 0 ? [`Kilometres on an odometer that is not on the vehicle any more: ${carriedKm}.`] : []),
     ...byHand.filter(({ done }) => done).map(({ step, words }) => `${stepTitle(step)}, done by other means: ${words}`),

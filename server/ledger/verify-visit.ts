@@ -108,6 +108,7 @@ const UNIT_TITLES: Partial<Record<keyof UnitRow, string>> = {
   openSerial: 'Open serial',
   mapId: 'Display map of its unit',
   surprises: 'Number of surprises',
+  odd: 'Why it looks odd',
 };
 
 async function photoFindings(

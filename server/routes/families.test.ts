@@ -10,7 +10,8 @@ import {
   type DisplayMap,
   type EvidenceData,
 } from '@decurio/core';
-import type { BenchView, LearntFamily, LineUnit, OrderActed } from '@decurio/contract';
+import type { BenchView, LearntFamily, LineUnit, LineView, OrderActed } from '@decurio/contract';
+import { verifyVisit } from '../ledger/verify-visit.js';
 import {
   Bench,
   DUE,
@@ -28,16 +29,19 @@ let server: TestServer;
 let teo: Person;
 let ines: Person;
 let units: readonly LineUnit[];
+let orderId: string;
 let map: DisplayMap;
 beforeAll(async () => {
   server = await startTestServer();
   ines = await signInAs(server, 'lead');
   await fillLibrary(await signInAs(server, 'owner'));
   teo = await signInAs(server, 'technician');
-  ({ units } = await takeOrder(
+  const order = await takeOrder(
     teo,
-    orderFile(Array.from({ length: 14 }, (_, i) => `S26-${String(i + 1).padStart(4, '0')}`)),
-  ));
+    orderFile(Array.from({ length: 18 }, (_, i) => `S26-${String(i + 1).padStart(4, '0')}`)),
+  );
+  units = order.units;
+  orderId = order.taken.orderId;
   map = (await teo.get(`/api/units/${units[0]!.id}/bench`)).json<BenchView>().map;
 });
 afterAll(() => server.close());
@@ -70,6 +74,10 @@ describe('a unit that left calibrated', () => {
     expect(again.state.toKey).toEqual(['L4.1']);
   });
 });
+
+/** What does not hold of a visit's rows. */
+const findingsOf = async (bench: Bench): Promise<readonly string[]> =>
+  (await verifyVisit(server.app.source.manager, bench.visitId))?.findings ?? ['gone'];
 
 let taken = 0;
 /** The next unit of the order, worked as far as Calibrate. */
@@ -194,6 +202,57 @@ describe('a family', () => {
     expect(errorOf(await ninth.send(ninth.draft('calibrated', { ...learnt, count: 30 }))).code).toBe('otherFigures');
     await ninth.act('calibrated', learnt);
     expect(ninth.state.step).toBe('prove');
+  });
+
+  it('notices a unit that reads otherwise: a finding on it, told on Line, and the next one is run', async () => {
+    const odd = await calibrated(1960);
+    const note = odd.evidence.at(-1);
+    expect(note).toMatchObject({ kind: 'outOfFamily', data: { count: 8, cause: odd.evidence.at(-2)?.id } });
+    const { units: line } = (await teo.get(`/api/orders/${orderId}/line`)).json<LineView>();
+    expect(line.filter(({ odd: said }) => said !== null)).toEqual([
+      expect.objectContaining({
+        id: odd.unitId,
+        odd: expect.stringMatching(/^Reads .* high; the 8 others of its type/),
+      }),
+    ]);
+    const [family] = (await teo.get('/api/families')).json<LearntFamily[]>();
+    expect(family?.advice).toMatchObject({ next: 'full', why: 'surprise', inFamily: 8, odd: [{ seen: 'atOnce' }] });
+    await odd.act('stepByHand', { step: 'prove', done: false, words: '' });
+    expect(errorOf(await odd.sign()).code).toBe('oddInFamily');
+    const next = await atCalibrate();
+    expect(next.state.opened.bench?.calibrate).toMatchObject({ runs: 'full', family: null });
+    expect(await findingsOf(odd)).toEqual([]);
+  });
+
+  it('counts it until a lead says why it is left out; a technician does not', async () => {
+    const [family] = (await teo.get('/api/families')).json<LearntFamily[]>();
+    const visitId = family!.advice.odd[0]!.run.visitId;
+    const leave = (person: Person, words: string, of = visitId) =>
+      person.post('/api/families/runs/left-out', { visitId: of, words });
+    expect(errorOf(await leave(teo, 'its tyre was flat')).code).toBe('notAllowed');
+    expect(errorOf(await leave(ines, 'no')).code).toBe('badFields');
+    expect(errorOf(await leave(ines, 'its tyre was flat', randomUUID())).code).toBe('noSuchRun');
+    const [left] = (await leave(ines, 'its tyre was flat')).json<LearntFamily[]>();
+    expect(left?.advice).toMatchObject({ next: 'sample', why: 'learnt', odd: [], family: { count: 8 } });
+    expect(left?.runs.find((run) => run.visitId === visitId)?.leftOut).toEqual({
+      words: 'its tyre was flat',
+      by: 'The lead',
+    });
+    const [again] = (await leave(ines, '')).json<LearntFamily[]>();
+    expect(again?.advice.why).toBe('surprise');
+    await leave(ines, 'its tyre was flat');
+  });
+
+  it('forgets a run that is taken back, and what was said of it', async () => {
+    const odd = await calibrated(1960);
+    expect(odd.evidence.at(-1)?.kind).toBe('outOfFamily');
+    const calibratedEntry = odd.evidence.at(-2)!;
+    await odd.act('undone', { voids: calibratedEntry.id });
+    expect(odd.state.step).toBe('calibrate');
+    expect(odd.state.calibration).toMatchObject({ result: null, outOfFamily: null });
+    const [family] = (await teo.get('/api/families')).json<LearntFamily[]>();
+    expect(family?.runs.map(({ visitId }) => visitId)).not.toContain(odd.visitId);
+    expect(await findingsOf(odd)).toEqual([]);
   });
 
   it('begins anew with a tyre batch, which a lead declares', async () => {

@@ -1,7 +1,7 @@
 import type { FastifyInstance } from 'fastify';
-import { newBatchRequest, type NewBatchRequest } from '@decurio/contract';
+import { leaveRunOutRequest, newBatchRequest, type LeaveRunOutRequest, type NewBatchRequest } from '@decurio/contract';
 import { permit } from '../security/roles.js';
-import { beginBatch, learntFamilies } from '../store/wheel-families.js';
+import { beginBatch, learntFamilies, leaveRunOut } from '../store/wheel-families.js';
 
 export async function familyRoutes(app: FastifyInstance): Promise<void> {
   app.get(
@@ -23,6 +23,22 @@ export async function familyRoutes(app: FastifyInstance): Promise<void> {
       const { name } = permit(request.session, 'decide');
       await beginBatch(app.source.manager, { ...request.body, by: name });
       return reply.status(201).send(await learntFamilies(app.source.manager));
+    },
+  );
+
+  app.post<{ Body: LeaveRunOutRequest }>(
+    '/families/runs/left-out',
+    {
+      schema: {
+        summary: 'Leave a run out of what its family is learnt from, with the reason, or take it in again',
+        body: leaveRunOutRequest,
+      },
+      config: { act: 'decide' },
+    },
+    async (request) => {
+      const { name } = permit(request.session, 'decide');
+      await leaveRunOut(app.source.manager, { ...request.body, by: name });
+      return learntFamilies(app.source.manager);
     },
   );
 }

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { factsOf, type Evidence } from '@decurio/core';
 import type { NewEvidence } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
@@ -5,6 +6,7 @@ import { HttpProblem } from '../problems.js';
 import { catchUpUnit } from './behind-units.js';
 import { Orders, Units, Visits } from './entities.js';
 import { reviseUnit } from './revise-units.js';
+import { oddOf } from './wheel-families.js';
 import { inTransaction } from './transaction.js';
 import { appendIn, readEvidence, type Writer } from './visits.js';
 
@@ -50,13 +52,38 @@ const take = (
   inTransaction(source, async (manager) => {
     const { entry, isReplay } = await appendIn(manager, unitId, visitId, draft, writer);
     const why = whyAnew(entry);
-    if (why === null) return { entry, followed: [], isReplay };
-    if (!isReplay) await workOutAnew(manager, unitId, entry, why, writer);
+    if (why === null && entry.kind !== 'calibrated') return { entry, followed: [], isReplay };
+    if (!isReplay && why !== null) await workOutAnew(manager, unitId, entry, why, writer);
+    if (!isReplay && entry.kind === 'calibrated') await holdAgainstFamily(manager, unitId, entry, writer);
     const followed = (await readEvidence(manager, visitId)).filter(
-      (later) => later.kind === 'setupRevised' && later.data.cause === entry.id,
+      (later) => (later.kind === 'setupRevised' || later.kind === 'outOfFamily') && later.data.cause === entry.id,
     );
     return { entry, followed, isReplay };
   });
+
+/** A unit that was run is held against those of its family: one that reads otherwise is told so in its own log. */
+async function holdAgainstFamily(
+  manager: EntityManager,
+  unitId: string,
+  entry: Evidence,
+  writer: Writer,
+): Promise<void> {
+  const odd = await oddOf(manager, entry);
+  if (odd)
+    await appendIn(
+      manager,
+      unitId,
+      entry.visitId,
+      {
+        id: randomUUID(),
+        seq: entry.seq + 1,
+        kind: 'outOfFamily',
+        at: new Date().toISOString(),
+        data: { ...odd, cause: entry.id },
+      },
+      writer,
+    );
+}
 
 async function workOutAnew(
   manager: EntityManager,

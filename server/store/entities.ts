@@ -125,6 +125,7 @@ export const Units = new EntitySchema<UnitRow>({
     surprises: { type: 'int' },
     ownWishes: { type: 'longtext', nullable: true },
     returnedWhy: { type: 'varchar', length: 500, nullable: true },
+    odd: { type: 'varchar', length: 300, nullable: true },
     lastVisitId: { ...uuid, nullable: true },
     revision: { type: 'int' },
   },

@@ -13,7 +13,7 @@ const PAGE = 50;
  */
 const ORDER_SQL = `SELECT o.id, o.number, o.customer, o.place, o.className, o.limitKmh, IF(o.isPrivateLand, o.terms, NULL) AS landTerms, o.dueAt, o.takenAt, o.units, o.sealed, o.held,
     o.classCheck FROM customer_order o`;
-const LINE_SQL = `SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId, returnedWhy, ownWishes
+const LINE_SQL = `SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId, returnedWhy, odd, ownWishes
   FROM unit WHERE orderId = ? AND status <> 'withdrawn' ORDER BY position`;
 
 /** Orders, newest first. */
@@ -59,6 +59,7 @@ export const lineUnit = (row: UnitRow): LineUnit => ({
   station: row.station,
   visitId: row.visitId,
   returnedWhy: row.returnedWhy,
+  odd: row.odd,
   own: wishesOf(row),
 });
 

@@ -105,6 +105,7 @@ async function comeBack(
       visitId: null,
       foundAt: null,
       surprises: 0,
+      odd: null,
       lastVisitId: unit.visitId,
       returnedWhy: `${why}. ${says}`.slice(0, 500),
     },

@@ -103,6 +103,8 @@ export interface UnitRow {
   ownWishes: string | null;
   /** Why a unit that was done came back to the line. */
   returnedWhy: string | null;
+  /** Why it reads otherwise than its family. */
+  odd: string | null;
   /** The sealed visit that the next one takes up again. */
   lastVisitId: string | null;
   /** The revision of its order by which it was set up. */

@@ -37,6 +37,7 @@ export function unitRows(
     displayFoundAt: null,
     ownWishes: null,
     returnedWhy: null,
+    odd: null,
     lastVisitId: null,
     foundAt: null,
     surprises: 0,

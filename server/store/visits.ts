@@ -16,6 +16,7 @@ import {
   type EvidenceKind,
   type Received,
   type VisitState,
+  type WrittenKind,
 } from '@decurio/core';
 import type { NewEvidence, OpenVisitRequest } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
@@ -140,7 +141,12 @@ export interface Appended {
 }
 
 /** `kind` and `data` belong together; entries that the server writes itself come this way too. */
-export type Draft = NewEvidence | OwnDraft<'displayFound'> | OwnDraft<'setupRevised'> | OwnDraft<'withdrawn'>;
+export type Draft =
+  | NewEvidence
+  | { [K in Exclude<EvidenceKind, WrittenKind | 'opened'>]: OwnDraft<K> }[Exclude<
+      EvidenceKind,
+      WrittenKind | 'opened'
+    >];
 type OwnDraft<K extends EvidenceKind> = Pick<DeedOf<K>, 'id' | 'seq' | 'kind' | 'at' | 'data'>;
 
 /**

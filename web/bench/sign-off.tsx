@@ -1,7 +1,7 @@
 import { Textarea } from '@mantine/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { isOpen, shortSeal, stepsLeftOut, trueSpeedSays, whatStands, type VisitState } from '@decurio/core';
+import { isOpen, offers, shortSeal, stepsLeftOut, trueSpeedSays, whatStands, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
@@ -25,6 +25,7 @@ export function SignOff({
   const [busy, setBusy] = useState(false);
   const agreed = state.verdicts.filter((v) => v.verdict === 'agrees').length;
   const recorded = state.verdicts.filter((v) => v.verdict === 'asFound').length;
+  const closed = who ? offers(state, 'signedOff', { by: who, station: who.station }) : null;
   const left = stepsLeftOut(state);
   const stands = whatStands(state);
   const sign = async () => {
@@ -64,6 +65,9 @@ export function SignOff({
           says="It cannot be signed off. A lead confirms the class under Library, Rule packs, with the local authority."
         />
       )}
+      {closed?.code === 'oddInFamily' && (
+        <Notice kind="stop" title="It does not read as its family" says={closed.message} />
+      )}
       <FindingList findings={state.opened.setup.findings} />
       {state.opened.setup.findings.some(isOpen) && (
         <p className={classes['lead']}>
@@ -87,7 +91,7 @@ export function SignOff({
           type="submit"
           look="main"
           busy={busy}
-          disabled={bench.classStanding !== 'checked' || state.opened.setup.findings.some(isOpen)}
+          disabled={bench.classStanding !== 'checked' || closed !== null}
           onAct={() => undefined}
         >
           Sign off and seal

@@ -11,6 +11,7 @@ export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; 
   const waiting = units.filter((unit) => unit.status === 'waiting').slice(0, Math.max(1, SHOWN - mine.length));
   const next = [...mine, ...waiting].slice(0, SHOWN);
   const held = units.filter((unit) => unit.status === 'held');
+  const odd = units.filter((unit) => unit.odd !== null);
   return (
     <aside className={classes['side']}>
       <section className={classes['card']}>
@@ -40,6 +41,24 @@ export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; 
             ))}
           </ul>
           {held.length > SHOWN && <p className="soft">and {held.length - SHOWN} more, marked in the ranks</p>}
+        </section>
+      )}
+      {odd.length > 0 && (
+        <section className={`${classes['card']} ${classes['odd']}`}>
+          <h2 className="cap">Unlike their family</h2>
+          <ul>
+            {odd.slice(0, SHOWN).map((unit) => (
+              <li key={unit.id}>
+                <Link to={unit.status === 'sealed' ? `/ledger/${unit.visitId}` : `/bench/${unit.id}`}>
+                  <span className={classes['serial']}>{unit.serial}</span> {unit.odd}
+                </Link>
+              </li>
+            ))}
+          </ul>
+          {odd.length > SHOWN && <p className="soft">and {odd.length - SHOWN} more</p>}
+          <p className="soft">
+            The next ones are run in full until <Link to="/library/learnt">somebody says why</Link>.
+          </p>
         </section>
       )}
     </aside>

@@ -19,6 +19,7 @@ import type {
   LibraryEntry,
   LibraryKind,
   LineView,
+  LeaveRunOutRequest,
   NewBatchRequest,
   NewDispute,
   NewEvidence,
@@ -237,6 +238,10 @@ export const api = createApi({
     families: build.query<LearntFamily[], null>({ query: () => '/families', providesTags: ['Families'] }),
     beginBatch: build.mutation<LearntFamily[], NewBatchRequest>({
       query: (body) => ({ url: '/families/batches', method: 'POST', body }),
+      invalidatesTags: ['Families'],
+    }),
+    leaveRunOut: build.mutation<LearntFamily[], LeaveRunOutRequest>({
+      query: (body) => ({ url: '/families/runs/left-out', method: 'POST', body }),
       invalidatesTags: ['Families'],
     }),
     disputes: build.query<DisputeView[], string | null>({

@@ -8,6 +8,7 @@ import {
   REFERENCES,
   stepTitle,
   WHEEL_MEASURES,
+  oddWords,
   type DisplayMap,
   type Evidence,
   type EvidenceData,
@@ -45,6 +46,7 @@ const TITLES: Readonly<Record<EvidenceKind, string>> = {
   driveEndRead: 'Drive ended',
   wheelFitted: 'Wheel and cap chosen',
   calibrated: 'Calibrated',
+  outOfFamily: 'Unlike its family',
   stepByHand: 'By hand',
   undone: 'Taken back',
   signedOff: 'Signed off',
@@ -132,6 +134,8 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
       return `${entry.data.count} readings: reads ${shareWords(entry.data.ratio.k)}; with the codes chosen, ${shareWords(entry.data.predicted.k)}`;
     case 'calibrated':
       return calibratedWords(entry.data);
+    case 'outOfFamily':
+      return oddWords(entry.data);
     case 'stepByHand':
       return `${stepTitle(entry.data.step)} ${entry.data.done ? 'done by other means' : 'left out'}${entry.data.words === '' ? '' : `: ${entry.data.words}`}`;
     case 'undone':

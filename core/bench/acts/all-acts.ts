@@ -7,6 +7,7 @@ import {
   calibrated,
   countStands,
   driveEndRead,
+  outOfFamily,
   speedJudged,
   speedRead,
   wheelFitted,
@@ -55,6 +56,7 @@ export const ACTS: { readonly [K in EvidenceKind]: ActOf<K> } = {
   driveEndRead,
   wheelFitted,
   calibrated,
+  outOfFamily,
   stepByHand,
   signedOff,
 };

@@ -92,7 +92,12 @@ export const calibrated: ActOf<'calibrated'> = {
     if (data.how === 'learnt') return state.opened.bench?.calibrate?.runs === 'sample' ? null : refusal('notLearnt');
     return noneUsed(state) ?? (needsCheckRun(state.calibration) ? refusal('noCheckRun', CHECK_READINGS) : null);
   },
-  then: (state, deed) => advance(withCalibration(state, { result: deed.data }), 'calibrate', deed),
+  then: (state, deed) => advance(withCalibration(state, { result: deed.data, outOfFamily: null }), 'calibrate', deed),
+};
+
+/** A finding on the unit: its own figures stand, and a lead looks at it before it leaves. */
+export const outOfFamily: ActOf<'outOfFamily'> = {
+  then: (state, { data }) => withCalibration(state, { outOfFamily: data }),
 };
 
 /** Another wheel code or pulse count was keyed, and too few readings were taken with it. */

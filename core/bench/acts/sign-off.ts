@@ -1,6 +1,7 @@
 import { checkedLine } from '../../setup/inputs/rule-pack.js';
 import { isOpen } from '../../setup/setup.js';
 import { refusal } from '../refusals.js';
+import { oddWords } from '../what-stands.js';
 import { stepTitle } from '../steps.js';
 import type { ActOf } from './act.js';
 import { advance } from './support.js';
@@ -18,11 +19,13 @@ export const stepByHand: ActOf<'stepByHand'> = {
 };
 
 export const signedOff: ActOf<'signedOff'> = {
-  closed: ({ opened: { setup } }) => {
+  closed: ({ opened: { setup }, calibration }, { by }) => {
     const stop = setup.findings.find((finding) => finding.level === 'stop');
     if (stop) return refusal('stop', stop.says);
     const open = setup.findings.find(isOpen);
-    return open ? refusal('undecided', open.says) : null;
+    if (open) return refusal('undecided', open.says);
+    const { outOfFamily } = calibration;
+    return outOfFamily && by.role === 'technician' ? refusal('oddInFamily', oddWords(outOfFamily)) : null;
   },
   then: (state, deed) => {
     // What stands on papers is the check that was signed under, not the one at the opening.

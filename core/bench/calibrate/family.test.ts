@@ -11,7 +11,10 @@ const map = {
 const terms = compileSetup(inputs({ map })).speed!;
 const runs = (count: number, k: (i: number) => number, wheelRaw = 28): UnitRun[] =>
   Array.from({ length: count }, (_, i) => ({
+    visitId: `v-${i}`,
     serial: `S26-0${400 + i}`,
+    u: 0.001,
+    leftOut: null,
     k: k(i),
     at: '2026-11-25T10:00:00.000Z',
     wheelRaw,

@@ -2,13 +2,11 @@ import type { Code, DisplayMap } from '../../display/map/display-map.js';
 import type { Choices } from '../../setup/inputs/house-rules.js';
 import type { SpeedTerms } from '../../setup/setup.js';
 import { chooseWheelCodes } from '../../speed/choose/choose-wheel-codes.js';
-import {
-  FEWEST_RUNS,
-  FULL_AFTER_SURPRISE,
-  samplingAdvice,
-  type FamilyRun,
-  type SamplingAdvice,
-} from '../../speed/fleet/sampling-advice.js';
+import type { EvidenceData } from '../evidence.js';
+import { expectedOf, outOfFamily } from '../../speed/fleet/out-of-family.js';
+import type { FamilyRun } from '../../speed/fleet/family-ratio.js';
+import { FEWEST_RUNS } from '../../speed/fleet/fewest-runs.js';
+import { FULL_AFTER_SURPRISE, samplingAdvice, type SamplingAdvice } from '../../speed/fleet/sampling-advice.js';
 import { circumferenceMm } from '../../speed/wheel-code.js';
 import type { CalibrateTerms } from '../bench-terms.js';
 import { pulsesOf, questionFor, wheelCodes } from './wheel-question.js';
@@ -46,7 +44,11 @@ export function comparable({ map, terms, runs }: Pick<Family, 'map' | 'terms' | 
       (pulsesOf(pulses, pulsesRaw) ?? terms.pulses)
     );
   };
-  return runs.map((run) => ({ serial: run.serial, at: run.at, k: (run.k * counts(newest)) / counts(run) }));
+  return runs.map((run) => {
+    const { visitId, serial, at, leftOut, k, u } = run;
+    const by = counts(newest) / counts(run);
+    return { visitId, serial, at, leftOut, k: k * by, u: u * by };
+  });
 }
 
 /** What a family tells of its next unit. */
@@ -72,7 +74,7 @@ export function calibrateTermsFor(family: Family): CalibrateTerms {
   const newest = family.runs.at(-1);
   const { family: ratio } = advice;
   const isLearnt =
-    ratio !== null && family.runs.length >= FEWEST_RUNS && advice.why !== 'surprise' && newest !== undefined;
+    ratio !== null && advice.inFamily >= FEWEST_RUNS && advice.why !== 'surprise' && newest !== undefined;
   const learnt = isLearnt
     ? {
         k: ratio.mean,
@@ -94,13 +96,14 @@ export function calibrateTermsFor(family: Family): CalibrateTerms {
   };
 }
 
-function whyWords({ why, outsider }: SamplingAdvice, { runs, rule, learntSince }: Family): string {
-  const count = runs.length;
+function whyWords({ why, outsider, odd, inFamily }: SamplingAdvice, { runs, rule, learntSince }: Family): string {
+  const count = runs.filter(({ leftOut }) => leftOut === null).length;
   switch (why) {
     case 'tooFew':
-      return count === 0
-        ? `None of this type, display and tyre was run yet: the first ${FEWEST_RUNS} are.`
-        : `${count} of this type, display and tyre ${count === 1 ? 'was' : 'were'} run; the first ${FEWEST_RUNS} are.`;
+      if (count === 0) return `None of this type, display and tyre was run yet: the first ${FEWEST_RUNS} are.`;
+      if (odd.length > 0)
+        return `${inFamily} of this type, display and tyre read alike, and ${FEWEST_RUNS} must: ${odd.map(({ run }) => run.serial).join(', ')} read otherwise.`;
+      return `${count} of this type, display and tyre ${count === 1 ? 'was' : 'were'} run; the first ${FEWEST_RUNS} are.`;
     case 'surprise':
       return `${outsider} read otherwise than those before it: the next ${FULL_AFTER_SURPRISE} are run.`;
     case 'capNotSure':
@@ -125,3 +128,16 @@ const knownBy = ({ map, terms }: Family, run: UnitRun | undefined): Readonly<Rec
 
 const rawOf = (code: Code | null, raw: number | null): Readonly<Record<string, number>> =>
   code && raw !== null ? { [code.label]: raw } : {};
+
+/** What is said of a unit that was run and does not read as those of its family before it; null where it does. */
+export function oddInFamily(
+  family: Pick<Family, 'map' | 'terms' | 'runs'>,
+  visitId: string,
+): EvidenceData['outOfFamily'] | null {
+  const runs = comparable(family);
+  const odd = outOfFamily(runs).find(({ run }) => run.visitId === visitId);
+  if (!odd) return null;
+  const others = runs.filter((run) => run.visitId !== visitId && run.leftOut === null);
+  const expected = expectedOf(others, odd.run.u);
+  return expected && { k: odd.run.k, count: expected.count, low: expected.low, high: expected.high };
+}

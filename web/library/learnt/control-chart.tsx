@@ -14,7 +14,11 @@ import classes from './learnt.module.css';
 
 /** Run by run, how much a unit reads over true; the mean, where 95 of 100 lie, and where the next one is expected. */
 export function ControlChart({ family: { runs, advice } }: { readonly family: LearntFamily }) {
-  const points = runs.map(({ serial, k }, i) => ({ at: i + 1, serial, off: (k - 1) * 100 }));
+  const isOdd = new Set(advice.odd.map(({ run }) => run.visitId));
+  const points = runs.map(({ serial, visitId, k, leftOut }, i) => {
+    const off = (k - 1) * 100;
+    return { at: i + 1, serial, off, odd: isOdd.has(visitId) ? off : null, out: leftOut ? off : null };
+  });
   const { family } = advice;
   const edges = [
     ...points.map(({ off }) => off),
@@ -67,6 +71,8 @@ export function ControlChart({ family: { runs, advice } }: { readonly family: Le
             activeDot={false}
           />
           <Scatter dataKey="off" fill="var(--ink)" isAnimationActive={false} />
+          <Scatter dataKey="odd" fill="var(--madder)" shape="diamond" isAnimationActive={false} />
+          <Scatter dataKey="out" fill="var(--rule)" shape="cross" isAnimationActive={false} />
           {family && (
             <ReferenceArea
               x1={next - 0.18}

@@ -9,6 +9,7 @@ import { whenFull } from '../../ui/when.js';
 import { Facts } from '../facts.js';
 import { Shelves } from '../shelves.js';
 import shelf from '../library-page.module.css';
+import { OddRuns } from './odd-runs.js';
 import { NewBatchDialog } from './new-batch-dialog.js';
 import classes from './learnt.module.css';
 
@@ -73,6 +74,7 @@ function Family({ family }: { readonly family: LearntFamily }) {
           <ControlChart family={family} />
         </Suspense>
       )}
+      <OddRuns family={family} />
       {told && (
         <Facts
           rows={[
@@ -98,15 +100,19 @@ function Family({ family }: { readonly family: LearntFamily }) {
   );
 }
 
-function adviceWords({ advice: { why, oneIn, outsider, family }, runs }: LearntFamily): string {
+function adviceWords({ advice: { why, oneIn, outsider, family, odd, inFamily }, runs }: LearntFamily): string {
   switch (why) {
     case 'tooFew':
-      return `${runs.length} of ${FEWEST_RUNS} runs: every unit is run.`;
+      return odd.length > 0
+        ? `${inFamily} read alike, and ${FEWEST_RUNS} must: every unit is run.`
+        : `${runs.length} of ${FEWEST_RUNS} runs: every unit is run.`;
     case 'surprise':
       return `${outsider} read otherwise than those before it: the next ones are run in full.`;
     case 'capNotSure':
     case 'showsUnder':
-      return 'The runs spread too far to key others by them: every unit is run.';
+      return odd.length > 0
+        ? 'With what reads otherwise, the runs spread too far to key others by them: every unit is run.'
+        : 'The runs spread too far to key others by them: every unit is run.';
     case 'learnt':
       return `Learnt from ${family?.count ?? 0} units: the next ones are keyed by it at once, and one in ${oneIn} is run. Their certificates say that they were not themselves measured.`;
   }
