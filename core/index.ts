@@ -1,4 +1,5 @@
 export * from './result.js';
+export * from './text.js';
 export * from './instant.js';
 export * from './display/map/functions.js';
 export * from './display/map/display-map.js';

@@ -6,6 +6,7 @@ export const PROBLEMS = {
   badJson: [400, 'The request is not valid JSON. Nothing was changed.'],
   noBody: [400, 'The request needs a JSON object as its body. Nothing was changed.'],
   tooDeep: [400, 'The request nests deeper than anything here. Nothing was changed.'],
+  halfLetter: [400, 'A text in this holds half a letter, which cannot be kept. Type it again.'],
   badFields: [400, 'Some fields need another look. Nothing was changed.'],
   wrongPassword: [401, 'Name and password do not belong together. Check both and try again.'],
   signedOut: [401, 'You are signed out. Sign in again; what you entered is still here.'],

@@ -20,6 +20,7 @@ it('shows where and why a unit is held, and who was last at it', () => {
     heldWords: 'bent fork',
     worker: 'Teo R.',
     station: 'bay 1',
+    odd: null,
   });
 });
 

@@ -1,3 +1,4 @@
+import { shortened } from '../text.js';
 import { HOLD_REASONS } from './evidence.js';
 import type { VisitState } from './visit-state.js';
 import { oddWords } from './what-stands.js';
@@ -29,7 +30,7 @@ export function projectVisit(state: VisitState): VisitProjection {
     step: state.step,
     ladder: STEPS.map((step) => mark(state, step.id)).join(''),
     heldReason: state.held ? HOLD_REASONS[state.held.reason] : null,
-    heldWords: state.held?.words.slice(0, MOST_WORDS) ?? null,
+    heldWords: state.held && shortened(state.held.words, MOST_WORDS),
     worker: state.lastBy.name,
     station: state.lastStation,
     odd: state.calibration.outOfFamily && oddWords(state.calibration.outOfFamily),

@@ -1,4 +1,4 @@
-import type { VisitRecord } from '@decurio/core';
+import { shortened, type VisitRecord } from '@decurio/core';
 import dayjs from 'dayjs';
 import utc from 'dayjs/plugin/utc.js';
 import type { PaperFont } from './fonts.js';
@@ -26,7 +26,7 @@ export function unprintable(record: Pick<VisitRecord, 'evidence'>): readonly str
   const found = new Set<string>();
   const look = (value: unknown): void => {
     if (typeof value === 'string') {
-      if (legible(value) !== value.normalize('NFC')) found.add(value.slice(0, 80));
+      if (legible(value) !== value.normalize('NFC')) found.add(shortened(value, 80));
     } else if (typeof value === 'object' && value !== null) Object.values(value).forEach(look);
   };
   look(record.evidence);

@@ -4,6 +4,7 @@ import { documentSchemas, newDocumentRequest, type LibraryDocuments, type Librar
 import { ValidationError } from 'yup';
 import { checkOrderFile, type CheckedFile, type IntakeLibrary } from '../intake/check-order-file.js';
 import { readOrderFile, type FileRead } from '../intake/read-order-file.js';
+import { hasHalfLetter } from './half-letters.js';
 import { DEEPEST_JSON, jsonDepth } from './json-depth.js';
 
 /*
@@ -108,7 +109,9 @@ function validated<T>(
 function parse(bytes: Uint8Array): { readonly ok: true; readonly value: unknown } | { readonly ok: false } {
   try {
     const text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-    return jsonDepth(text) > DEEPEST_JSON ? { ok: false } : { ok: true, value: JSON.parse(text) as unknown };
+    return jsonDepth(text) > DEEPEST_JSON || hasHalfLetter(text)
+      ? { ok: false }
+      : { ok: true, value: JSON.parse(text) as unknown };
   } catch {
     return { ok: false };
   }

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { shortened } from '@decurio/core';
 import type { OrderActed, OrderChangeKind } from '@decurio/contract';
 import { QueryFailedError, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
@@ -71,7 +72,7 @@ export async function record(
     kind,
     at: new Date(),
     byName: by.name,
-    reason: reason.slice(0, 500),
+    reason: shortened(reason, 500),
     body: JSON.stringify(says.slice(0, 60)),
   });
   await noteOrderChange(manager, orderId);

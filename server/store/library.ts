@@ -1,4 +1,4 @@
-import { canonicalJson, hashOf, type ClassCheck, type RulePack } from '@decurio/core';
+import { canonicalJson, hashOf, shortened, type ClassCheck, type RulePack } from '@decurio/core';
 import type { LibraryDocuments, LibraryEntry, LibraryKind, VersionView } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
@@ -153,7 +153,7 @@ export async function confirmMap(
     if (draft.confirmed) throw new HttpProblem('confirmedAlready');
     if (newest.addedBy === by.userId) throw new HttpProblem('ownDraft');
     const author = await manager.findOneBy(Accounts, { id: newest.addedBy });
-    const confirmed = { by: author ? `${author.displayName}, ${by.name}`.slice(0, 80) : by.name, on, unit, firmware };
+    const confirmed = { by: author ? shortened(`${author.displayName}, ${by.name}`, 80) : by.name, on, unit, firmware };
     const row: LibraryRow = {
       ...newest,
       version: version + 1,

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { hashOf, inKmh, type OrderTerms, type VehicleClass } from '@decurio/core';
+import { hashOf, inKmh, shortened, type OrderTerms, type VehicleClass } from '@decurio/core';
 import type {
   AddUnitsRequest,
   AmendRequest,
@@ -244,7 +244,7 @@ export async function withdrawUnits(
       'withdrawn',
       writer,
       request.reason,
-      [`Withdrawn: ${rows.map(({ serial }) => serial).join(', ')}.`.slice(0, 480)],
+      [shortened(`Withdrawn: ${rows.map(({ serial }) => serial).join(', ')}.`, 480)],
       request.id,
     );
   });

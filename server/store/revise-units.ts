@@ -6,6 +6,7 @@ import {
   hashOf,
   knownOfVisit,
   lastShown,
+  shortened,
   STEPS_OFFERED,
   untouchedLadder,
   type Setup,
@@ -107,7 +108,7 @@ async function comeBack(
       surprises: 0,
       odd: null,
       lastVisitId: unit.visitId,
-      returnedWhy: `${why}. ${says}`.slice(0, 500),
+      returnedWhy: shortened(`${why}. ${says}`, 500),
     },
   );
   await manager.query('UPDATE customer_order SET sealed = sealed - 1 WHERE id = ?', [order.id]);

@@ -1,3 +1,4 @@
+import { shortened } from '@decurio/core';
 import { Textarea } from '@mantine/core';
 import { useState } from 'react';
 
@@ -17,7 +18,7 @@ export function LinesField({ label, value, onChange, most }: LinesFieldProps) {
       label={label}
       value={text}
       rows={Math.max(2, text.split('\n').length)}
-      error={tooLong === undefined ? undefined : `"${tooLong.slice(0, 20)}…" is longer than ${most} letters.`}
+      error={tooLong === undefined ? undefined : `"${shortened(tooLong, 20)}…" is longer than ${most} letters.`}
       onChange={(event) => {
         setText(event.target.value);
         onChange(

@@ -1,5 +1,5 @@
 import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
-import type { Evidence, Pace, VisitRecord } from '@decurio/core';
+import { shortened, type Evidence, type Pace, type VisitRecord } from '@decurio/core';
 import type {
   AddUnitsRequest,
   AmendRequest,
@@ -120,7 +120,7 @@ export const api = createApi({
       query: ({ id, file }) => ({
         url: '/intakes',
         method: 'POST',
-        params: { id, fileName: file.name.slice(0, 200) },
+        params: { id, fileName: shortened(file.name, 200) },
         headers: { 'content-type': 'text/csv' },
         body: file,
       }),

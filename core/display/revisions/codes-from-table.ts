@@ -1,4 +1,5 @@
 import type { Problem } from '../../result.js';
+import { shortened } from '../../text.js';
 import type { Code } from '../map/display-map.js';
 import { FUNCTIONS, type CodeFunction } from '../map/functions.js';
 
@@ -71,8 +72,8 @@ function wordsOf(text: string): { raw: number; value: string; title: string }[] 
   if (parts.length === 0) return null;
   return parts.map(([, raw = '', title = '']) => ({
     raw: Number(raw),
-    value: title.trim().slice(0, 40),
-    title: title.trim().slice(0, 80),
+    value: shortened(title.trim(), 40),
+    title: shortened(title.trim(), 80),
   }));
 }
 
@@ -101,11 +102,11 @@ function codeOf(row: TableRow, { label, min, max, step, factory, entries }: Row)
     encoding:
       entries.length > 0
         ? { kind: 'table', entries }
-        : { kind: 'line', scale: 1, unit: (row['unit'] ?? '').trim().slice(0, 12), sentinels: [] },
+        : { kind: 'line', scale: 1, unit: shortened((row['unit'] ?? '').trim(), 12), sentinels: [] },
     access: /lock/i.test(row['access'] ?? '') ? 'locked' : 'open',
     effect: 'unverified',
     actsAfter: 'restart',
     source: 'makersPaper',
-    ...(note === '' ? {} : { note: note.slice(0, 400) }),
+    ...(note === '' ? {} : { note: shortened(note, 400) }),
   };
 }

@@ -1,6 +1,16 @@
 import { TextInput } from '@mantine/core';
 import { lazy, Suspense, useState } from 'react';
-import { draftMap, hold, idFrom, parseDisplayMap, tap, type Code, type DisplayMap, type Problem } from '@decurio/core';
+import {
+  draftMap,
+  hold,
+  idFrom,
+  parseDisplayMap,
+  shortened,
+  tap,
+  type Code,
+  type DisplayMap,
+  type Problem,
+} from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import { CaptureView } from './capture-view.js';
@@ -125,7 +135,7 @@ function beginFromTable(name: string, text: string, begin: Begin, fail: (problem
 /** A map that holds together around these codes; how it is handled is a guess that a person replaces. */
 function skeleton(name: string, codes: readonly Code[]): DisplayMap {
   const map = draftMap({
-    name: name.slice(0, 60) || 'New display',
+    name: shortened(name, 60) || 'New display',
     revision: '?',
     serial: '?',
     firmware: '?',

@@ -1,7 +1,7 @@
 import { Textarea } from '@mantine/core';
 import Papa from 'papaparse';
 import { useState } from 'react';
-import { readShownTimes, shownOnStretches, type Stretch } from '@decurio/core';
+import { readShownTimes, shortened, shownOnStretches, type Stretch } from '@decurio/core';
 import type { TrackView } from '../../../workers/track-worker.js';
 import { ActButton } from '../../../ui/act-button.js';
 import { FileInput } from '../../../ui/file-input.js';
@@ -72,7 +72,7 @@ export function TrackStretches({ track, measure, readings, onDone }: TrackStretc
       await readings.add('track', {
         speed: { kmh: stretch.kmh, uKmh: stretch.uKmh, uCommon: 0 },
         shown: shown === '' ? 0 : shown,
-        instrument: track.name.slice(0, 60),
+        instrument: shortened(track.name, 60),
         words: `${clock(stretch.fromMs - track.startMs)} to ${clock(stretch.toMs - track.startMs)}`,
       });
     }
