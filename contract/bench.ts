@@ -29,6 +29,9 @@ const raw = () =>
     .required();
 const words = (most: number) => string().strict().max(most).defined();
 const nothing = object({}).noUnknown();
+const packVolts = () =>
+  number().strict().min(0, 'Volts by meter, not below zero.').max(120, 'Above 120 V no pack of this trade reads.');
+const packCondition = () => string().oneOf(['sound', 'unsafe'] as const);
 const mm = () =>
   number()
     .strict()
@@ -59,14 +62,8 @@ export const evidenceSchemas = {
       .oneOf([true] as const, 'Confirm the display revision first.')
       .required(),
     odometerKm: number().strict().min(0, 'An odometer does not read below zero.').max(999999).nullable().defined(),
-    packV: number()
-      .strict()
-      .min(0, 'Volts by meter, not below zero.')
-      .max(120, 'Above 120 V no pack of this trade reads.')
-      .required('Measure the pack and type its volts.'),
-    packCondition: string()
-      .oneOf(['sound', 'unsafe'] as const)
-      .required(),
+    packV: packVolts().required('Measure the pack and type its volts.'),
+    packCondition: packCondition().required(),
     tyreBar: number()
       .strict()
       .min(0, 'Not below zero.')
@@ -77,6 +74,11 @@ export const evidenceSchemas = {
     clampSound: boolean().strict().required(),
     accessories: words(200),
     damage: words(1000),
+  }).noUnknown(),
+  packMeasured: object({
+    packV: packVolts().required('Measure the pack and type its volts.'),
+    packCondition: packCondition().required(),
+    words: words(200),
   }).noUnknown(),
   photographed: object({
     photoId: string().strict().uuid().required(),
@@ -147,12 +149,8 @@ export const evidenceSchemas = {
     words: string().strict().trim().min(3, 'Say in a few words what was changed and why.').max(500).required(),
     oldOdometerKm: number().strict().min(0, 'Not below zero.').max(999999).nullable().defined(),
     newOdometerKm: number().strict().min(0, 'Not below zero.').max(999999).nullable().defined(),
-    packV: number()
-      .strict()
-      .min(0, 'Not below zero.')
-      .max(120, 'Above 120 V no pack of this trade reads.')
-      .nullable()
-      .defined(),
+    packV: packVolts().nullable().defined(),
+    packCondition: packCondition().optional(),
   }).noUnknown(),
   wheelMeasured: object({
     how: string()

@@ -1,5 +1,6 @@
 export * from './result.js';
 export * from './text.js';
+export * from './figures.js';
 export * from './instant.js';
 export * from './display/map/functions.js';
 export * from './display/map/display-map.js';

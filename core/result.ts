@@ -12,6 +12,12 @@ export type Result<T, P = Problem> =
 
 export const ok = <T>(value: T): { readonly ok: true; readonly value: T } => ({ ok: true, value });
 
+/** The value of what cannot be refused, because it was looked at before. @throws Error where it was refused all the same: a bug */
+export function certain<T>(result: Result<T>): T {
+  if (!result.ok) throw new Error(`${result.problem.code}: ${result.problem.message}`);
+  return result.value;
+}
+
 export const refuse = (code: string, message: string): { readonly ok: false; readonly problem: Problem } => ({
   ok: false,
   problem: { code, message },

@@ -41,6 +41,8 @@ export interface BenchTerms {
   readonly photos: { readonly checkIn: readonly PhotoSubject[]; readonly readBack: readonly PhotoSubject[] };
   /** Values live in the display only while it is attached, and house rules ask to unplug it before the read-back. */
   readonly unplugCheck: boolean;
+  /** `perCell`: a pack is judged by what each of its cells rests at. Visits opened before that was asked know only too many volts. */
+  readonly packRule?: 'perCell';
   /** Whoever reads back must not have keyed. */
   readonly otherReader: boolean;
   /** Whether its speed is to be run, and what its family was learnt to be. Visits opened before it was led through have none. */
@@ -99,6 +101,7 @@ export function benchTermsFor({ type, map, houseRules: { choices }, batch, calib
     },
     unplugCheck:
       choices.unplugCheck === 'whereKept' && map.codes.some((code) => code.keptIn === 'displayWhileAttached'),
+    packRule: 'perCell',
     otherReader: choices.reader === 'other',
     ...(calibrate ? { calibrate } : {}),
     cautions: cautionsFor(type, map),

@@ -50,6 +50,11 @@ const stuck: readonly Act[] = [
   restarted,
   ...lockedRead,
 ];
+const part = (name: 'display' | 'controller' | 'motor' | 'tyre' | 'pack', more: object = {}): Act => [
+  'partReplaced',
+  { part: name, words: 'Changed.', oldOdometerKm: null, newOdometerKm: null, packV: null, ...more },
+];
+
 const heldForLock: readonly Act[] = [...stuck, ['readBackClosed', {}]];
 const released = (decision: NonNullable<Parameters<typeof releasedWith>[0]>): Act => releasedWith(decision);
 function releasedWith(
@@ -342,11 +347,8 @@ describe('what a lead decides on a code that does not move', () => {
 
   it('but never that an unsafe pack goes on', () => {
     const unsafe: readonly Act[] = [benchOpened, ['checkedIn', { ...soundCheckIn, packCondition: 'unsafe' }]];
-    expect(refusalOf([...unsafe, released({ way: 'goOn' })])).toBe('packUnsafe');
-    const changed = [
-      ...unsafe,
-      ['partReplaced', { part: 'pack', words: 'New pack.', oldOdometerKm: null, newOdometerKm: null, packV: 40.1 }],
-    ] as readonly Act[];
+    expect(refusalOf([...unsafe, released({ way: 'goOn' })])).toBe('packStops');
+    const changed = [...unsafe, part('pack', { packV: 40.1, packCondition: 'sound' })] as readonly Act[];
     expect(stateAfter([...changed, released({ way: 'goOn' })])).toMatchObject({
       held: null,
       checkedIn: { packV: 40.1, packCondition: 'sound' },
@@ -356,11 +358,6 @@ describe('what a lead decides on a code that does not move', () => {
 
 describe('a part replaced', () => {
   const done: readonly Act[] = [...upToReadBack, ...allRead, ['readBackClosed', {}], ...byHand];
-  const part = (name: 'display' | 'controller' | 'motor' | 'tyre' | 'pack', more: object = {}): Act => [
-    'partReplaced',
-    { part: name, words: 'Changed.', oldOdometerKm: null, newOdometerKm: null, packV: null, ...more },
-  ];
-
   it('display: everything about codes starts again, and kilometres are carried forward', () => {
     expect(stateAfter([...done, part('display', { oldOdometerKm: 412, newOdometerKm: 0 })])).toMatchObject({
       step: 'checkIn',
@@ -386,15 +383,59 @@ describe('a part replaced', () => {
 
   it('pack: measured, restarted, read again; one of another voltage is held', () => {
     expect(refusalOf([...done, part('pack')])).toBe('packNotMeasured');
-    expect(stateAfter([...done, part('pack', { packV: 40.2 })])).toMatchObject({
+    expect(refusalOf([...done, part('pack', { packV: 40.2 })])).toBe('packNotLookedAt');
+    const sound = { packV: 40.2, packCondition: 'sound' };
+    expect(stateAfter([...done, part('pack', sound)])).toMatchObject({
       step: 'restart',
       checkedIn: { packV: 40.2 },
     });
-    expect(stateAfter([...done, part('pack', { packV: 52 })]).held?.reason).toBe('pack');
+    expect(stateAfter([...done, part('pack', { ...sound, packV: 52 })]).held?.reason).toBe('pack');
+    expect(stateAfter([...done, part('pack', { ...sound, packV: 18 })]).held?.words).toContain('Never charge');
+    expect(stateAfter([...done, part('pack', { packV: 40, packCondition: 'unsafe' })]).held?.reason).toBe('pack');
   });
 
   it('before its step came leaves the unit where it is; before check in there is nothing to compare', () => {
     expect(stateAfter([...upToKeyIn, part('tyre')]).step).toBe('keyIn');
     expect(refusalOf([benchOpened, part('tyre')])).toBe('notCheckedIn');
+  });
+});
+
+describe('a pack that was drawn out too far', () => {
+  const at = (packV: number): readonly Act[] => [benchOpened, ['checkedIn', { ...soundCheckIn, packV }]];
+  const measured = (packV: number, packCondition: 'sound' | 'unsafe' = 'sound'): Act => [
+    'packMeasured',
+    { packV, packCondition, words: 'two hours on its own charger, watched' },
+  ];
+
+  it.each([0.3, 18, 26, 43])('holds its unit at %d V, and no word of a lead lets it go on', (packV) => {
+    expect(stateAfter(at(packV)).held?.reason).toBe('pack');
+    expect(refusalOf([...at(packV), released({ way: 'goOn' })])).toBe('packStops');
+  });
+
+  it('does not hold it where it is merely empty, and says so', () => {
+    expect(stateAfter(at(31)).held).toBeNull();
+  });
+
+  it('is measured again, and released then', () => {
+    const charged = [...at(26), measured(38.2)];
+    expect(stateAfter(charged)).toMatchObject({ held: { reason: 'pack' }, checkedIn: { packV: 38.2 } });
+    expect(stateAfter([...charged, released({ way: 'goOn' })]).held).toBeNull();
+    expect(refusalOf([...at(26), measured(27), released({ way: 'goOn' })])).toBe('packStops');
+    expect(refusalOf([...at(26), measured(38.2, 'unsafe'), released({ way: 'goOn' })])).toBe('packStops');
+  });
+
+  it('is noticed whenever it is measured, and not before check in', () => {
+    expect(stateAfter([...upToKeyIn, measured(20)]).held?.words).toContain('Ruined');
+    expect(refusalOf([benchOpened, measured(38)])).toBe('notCheckedIn');
+  });
+
+  it('went on in visits of before that rule, which are read as they were', () => {
+    const kept = Object.entries(benchOpening.bench!).filter(([key]) => key !== 'packRule');
+    const bench = Object.fromEntries(kept) as unknown as NonNullable<(typeof benchOpening)['bench']>;
+    const before: Act = ['opened', { ...benchOpening, bench }];
+    expect(stateAfter([before, ['checkedIn', { ...soundCheckIn, packV: 26 }]])).toMatchObject({
+      held: null,
+      step: 'makeSafe',
+    });
   });
 });

@@ -167,6 +167,12 @@ export interface EvidenceData {
     readonly accessories: string;
     readonly damage: string;
   };
+  /** The pack looked at and measured once more, by meter, at rest. */
+  readonly packMeasured: {
+    readonly packV: number;
+    readonly packCondition: 'sound' | 'unsafe';
+    readonly words: string;
+  };
   /** A photograph that was kept; `sha256` of the bytes as they are stored. */
   readonly photographed: {
     readonly photoId: string;
@@ -212,6 +218,8 @@ export interface EvidenceData {
     readonly oldOdometerKm: number | null;
     readonly newOdometerKm: number | null;
     readonly packV: number | null;
+    /** Of a new pack; the first releases did not ask. */
+    readonly packCondition?: 'sound' | 'unsafe';
   };
   /** How far its wheel rolls in a turn, with the 95 % range, mm. */
   readonly wheelMeasured: {

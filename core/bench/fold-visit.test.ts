@@ -183,7 +183,7 @@ describe('holding', () => {
   it('stops on a swollen pack, and on volts that no such pack has', () => {
     expect(stateAfter([opened, ['checkedIn', { ...soundCheckIn, packCondition: 'unsafe' }]]).held?.reason).toBe('pack');
     expect(stateAfter([opened, ['checkedIn', { ...soundCheckIn, packV: 46.9 }]]).held?.words).toContain(
-      '13 or 14 cells',
+      '12, 13, 14 or 15 cells',
     );
     expect(stateAfter([opened, ['checkedIn', { ...soundCheckIn, packV: 29 }]]).held).toBeNull();
   });

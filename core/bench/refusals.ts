@@ -40,12 +40,13 @@ const WORDS = {
   sameReader: () => 'House rules ask for another pair of eyes: whoever keyed this unit does not read it back.',
   notHeld: () => 'This unit is not held.',
   needsLead: () => 'A lead releases a held unit.',
-  packUnsafe: () =>
-    'A swollen, wet or damaged pack is not powered, whoever signs. Record the new pack under Part replaced, or withdraw the unit.',
+  packStops: (words: string) =>
+    `${words} Whoever signs, that pack is not powered. Measure it again, record another under Part replaced, or withdraw the unit.`,
   notAgainst: (label: string) => `${label} is not against its target: there is nothing to accept.`,
   nothingAccepted: () => 'Say which codes are accepted as they show.',
   notBack: (step: string) => `It cannot be sent back to ${step}.`,
   notCheckedIn: () => 'Check the unit in first; what it came with is recorded there.',
+  packNotLookedAt: () => 'Look at the new pack as at the first: swollen, wet, hot or damaged, or sound?',
   packNotMeasured: () => 'Measure the new pack and type its volts.',
   wheelTooEarly: () => 'The wheel is measured between check in and calibrate.',
   fittedAlready: () => 'Wheel and cap were chosen by runs already, which tell more than a tape.',

@@ -1,3 +1,5 @@
+import { badFigure } from '../figures.js';
+import { ok, type Result } from '../result.js';
 import type { LabelledPack } from '../setup/inputs/vehicle-type.js';
 import { CELL_VOLTS } from './cell.js';
 
@@ -32,8 +34,23 @@ export interface CurrentLimit {
  * The battery current that a power limit leaves. Volts times amperes is battery input, not rated output: on the rated
  * basis no current follows from the limit. The nominal voltage is the label's (48, not 13 * 3.6); the full one is that
  * of a pack at the end of charge. Never above controller or type.
+ * @returns refused (`noFigure`) where a figure is none
+ * @example
+ * const pack = { chemistry: 'liIon', cellsInSeries: 13, labelV: 48, capacityAh: 14 } as const;
+ * const by = (basis: 'nominal' | 'full') => currentLimitFor({ pack, limitW: 750, basis, ratedW: 750, controllerA: 25, typeA: 22 });
+ * [by('nominal'), by('full')].map((limit) => limit.ok && Math.floor(limit.value.limitA)); // [15, 13]
  */
-export function currentLimitFor({ pack, limitW, basis, ratedW, controllerA, typeA }: CurrentLimitInputs): CurrentLimit {
+export function currentLimitFor(inputs: CurrentLimitInputs): Result<CurrentLimit> {
+  const { pack, limitW, basis, ratedW, controllerA, typeA } = inputs;
+  const bad = badFigure({
+    'The label': [pack.labelV, 'aboveZero'],
+    'Its number of cells': [pack.cellsInSeries, 'whole'],
+    'The power allowed': [limitW ?? 1, 'aboveZero'],
+    "The motor's rating": [ratedW, 'notBelowZero'],
+    "The controller's limit": [controllerA, 'aboveZero'],
+    "The type's limit": [typeA, 'aboveZero'],
+  });
+  if (bad) return { ok: false, problem: bad };
   const fullV = CELL_VOLTS[pack.chemistry].fullV * pack.cellsInSeries;
   const readings =
     limitW === null ? null : { nominalV: pack.labelV, nominalA: limitW / pack.labelV, fullV, fullA: limitW / fullV };
@@ -44,10 +61,10 @@ export function currentLimitFor({ pack, limitW, basis, ratedW, controllerA, type
     limitW !== null && basis === 'rated' && ratedW > limitW
       ? `The motor is rated ${ratedW} W; the class allows ${limitW} W. No current setting cures that.`
       : null;
-  return {
+  return ok({
     limitA,
     decidedBy: byPower <= Math.min(typeA, controllerA) ? 'power' : typeA <= controllerA ? 'type' : 'controller',
     readings,
     stop,
-  };
+  });
 }

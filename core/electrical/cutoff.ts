@@ -9,9 +9,11 @@ export interface CutoffWish {
   readonly decidedBy: 'cells' | 'controller' | 'protection';
 }
 
-/** (cell floor + margin) * cells in series. */
-export const cutoffTargetV = (pack: LabelledPack, marginVPerCell: number): number =>
-  Number(((CELL_VOLTS[pack.chemistry].floorV + marginVPerCell) * pack.cellsInSeries).toFixed(3));
+/** (cell floor + margin) * cells in series, and never nearer the knee of the cell's curve than it should be. */
+export function cutoffTargetV(pack: LabelledPack, marginVPerCell: number): number {
+  const { floorV, kneeV } = CELL_VOLTS[pack.chemistry];
+  return Number((Math.max(floorV + marginVPerCell, kneeV) * pack.cellsInSeries).toFixed(3));
+}
 
 /**
  * Where the ride should end: at the cells' floor and margin, not under the controller's own cut-off where that is

@@ -1,3 +1,4 @@
+import { badFigure } from '../figures.js';
 import type { Chemistry } from '../setup/inputs/vehicle-type.js';
 
 type Curve = readonly (readonly [percent: number, volts: number])[];
@@ -19,7 +20,7 @@ const CURVES: Readonly<Record<Chemistry, Curve>> = {
     [100, 4.2],
   ],
   lfp: [
-    [0, 2.5],
+    [0, 2.8],
     [5, 3.0],
     [10, 3.15],
     [20, 3.22],
@@ -30,12 +31,12 @@ const CURVES: Readonly<Record<Chemistry, Curve>> = {
     [100, 3.4],
   ],
   leadAcid: [
-    [0, 1.75],
-    [10, 1.9],
-    [20, 1.95],
-    [40, 2.0],
-    [60, 2.04],
-    [80, 2.08],
+    [0, 1.95],
+    [10, 1.97],
+    [20, 1.985],
+    [40, 2.02],
+    [60, 2.055],
+    [80, 2.09],
     [100, 2.12],
   ],
 };
@@ -43,8 +44,12 @@ const CURVES: Readonly<Record<Chemistry, Curve>> = {
 /** Between these a resting LFP cell hardly changes its voltage: no percentage can be told from it. */
 const LFP_PLATEAU = { from: 20, to: 90 } as const;
 
-/** Rested volts of one cell at a charge of 0 to 100 percent; beyond that the ends stand. */
+/**
+ * Rested volts of one cell at a charge of 0 to 100 percent; beyond that the ends stand.
+ * @throws RangeError where the charge is no figure, which is a bug of the caller
+ */
 export function restedCellV(chemistry: Chemistry, percent: number): number {
+  if (Number.isNaN(percent)) throw new RangeError('a charge is a number');
   return interpolate(CURVES[chemistry], percent);
 }
 
@@ -57,8 +62,13 @@ export interface ChargeTold {
 /**
  * Charge of a rested pack by its volts per cell. A resting LFP pack gives no percentage between about 20 and 90 %: the
  * whole plateau is given back.
+ * @returns null where the volts are no figure
+ * @example
+ * chargeTold('liIon', 3.7); // { fromPercent: 50, toPercent: 50 }
+ * chargeTold('lfp', 3.28); // { fromPercent: 20, toPercent: 90 }
  */
-export function chargeTold(chemistry: Chemistry, cellV: number): ChargeTold {
+export function chargeTold(chemistry: Chemistry, cellV: number): ChargeTold | null {
+  if (badFigure({ 'A cell': [cellV, 'notBelowZero'] })) return null;
   const percent = interpolate(
     CURVES[chemistry].map(([p, v]) => [v, p] as const),
     cellV,

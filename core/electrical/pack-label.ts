@@ -1,12 +1,5 @@
-import type { Chemistry, LabelledPack } from '../setup/inputs/vehicle-type.js';
-import { CELL_VOLTS } from './cell.js';
-
-/** Cells in series that packs of a nominal label are built with. */
-const CELLS_BY_LABEL: Readonly<Record<Chemistry, Readonly<Record<number, readonly number[]>>>> = {
-  liIon: { 24: [7], 36: [10], 48: [13], 52: [14], 60: [16, 17], 72: [20] },
-  lfp: { 24: [8], 36: [12], 48: [15, 16], 60: [20], 72: [24] },
-  leadAcid: { 24: [12], 36: [18], 48: [24], 60: [30], 72: [36] },
-};
+import type { LabelledPack } from '../setup/inputs/vehicle-type.js';
+import { CELL_VOLTS, CELLS_BY_LABEL } from './cell.js';
 
 /**
  * What is odd about a pack's description: a label that goes with another number of cells, or volts that the cells never
@@ -17,11 +10,11 @@ export function doubtAboutPack({
   labelV,
   cellsInSeries,
 }: Pick<LabelledPack, 'chemistry' | 'labelV' | 'cellsInSeries'>): string | null {
-  const usual = CELLS_BY_LABEL[chemistry][labelV];
+  const usual = CELLS_BY_LABEL[chemistry].find(([label]) => label === labelV)?.[1];
   if (usual?.includes(cellsInSeries) === true) return null;
   const cell = CELL_VOLTS[chemistry];
   const span = `${cellsInSeries} cells run from ${(cell.floorV * cellsInSeries).toFixed(1)} to ${(cell.fullV * cellsInSeries).toFixed(1)} V`;
-  const others = Object.entries(CELLS_BY_LABEL[chemistry]).flatMap(([label, counts]) =>
+  const others = CELLS_BY_LABEL[chemistry].flatMap(([label, counts]) =>
     counts.includes(cellsInSeries) ? [`${label} V`] : [],
   );
   const called = others.length > 0 ? ` and are usually called ${others.join(' or ')}` : '';

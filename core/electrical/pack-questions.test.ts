@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { doubtAboutPack } from './pack-label.js';
-import { classesThatExplain, gaugeUnderEachClass } from './voltage-class.js';
+import { classesThatExplain, gaugeUnderEachClass, percentWords } from './voltage-class.js';
 import { cutoffWish } from './cutoff.js';
 
 const pack = (labelV: number, cellsInSeries: number, chemistry: 'liIon' | 'lfp' | 'leadAcid' = 'liIon') => ({
@@ -50,9 +50,30 @@ describe('a gauge set to another class', () => {
     expect(classesThatExplain('liIon', 39.5, 0)).not.toContain(36);
     expect(classesThatExplain('liIon', 54, 140)).toEqual([24, 36]);
   });
+
+  it('of LFP on its plateau tells no percentage, and all of the plateau is explained by it', () => {
+    const on16 = gaugeUnderEachClass('lfp', 52.5).find(({ labelV }) => labelV === 48);
+    expect(on16).toMatchObject({ says: 'plausible', charge: { toPercent: 100 } });
+    expect(percentWords(on16!.charge!)).toBe('20 to 100');
+    for (const shown of [20, 30, 40, 55, 80, 90]) expect(classesThatExplain('lfp', 52.5, shown)).toContain(48);
+  });
+
+  it('counts with every number of cells that a label goes with', () => {
+    const of60 = (volts: number) => gaugeUnderEachClass('liIon', volts).find(({ labelV }) => labelV === 60);
+    expect(of60(71.4)?.says).toBe('plausible');
+    expect(of60(71.5)?.says).toBe('more than full');
+    expect(of60(62.9)?.charge?.fromPercent).toBeCloseTo(50, 6);
+    expect(of60(62.9)?.charge?.toPercent).toBeGreaterThan(75);
+  });
 });
 
 describe('where the ride ends', () => {
+  it('lies off the knee of the cells: LFP never under 2.8 V', () => {
+    const lfp = { ...pack(36, 12, 'lfp'), capacityAh: 10, protectionTripsV: null, profile: null };
+    expect(cutoffWish(lfp, 0.1, null).volts).toBe(33.6);
+    expect(cutoffWish(lfp, 0.5, null).volts).toBe(36);
+  });
+
   const full = { ...pack(36, 10), capacityAh: 10, protectionTripsV: null, profile: null };
 
   it("is decided by cells, controller or the pack's own protection", () => {

@@ -3,17 +3,24 @@ import { describe, expect, it } from 'vitest';
 import { chargeTold, restedCellV } from './open-circuit.js';
 import { currentLimitFor } from './current-limit.js';
 import { gaugeSteps } from './gauge-steps.js';
+import { certain } from '../result.js';
+import { classesThatExplain, gaugeUnderEachClass } from './voltage-class.js';
 import { rangeSpan } from './range-span.js';
 
 const liIon13 = { chemistry: 'liIon', cellsInSeries: 13, labelV: 48, capacityAh: 14 } as const;
 const liIon10 = { chemistry: 'liIon', cellsInSeries: 10, labelV: 36, capacityAh: 13 } as const;
+const told = (...asked: Parameters<typeof chargeTold>) => {
+  const charge = chargeTold(...asked);
+  if (!charge) throw new Error('no charge told');
+  return charge;
+};
 const CHEMISTRIES = ['liIon', 'lfp', 'leadAcid'] as const;
 
 describe('the open-circuit curve', () => {
   it("meets the cell's floor and rested full", () => {
     expect([restedCellV('liIon', 0), restedCellV('liIon', 100)]).toEqual([3.0, 4.2]);
-    expect([restedCellV('lfp', 0), restedCellV('lfp', 100)]).toEqual([2.5, 3.4]);
-    expect([restedCellV('leadAcid', 0), restedCellV('leadAcid', 100)]).toEqual([1.75, 2.12]);
+    expect([restedCellV('lfp', 0), restedCellV('lfp', 100)]).toEqual([2.8, 3.4]);
+    expect([restedCellV('leadAcid', 0), restedCellV('leadAcid', 100)]).toEqual([1.95, 2.12]);
   });
 
   it('rises with charge, and tells the charge it was asked at', () => {
@@ -24,7 +31,7 @@ describe('the open-circuit curve', () => {
         fc.double({ min: 0.1, max: 1, noNaN: true }),
         (chemistry, percent, more) => {
           expect(restedCellV(chemistry, percent + more)).toBeGreaterThan(restedCellV(chemistry, percent));
-          const { fromPercent, toPercent } = chargeTold(chemistry, restedCellV(chemistry, percent));
+          const { fromPercent, toPercent } = told(chemistry, restedCellV(chemistry, percent));
           expect(fromPercent - 1e-6).toBeLessThanOrEqual(percent);
           expect(toPercent + 1e-6).toBeGreaterThanOrEqual(percent);
         },
@@ -49,9 +56,9 @@ describe('a limit in watts', () => {
   const inputs = { pack: liIon13, limitW: 750, ratedW: 750, controllerA: 25, typeA: 22 } as const;
 
   it('of 750 W on a 48 V pack is 15 A by the label and 13 A when full', () => {
-    expect(Math.floor(currentLimitFor({ ...inputs, basis: 'nominal' }).limitA)).toBe(15);
-    expect(Math.floor(currentLimitFor({ ...inputs, basis: 'full' }).limitA)).toBe(13);
-    expect(currentLimitFor({ ...inputs, basis: 'full' }).readings).toMatchObject({
+    expect(Math.floor(certain(currentLimitFor({ ...inputs, basis: 'nominal' })).limitA)).toBe(15);
+    expect(Math.floor(certain(currentLimitFor({ ...inputs, basis: 'full' })).limitA)).toBe(13);
+    expect(certain(currentLimitFor({ ...inputs, basis: 'full' })).readings).toMatchObject({
       nominalV: 48,
       nominalA: 15.625,
       fullA: 750 / (13 * 4.2),
@@ -59,20 +66,24 @@ describe('a limit in watts', () => {
   });
 
   it('on the rated basis leaves no current, and stops on a label above it', () => {
-    expect(currentLimitFor({ ...inputs, basis: 'rated' })).toMatchObject({ limitA: 22, decidedBy: 'type', stop: null });
-    expect(currentLimitFor({ ...inputs, basis: 'rated', ratedW: 1000 }).stop).toContain('rated 1000 W');
+    expect(certain(currentLimitFor({ ...inputs, basis: 'rated' }))).toMatchObject({
+      limitA: 22,
+      decidedBy: 'type',
+      stop: null,
+    });
+    expect(certain(currentLimitFor({ ...inputs, basis: 'rated', ratedW: 1000 })).stop).toContain('rated 1000 W');
   });
 
   it('never goes above controller or type', () => {
-    expect(currentLimitFor({ ...inputs, basis: 'nominal', typeA: 12 })).toMatchObject({
+    expect(certain(currentLimitFor({ ...inputs, basis: 'nominal', typeA: 12 }))).toMatchObject({
       limitA: 12,
       decidedBy: 'type',
     });
-    expect(currentLimitFor({ ...inputs, basis: 'nominal', controllerA: 9 })).toMatchObject({
+    expect(certain(currentLimitFor({ ...inputs, basis: 'nominal', controllerA: 9 }))).toMatchObject({
       limitA: 9,
       decidedBy: 'controller',
     });
-    expect(currentLimitFor({ ...inputs, limitW: null, basis: 'nominal' })).toMatchObject({
+    expect(certain(currentLimitFor({ ...inputs, limitW: null, basis: 'nominal' }))).toMatchObject({
       limitA: 22,
       readings: null,
     });
@@ -81,21 +92,21 @@ describe('a limit in watts', () => {
 
 describe('the steps of a gauge', () => {
   it('of five bars on ten cells are fifths of the charge', () => {
-    const { steps, emptyV, fullV } = gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'edge' });
+    const { steps, emptyV, fullV } = certain(gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'edge' }));
     expect(steps).toEqual([
       { bar: 2, packV: 35.5 },
       { bar: 3, packV: 36.5 },
       { bar: 4, packV: 37.7 },
       { bar: 5, packV: 39.6 },
     ]);
-    expect([emptyV, fullV]).toEqual([30, 42]);
+    expect([emptyV, fullV]).toEqual([30, 41.2]);
   });
 
   it('lie lower by the sag while riding, and higher where a bar goes out in its middle', () => {
-    const rest = gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'edge' });
-    const riding = gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'edge', sag: { cruisingA: 6, ohm: 0.2 } });
+    const rest = certain(gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'edge' }));
+    const riding = certain(gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'edge', sag: { cruisingA: 6, ohm: 0.2 } }));
     riding.steps.forEach(({ packV }, i) => expect(packV).toBeCloseTo((rest.steps[i]?.packV ?? 0) - 1.2, 6));
-    const centred = gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'centre' });
+    const centred = certain(gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'centre' }));
     centred.steps.forEach(({ packV }, i) => expect(packV).toBeGreaterThan(rest.steps[i]?.packV ?? 0));
   });
 
@@ -106,11 +117,13 @@ describe('the steps of a gauge', () => {
         fc.integer({ min: 4, max: 24 }),
         fc.integer({ min: 2, max: 10 }),
         (chemistry, cellsInSeries, bars) => {
-          const { steps, emptyV, fullV } = gaugeSteps({
-            pack: { chemistry, cellsInSeries, labelV: 1, capacityAh: 1 },
-            bars,
-            goesOutAt: 'edge',
-          });
+          const { steps, emptyV, fullV } = certain(
+            gaugeSteps({
+              pack: { chemistry, cellsInSeries, labelV: 1, capacityAh: 1 },
+              bars,
+              goesOutAt: 'edge',
+            }),
+          );
           const all = [emptyV, ...steps.map((step) => step.packV), fullV];
           expect(all).toEqual([...all].sort((a, b) => a - b));
           expect(steps).toHaveLength(bars - 1);
@@ -122,10 +135,70 @@ describe('the steps of a gauge', () => {
 });
 
 it('a range is a span with its assumptions: 36 V, 13 Ah, four fifths, 8 to 12 Wh a km', () => {
-  expect(rangeSpan({ pack: liIon10, usableShare: 0.8, whPerKm: { least: 8, most: 12 } })).toMatchObject({
+  expect(certain(rangeSpan({ pack: liIon10, usableShare: 0.8, whPerKm: { least: 8, most: 12 } }))).toMatchObject({
     fromKm: 31,
     toKm: 46,
     usableWh: 374.40000000000003,
   });
-  expect(rangeSpan({ pack: liIon10, usableShare: 0.8, whPerKm: { least: 8, most: 12 } }).assumes).toHaveLength(3);
+  expect(certain(rangeSpan({ pack: liIon10, usableShare: 0.8, whPerKm: { least: 8, most: 12 } })).assumes).toHaveLength(
+    3,
+  );
+});
+
+describe('what rounding must not eat', () => {
+  it('is a whole kilometre: 29 and 69 were told for 30 and 70', () => {
+    const span = (labelV: number, capacityAh: number, share: number, use: number) =>
+      certain(
+        rangeSpan({
+          pack: { ...liIon10, labelV, capacityAh },
+          usableShare: share,
+          whPerKm: { least: use, most: use },
+        }),
+      ).fromKm;
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 200 }),
+        fc.constantFrom(24, 36, 48, 52, 60),
+        fc.constantFrom(0.7, 0.8, 0.9, 1),
+        fc.integer({ min: 50, max: 200 }),
+        (km, labelV, share, tenths) => {
+          const use = tenths / 10;
+          expect(span(labelV, (km * use) / (labelV * share), share, use)).toBe(km);
+        },
+      ),
+    );
+  });
+});
+
+describe('figures that are none', () => {
+  const none = [NaN, Infinity, -Infinity, -1];
+  const liIon = { least: 8, most: 12 };
+  it('are refused with a code, by every function at the front door', () => {
+    for (const bad of none) {
+      const noFigure = { ok: false, problem: { code: 'noFigure' } };
+      expect(rangeSpan({ pack: { ...liIon10, capacityAh: bad }, usableShare: 0.8, whPerKm: liIon })).toMatchObject(
+        noFigure,
+      );
+      expect(rangeSpan({ pack: liIon10, usableShare: bad, whPerKm: liIon })).toMatchObject(noFigure);
+      expect(rangeSpan({ pack: liIon10, usableShare: 0.8, whPerKm: { least: bad, most: 12 } })).toMatchObject(noFigure);
+      expect(gaugeSteps({ pack: liIon10, bars: bad, goesOutAt: 'edge' })).toMatchObject(noFigure);
+      expect(gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'edge', cutoffV: bad })).toMatchObject(noFigure);
+      expect(
+        gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'edge', sag: { cruisingA: bad, ohm: 0.1 } }),
+      ).toMatchObject(noFigure);
+      const watts = { pack: liIon10, limitW: 250, basis: 'nominal', ratedW: 250, controllerA: 15, typeA: 12 } as const;
+      expect(currentLimitFor({ ...watts, limitW: bad })).toMatchObject(noFigure);
+      expect(currentLimitFor({ ...watts, controllerA: bad })).toMatchObject(noFigure);
+      expect(currentLimitFor({ ...watts, typeA: bad })).toMatchObject(noFigure);
+      expect(chargeTold('liIon', bad)).toBeNull();
+      expect(gaugeUnderEachClass('liIon', bad)).toEqual([]);
+      expect(classesThatExplain('liIon', 48, bad)).toEqual([]);
+      expect(classesThatExplain('liIon', bad, 50)).toEqual([]);
+    }
+    expect(() => restedCellV('liIon', NaN)).toThrow(RangeError);
+    expect(rangeSpan({ pack: liIon10, usableShare: 1.2, whPerKm: liIon })).toMatchObject({ ok: false });
+    expect(rangeSpan({ pack: liIon10, usableShare: 0.8, whPerKm: { least: 12, most: 8 } })).toMatchObject({
+      ok: false,
+    });
+  });
 });

@@ -35,5 +35,6 @@ function gauge({ type: { pack } }: StandIn, { packV }: Motion, { classV }: Obeye
   const classes = gaugeUnderEachClass(pack.chemistry, packV);
   const taken = classes.find(({ labelV }) => labelV === (classV ?? pack.labelV));
   if (!taken) return null;
-  return taken.says === 'more than full' ? 110 : taken.percent;
+  if (taken.charge === null) return 110;
+  return Math.round((taken.charge.fromPercent + taken.charge.toPercent) / 2);
 }

@@ -1,4 +1,4 @@
-import { Checkbox, NumberInput, Radio, Textarea, TextInput } from '@mantine/core';
+import { Checkbox, NumberInput, Textarea, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
 import { checkPack, mapTitle, missingPhotos, type VisitState } from '@decurio/core';
@@ -9,6 +9,7 @@ import { Notice } from '../ui/notice.js';
 import { useDraft } from '../ui/use-draft.js';
 import { Photos } from './photos/photos.js';
 import type { Visit } from './use-visit.js';
+import { PackConditionField, PackSays } from './pack/pack-fields.js';
 import { WhichDisplay } from './which-display.js';
 import classes from './panel.module.css';
 
@@ -46,8 +47,9 @@ export function CheckIn({
   const revision = draft.revision || state.displayTold !== null;
   const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
   const packV = asNumber(volts);
-  const packCheck = packV === null ? null : checkPack(bench.type.pack, packV);
-  const isStopped = pack === 'unsafe' || packCheck?.verdict === 'tooHigh';
+  const checked = packV === null ? null : checkPack(bench.type.pack, packV);
+  const packCheck = checked?.ok ? checked.value : null;
+  const isStopped = pack === 'unsafe' || packCheck?.holds === true;
   const missing = !isStopped ? missingPhotos(state, 'checkIn') : [];
 
   const submit = async () => {
@@ -134,22 +136,8 @@ export function CheckIn({
           error={fields['tyreBar']}
         />
       </div>
-      {packCheck && (
-        <Notice
-          kind={packCheck.verdict === 'fits' ? 'done' : packCheck.verdict === 'tooHigh' ? 'stop' : 'care'}
-          says={packCheck.says}
-        />
-      )}
-      <Radio.Group
-        label="The pack is"
-        value={pack}
-        onChange={(value) => change({ pack: value === 'unsafe' ? 'unsafe' : 'sound' })}
-      >
-        <div className={classes['choices']}>
-          <Radio size="md" value="sound" label="dry, sound, not swollen" />
-          <Radio size="md" value="unsafe" label="swollen, wet or damaged: stops here" />
-        </div>
-      </Radio.Group>
+      {packV !== null && <PackSays pack={bench.type.pack} packV={packV} />}
+      <PackConditionField value={pack} onChange={(condition) => change({ pack: condition })} />
       <div className={classes['choices']}>
         <Checkbox
           size="md"

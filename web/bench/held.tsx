@@ -5,6 +5,7 @@ import {
   HOLD_REASONS,
   isAfter,
   isAgainst,
+  offers,
   SENT_BACK_TO,
   stepTitle,
   type HoldDecision,
@@ -18,6 +19,7 @@ import { ActButton } from '../ui/act-button.js';
 import { FindingList } from '../ui/finding-list.js';
 import { Notice } from '../ui/notice.js';
 import { whenClock } from '../ui/when.js';
+import { PackAgain } from './pack/pack-again.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
 
@@ -38,6 +40,11 @@ export function Held({ bench, state, visit }: HeldProps) {
       <p className={classes['lead']}>
         Held by {by.name} at {whenClock(at)}. A lead decides in writing; until then nothing goes on.
       </p>
+      {reason === 'pack' &&
+        who !== null &&
+        offers(state, 'packMeasured', { by: who, station: who.station }) === null && (
+          <PackAgain bench={bench} visit={visit} />
+        )}
       {who !== null && who.role !== 'technician' ? (
         <Decide bench={bench} state={state} visit={visit} />
       ) : (

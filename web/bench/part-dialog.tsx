@@ -1,9 +1,10 @@
 import { Modal, NumberInput, Select, Textarea } from '@mantine/core';
 import { useState } from 'react';
-import { checkPack, odometerKm, PARTS, type Part, type VisitState } from '@decurio/core';
+import { odometerKm, PARTS, type Part, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../ui/act-button.js';
 import { Notice } from '../ui/notice.js';
+import { PackConditionField, PackSays, type PackCondition } from './pack/pack-fields.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
 
@@ -35,6 +36,7 @@ export function PartDialog({
   const [old, setOld] = useState<number | string>(odometerKm(state) ?? '');
   const [fresh, setFresh] = useState<number | string>(0);
   const [volts, setVolts] = useState<number | string>('');
+  const [condition, setCondition] = useState<PackCondition>('sound');
   const packV = part === 'pack' ? asNumber(volts) : null;
   const write = async () => {
     const isDisplay = part === 'display';
@@ -44,6 +46,7 @@ export function PartDialog({
       oldOdometerKm: isDisplay ? asNumber(old) : null,
       newOdometerKm: isDisplay ? asNumber(fresh) : null,
       packV,
+      ...(part === 'pack' ? { packCondition: condition } : {}),
     });
     if (!problem) onClose();
   };
@@ -82,12 +85,8 @@ export function PartDialog({
             min={0}
           />
         )}
-        {packV !== null && (
-          <Notice
-            kind={checkPack(bench.type.pack, packV).verdict === 'fits' ? 'done' : 'stop'}
-            says={checkPack(bench.type.pack, packV).says}
-          />
-        )}
+        {part === 'pack' && <PackConditionField value={condition} onChange={setCondition} />}
+        {packV !== null && <PackSays pack={bench.type.pack} packV={packV} />}
         <Textarea
           label="What was changed, and why"
           value={words}

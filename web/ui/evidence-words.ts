@@ -21,6 +21,7 @@ const TITLES: Readonly<Record<EvidenceKind, string>> = {
   setupRevised: 'Worked out anew',
   withdrawn: 'Withdrawn',
   checkedIn: 'Checked in',
+  packMeasured: 'Pack measured',
   photographed: 'Photographed',
   madeSafe: 'Made safe',
   asFoundRead: 'As found',
@@ -134,6 +135,10 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
       return `${entry.data.count} readings: reads ${shareWords(entry.data.ratio.k)}; with the codes chosen, ${shareWords(entry.data.predicted.k)}`;
     case 'calibrated':
       return calibratedWords(entry.data);
+    case 'packMeasured': {
+      const { packV, packCondition, words } = entry.data;
+      return `${packV.toFixed(1)} V, ${packCondition === 'sound' ? 'sound' : 'swollen, wet, hot or damaged'}${words === '' ? '' : `: ${words}`}`;
+    }
     case 'outOfFamily':
       return oddWords(entry.data);
     case 'stepByHand':

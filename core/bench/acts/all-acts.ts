@@ -13,7 +13,7 @@ import {
   wheelFitted,
   wheelMeasured,
 } from './calibrate.js';
-import { checkedIn, photographed } from './check-in.js';
+import { checkedIn, packMeasured, photographed } from './check-in.js';
 import { held, released } from './hold.js';
 import { codeKeyed, codeSeen, codeStuck, keyInClosed, restarted } from './key-in.js';
 import { madeSafe, takenOver } from './make-safe.js';
@@ -31,6 +31,7 @@ export const ACTS: { readonly [K in EvidenceKind]: ActOf<K> } = {
   withdrawn: { then: (state, { data }) => ({ ...state, step: null, held: null, withdrawn: data.words }) },
   displayFound,
   checkedIn,
+  packMeasured,
   photographed,
   madeSafe,
   asFoundRead,

@@ -5,7 +5,8 @@ import type { VisitState } from '../visit-state.js';
 import type { ActOf } from './act.js';
 import { advance } from './support.js';
 
-const UNSAFE_PACK = 'Pack is swollen, wet or damaged. Do not power or charge it; it goes to whoever is qualified.';
+const UNSAFE_PACK =
+  'Pack is swollen, wet, hot or damaged. Do not power or charge it. It stands apart, outdoors, and goes to whoever is qualified.';
 
 /** A pack that must not be powered stops the unit here, whatever else was typed. */
 export const checkedIn: ActOf<'checkedIn'> = {
@@ -23,9 +24,26 @@ export function packStops(
   { packV, packCondition }: { readonly packV: number; readonly packCondition: 'sound' | 'unsafe' },
 ): string | null {
   if (packCondition === 'unsafe') return UNSAFE_PACK;
-  const pack = checkPack(opened.pack, packV);
-  return pack.verdict === 'tooHigh' ? `Pack reads ${packV.toFixed(1)} V. ${pack.says}` : null;
+  const check = checkPack(opened.pack, packV);
+  if (!check.ok) return check.problem.message;
+  const { verdict, holds, says } = check.value;
+  const isStopped = opened.bench?.packRule === 'perCell' ? holds : verdict === 'tooHigh';
+  return isStopped ? `Pack reads ${packV.toFixed(1)} V. ${says}` : null;
 }
+
+/** The pack looked at and measured once more, as after it was charged under somebody's eyes. */
+export const packMeasured: ActOf<'packMeasured'> = {
+  closed: ({ checkedIn: first }) => (first === null ? refusal('notCheckedIn') : null),
+  then: (state, { data: { packV, packCondition }, at, by }) => {
+    const words = packStops(state, { packV, packCondition });
+    const isOther = state.held !== null && state.held.reason !== 'pack';
+    return {
+      ...state,
+      checkedIn: state.checkedIn && { ...state.checkedIn, packV, packCondition },
+      held: words === null || isOther ? state.held : { reason: 'pack', words, at, by },
+    };
+  },
+};
 
 /** Photographs that house rules ask for at this step and that are not there yet. */
 export function missingPhotos({ opened, photos }: VisitState, step: 'checkIn' | 'readBack'): readonly PhotoSubject[] {

@@ -4,6 +4,7 @@ import { refusal, type Refusal } from '../refusals.js';
 import { isAfter, stepTitle, type StepId } from '../steps.js';
 import { judged, type VisitState } from '../visit-state.js';
 import type { ActOf } from './act.js';
+import { packStops } from './check-in.js';
 import { toFindFirst } from './as-found.js';
 import { sendBack } from './read-back.js';
 import { goBack, readable } from './support.js';
@@ -21,7 +22,7 @@ export const released: ActOf<'released'> = {
   refuses: (state, { data: { decision = GO_ON } }) => {
     switch (decision.way) {
       case 'goOn':
-        return state.opened.bench && state.checkedIn?.packCondition === 'unsafe' ? refusal('packUnsafe') : null;
+        return packStillStops(state);
       case 'accept':
         return notAccepted(state, decision.labels);
       case 'sendBack':
@@ -41,6 +42,15 @@ export const released: ActOf<'released'> = {
     }
   },
 };
+
+/** A pack that must not be powered is not, whatever anybody writes; too many volts alone were a lead's to decide before. */
+function packStillStops(state: VisitState): Refusal | null {
+  const { opened, checkedIn } = state;
+  if (!opened.bench || !checkedIn) return null;
+  const words = packStops(state, checkedIn);
+  const isAsked = opened.bench.packRule === 'perCell' || checkedIn.packCondition === 'unsafe';
+  return words !== null && isAsked ? refusal('packStops', words) : null;
+}
 
 const GO_ON: HoldDecision = { way: 'goOn' };
 

@@ -21,7 +21,11 @@ const BACK_TO: Readonly<Record<Part, StepId>> = {
  */
 export const partReplaced: ActOf<'partReplaced'> = {
   closed: ({ checkedIn }) => (checkedIn === null ? refusal('notCheckedIn') : null),
-  refuses: (_, { data: { part, packV } }) => (part === 'pack' && packV === null ? refusal('packNotMeasured') : null),
+  refuses: (_, { data: { part, packV, packCondition } }) => {
+    if (part !== 'pack') return null;
+    if (packV === null) return refusal('packNotMeasured');
+    return packCondition === undefined ? refusal('packNotLookedAt') : null;
+  },
   then: (state, deed) => {
     const { part, words } = deed.data;
     const noted = { ...state, parts: [...state.parts, { part, words, at: deed.at, by: deed.by }], isSafe: false };
@@ -55,12 +59,10 @@ function voided(state: VisitState, { data, at, by }: DeedOf<'partReplaced'>): Vi
         byHand: back.byHand.filter(({ step }) => step !== 'calibrate' && step !== 'prove'),
       };
     case 'pack': {
+      const { packCondition = 'sound' } = data;
       const packV = data.packV ?? 0;
-      const words = packStops(back, { packV, packCondition: 'sound' });
-      const next = unread({
-        ...back,
-        checkedIn: back.checkedIn && { ...back.checkedIn, packV, packCondition: 'sound' },
-      });
+      const words = packStops(back, { packV, packCondition });
+      const next = unread({ ...back, checkedIn: back.checkedIn && { ...back.checkedIn, packV, packCondition } });
       return words === null ? next : { ...next, held: { reason: 'pack', words, at, by } };
     }
   }

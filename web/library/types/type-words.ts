@@ -77,7 +77,7 @@ export function whatFollows(type: VehicleType): readonly Following[] {
     care('The type cannot allow more current than its controller gives.');
   if (type.whPerKm && known(type.whPerKm.least, type.whPerKm.most, pack.capacityAh, pack.labelV)) {
     const range = rangeSpan({ pack, usableShare: 0.8, whPerKm: type.whPerKm });
-    note(`On four fifths of a charge it goes ${range.fromKm} to ${range.toKm} km.`);
+    if (range.ok) note(`On four fifths of a charge it goes ${range.value.fromKm} to ${range.value.toKm} km.`);
   }
   if (
     type.speedLimit &&

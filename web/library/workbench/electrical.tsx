@@ -5,6 +5,7 @@ import {
   classesThatExplain,
   currentLimitFor,
   gaugeUnderEachClass,
+  percentWords,
   rangeSpan,
   type Chemistry,
 } from '@decurio/core';
@@ -19,16 +20,17 @@ export function CurrentForPower() {
   const [cells, setCells] = useState<number | ''>(10);
   const [chemistry, setChemistry] = useState<Chemistry>('liIon');
   const all = known(watts, labelV, cells);
-  const readings = all
-    ? currentLimitFor({
-        pack: { chemistry, cellsInSeries: all[2], labelV: all[1], capacityAh: 1 },
-        limitW: all[0],
-        basis: 'nominal',
-        ratedW: 0,
-        controllerA: AMPLE_A,
-        typeA: AMPLE_A,
-      }).readings
-    : null;
+  const limit =
+    all &&
+    currentLimitFor({
+      pack: { chemistry, cellsInSeries: all[2], labelV: all[1], capacityAh: 1 },
+      limitW: all[0],
+      basis: 'nominal',
+      ratedW: 0,
+      controllerA: AMPLE_A,
+      typeA: AMPLE_A,
+    });
+  const readings = limit?.ok ? limit.value.readings : null;
   return (
     <Calculator
       title="Current for this power"
@@ -63,8 +65,8 @@ export function PackFromVoltage() {
   const [gauge, setGauge] = useState<number | ''>('');
   const [chemistry, setChemistry] = useState<Chemistry>('liIon');
   const cell = CELL_VOLTS[chemistry];
-  const counts =
-    volts === '' ? [] : checkPack({ chemistry, cellsInSeries: 1, labelV: 0, capacityAh: 1 }, volts).countsThatFit;
+  const checked = volts === '' ? null : checkPack({ chemistry, cellsInSeries: 1, labelV: 0, capacityAh: 1 }, volts);
+  const counts = checked?.ok ? checked.value.countsThatFit : [];
   const explain = volts !== '' && gauge !== '' ? classesThatExplain(chemistry, volts, gauge) : [];
   return (
     <Calculator
@@ -89,8 +91,8 @@ export function PackFromVoltage() {
               {gauge === ''
                 ? `A gauge set for ${gaugeUnderEachClass(chemistry, volts)
                     .map(
-                      ({ labelV, percent, says }) =>
-                        `${labelV} V would show ${percent === null ? 'more than full' : says === 'empty' ? 'empty' : `${percent} %`}`,
+                      ({ labelV, charge, says }) =>
+                        `${labelV} V would show ${charge === null ? 'more than full' : says === 'empty' ? 'empty' : `${percentWords(charge)} %`}`,
                     )
                     .join(', for ')}.`
                 : explain.length === 0
@@ -116,14 +118,14 @@ export function Range() {
   const [least, setLeast] = useState<number | ''>(7);
   const [most, setMost] = useState<number | ''>(11);
   const all = known(labelV, ah, share, least, most);
-  const span =
-    all && all[3] <= all[4] && all[2] <= 100
-      ? rangeSpan({
-          pack: { chemistry: 'liIon', cellsInSeries: 10, labelV: all[0], capacityAh: all[1] },
-          usableShare: all[2] / 100,
-          whPerKm: { least: all[3], most: all[4] },
-        })
-      : null;
+  const worked =
+    all &&
+    rangeSpan({
+      pack: { chemistry: 'liIon', cellsInSeries: 10, labelV: all[0], capacityAh: all[1] },
+      usableShare: all[2] / 100,
+      whPerKm: { least: all[3], most: all[4] },
+    });
+  const span = worked?.ok ? worked.value : null;
   return (
     <Calculator
       title="Range"
@@ -139,7 +141,7 @@ export function Range() {
             </p>
           </>
         ) : (
-          <p>The least use comes first, the most after it; at most 100 % of the pack.</p>
+          <p>{worked && !worked.ok ? worked.problem.message : 'Type the pack, the share and the use.'}</p>
         )
       }
     >

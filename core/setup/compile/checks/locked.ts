@@ -1,6 +1,6 @@
 import type { Code } from '../../../display/map/display-map.js';
 import { rawForWord, valueWords } from '../../../display/map/raw-value.js';
-import { gaugeUnderEachClass } from '../../../electrical/voltage-class.js';
+import { gaugeUnderEachClass, percentWords } from '../../../electrical/voltage-class.js';
 import { kmhWords } from '../../../speed/speed.js';
 import { finding } from '../draft.js';
 import { CAPS, COMFORT } from '../function-groups.js';
@@ -90,9 +90,11 @@ function gaugeWouldShow(code: Code, found: number, { type, unit }: Work): string
     code.encoding.kind === 'table' ? Number(code.encoding.entries.find((entry) => entry.raw === found)?.value) : found;
   const under = gaugeUnderEachClass(type.pack.chemistry, volts).find((gauge) => gauge.labelV === labelV);
   if (!under) return 'Gauge and cut-off would not be those of this pack.';
-  const shows = { 'more than full': 'more than full', empty: 'empty', plausible: `about ${under.percent} %` }[
-    under.says
-  ];
+  const shows = {
+    'more than full': 'more than full',
+    empty: 'empty',
+    plausible: `${under.charge ? percentWords(under.charge) : '0'} %`,
+  }[under.says];
   return `At ${volts} V its gauge would show ${shows}; the cut-off would not be this pack's.`;
 }
 

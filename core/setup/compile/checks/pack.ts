@@ -33,13 +33,13 @@ export function packFindings({ type, unit }: Work): readonly Finding[] {
     );
   if (unit.packV !== null) {
     const check = checkPack(pack, unit.packV);
-    if (check.verdict !== 'fits')
+    if (check.ok && check.value.verdict !== 'fits')
       findings.push(
         finding(
-          check.verdict === 'tooHigh' ? 'stop' : 'decide',
+          check.value.holds ? 'stop' : 'note',
           'packVolts',
           null,
-          `Pack reads ${unit.packV.toFixed(1)} V. ${check.says}`,
+          `Pack reads ${unit.packV.toFixed(1)} V. ${check.value.says}`,
         ),
       );
   }

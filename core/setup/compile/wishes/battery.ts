@@ -4,6 +4,7 @@ import { CELL_VOLTS } from '../../../electrical/cell.js';
 import { cutoffWish } from '../../../electrical/cutoff.js';
 import { gaugeSteps } from '../../../electrical/gauge-steps.js';
 import { chargeTold } from '../../../electrical/open-circuit.js';
+import { certain } from '../../../result.js';
 import {
   asFound,
   choiceStep,
@@ -76,7 +77,7 @@ function endsEarly(code: Code, raw: number, { type: { pack } }: Work): readonly 
         says: `${code.label} goes no lower than ${formatRaw(code, raw)} V, more than this pack has when full: the unit would not ride.`,
       },
     ];
-  const left = chargeTold(pack.chemistry, cellV).fromPercent;
+  const left = chargeTold(pack.chemistry, cellV)?.fromPercent ?? 0;
   return left > 20
     ? [
         {
@@ -104,8 +105,15 @@ export const taperVoltage: WishFor = (code, work) => {
 export const gaugeMode: WishFor = (code, work) =>
   word(code, work.choices.batteryShown, choiceStep(work, 'batteryShown'));
 
-const gaugeOf = ({ type: { pack }, map, countOf }: Work) =>
-  gaugeSteps({ pack, bars: countOf('gaugeStep') + 1, goesOutAt: map.gauge?.barGoesOutAt ?? 'edge' });
+const gaugeOf = ({ type: { pack, controllerCutoffV }, map, countOf, choices }: Work) =>
+  certain(
+    gaugeSteps({
+      pack,
+      bars: countOf('gaugeStep') + 1,
+      goesOutAt: map.gauge?.barGoesOutAt ?? 'edge',
+      cutoffV: cutoffWish(pack, choices.cutoffMarginVPerCell, controllerCutoffV).volts,
+    }),
+  );
 
 function gaugeVolts(code: Code, volts: number, says: string): Wish {
   const raw = leastRawFrom(code, volts);

@@ -1,18 +1,21 @@
 import type { Code } from '../../../display/map/display-map.js';
 import { formatRaw, greatestRawWithin, plainValues } from '../../../display/map/raw-value.js';
+import { certain } from '../../../result.js';
 import { currentLimitFor, type CurrentLimit } from '../../../electrical/current-limit.js';
 import type { TrailStep } from '../../setup.js';
 import { asFound, type Wish, type WishFor, type Work } from '../wish.js';
 
 export const currentOf = ({ type, vehicleClass }: Pick<Work, 'type' | 'vehicleClass'>): CurrentLimit =>
-  currentLimitFor({
-    pack: type.pack,
-    limitW: vehicleClass.ratedPowerW,
-    basis: vehicleClass.powerBasis,
-    ratedW: type.ratedPowerW,
-    controllerA: type.controllerLimitA,
-    typeA: type.typeLimitA,
-  });
+  certain(
+    currentLimitFor({
+      pack: type.pack,
+      limitW: vehicleClass.ratedPowerW,
+      basis: vehicleClass.powerBasis,
+      ratedW: type.ratedPowerW,
+      controllerA: type.controllerLimitA,
+      typeA: type.typeLimitA,
+    }),
+  );
 
 interface Power {
   readonly limit: CurrentLimit;
