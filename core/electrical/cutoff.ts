@@ -9,7 +9,12 @@ export interface CutoffWish {
   readonly decidedBy: 'cells' | 'controller' | 'protection';
 }
 
-/** (cell floor + margin) * cells in series, and never nearer the knee of the cell's curve than it should be. */
+/**
+ * (cell floor + margin) * cells in series, and never nearer the knee of the cell's curve than it should be.
+ * @example
+ * cutoffTargetV({ chemistry: 'liIon', cellsInSeries: 10, labelV: 36, capacityAh: 13 }, 0.1); // 31
+ * cutoffTargetV({ chemistry: 'lfp', cellsInSeries: 12, labelV: 36, capacityAh: 13 }, 0.1); // 33.6
+ */
 export function cutoffTargetV(pack: LabelledPack, marginVPerCell: number): number {
   const { floorV, kneeV } = CELL_VOLTS[pack.chemistry];
   return Number((Math.max(floorV + marginVPerCell, kneeV) * pack.cellsInSeries).toFixed(3));

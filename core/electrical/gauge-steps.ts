@@ -28,6 +28,10 @@ export interface GaugeSteps {
  * chemistry less the sag I * R at cruising current. Empty is the cell floor, which counts under load as it is, and never
  * under where the ride is cut off; full is what a rested pack shows some time after the charger is off.
  * @returns refused (`noFigure`) where a figure is none
+ * @example
+ * const pack = { chemistry: 'liIon', cellsInSeries: 10, labelV: 36, capacityAh: 13 } as const;
+ * const gauge = gaugeSteps({ pack, bars: 5, goesOutAt: 'edge', cutoffV: 31 });
+ * gauge.ok && [gauge.value.emptyV, ...gauge.value.steps.map(({ packV }) => packV), gauge.value.fullV]; // [31, 35.5, 36.5, 37.7, 39.6, 41.2]
  */
 export function gaugeSteps({ pack, bars, goesOutAt, sag, cutoffV }: GaugeInputs): Result<GaugeSteps> {
   const bad = badFigure({

@@ -36,6 +36,9 @@ type CapBounds = Pick<SafeCapInputs, 'limitKmh' | 'ratio' | 'overshootKmh' | 'to
  * The fastest a cap may be set to, shown km/h: (V + e) / k_low <= L and V <= L, so that a corrected tyre does not make it
  * illegal. With a stated tolerance t: V / k <= L and V / k_low <= L (1 + t). Equality is safe. No cap is safe, minus infinity, where a
  * figure is none: not a number, without end, a ratio or a limit of zero and less, an overshoot or a tolerance below zero.
+ * @example
+ * greatestSafeKmh({ limitKmh: 25, ratio: { k: 1, low: 0.97 }, overshootKmh: 0.5, tolerance: 0 }).toFixed(2); // '23.75'
+ * greatestSafeKmh({ limitKmh: 25, ratio: null, overshootKmh: 1, tolerance: 0 }).toFixed(1); // '24.0'
  */
 export function greatestSafeKmh({ limitKmh, ratio, overshootKmh, tolerance }: CapBounds): number {
   const over = overshootKmh ?? 0;
@@ -50,7 +53,12 @@ export function greatestSafeKmh({ limitKmh, ratio, overshootKmh, tolerance }: Ca
   return Math.min(limit, tolerance > 0 ? Math.min(limit * k - over, worst) : worst);
 }
 
-/** The greatest settable cap that keeps the true end speed within the limit. Undefined where no value does. */
+/**
+ * The greatest settable cap that keeps the true end speed within the limit. Undefined where no value does.
+ * @example
+ * const settable = [20, 24, 25].map((kmh) => ({ raw: kmh, kmh }));
+ * safeCap({ limitKmh: 25, ratio: { k: 1.03, low: 1.01 }, overshootKmh: 1, tolerance: 0, settable })?.raw; // 24
+ */
 export function safeCap({ settable, ...bounds }: SafeCapInputs): SafeCap | undefined {
   const most = greatestSafeKmh(bounds);
   const best = settable.reduce<SafeCapInputs['settable'][number] | undefined>(

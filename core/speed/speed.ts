@@ -9,11 +9,20 @@ export interface Speed {
   readonly unit: SpeedUnit;
 }
 
+/**
+ * @example
+ * inKmh({ value: 15.5, unit: 'mph' }).toFixed(3); // '24.945'
+ */
 export const inKmh = ({ value, unit }: Speed): number => (unit === 'mph' ? value * KM_PER_MILE : value);
 
 const trim = (n: number, digits: number): string => String(Math.round(n * 10 ** digits) / 10 ** digits);
 
-/** `25 km/h`, or `15.5 mph (24.945 km/h)`. */
+/**
+ * A speed in its own unit, and in km/h beside it.
+ * @example
+ * speedWords({ value: 25, unit: 'km/h' }); // '25 km/h'
+ * speedWords({ value: 15.5, unit: 'mph' }); // '15.5 mph (24.945 km/h)'
+ */
 export const speedWords = (speed: Speed): string =>
   speed.unit === 'mph' ? `${trim(speed.value, 3)} mph (${trim(inKmh(speed), 3)} km/h)` : `${trim(speed.value, 3)} km/h`;
 

@@ -4,7 +4,12 @@ export interface TyreMarking {
   readonly beadSeatMm: number;
 }
 
-/** Reads `47-559` or `50-622`. Undefined for other markings: a scooter's `10 x 2.5` is no ISO 5775 marking. */
+/**
+ * Reads an ISO 5775 marking. Undefined for others: a scooter's `10 x 2.5` is none.
+ * @example
+ * parseTyreMarking('47-559'); // { widthMm: 47, beadSeatMm: 559 }
+ * parseTyreMarking('10 x 2.5'); // undefined
+ */
 export function parseTyreMarking(marking: string): TyreMarking | undefined {
   const [, width, bead] = /^\s*(\d{2,3})\s*-\s*(\d{3})\s*$/.exec(marking) ?? [];
   if (width === undefined || bead === undefined) return undefined;
@@ -24,6 +29,8 @@ export interface RollOutGuess {
 /**
  * pi * (bead seat diameter + 2 * section width). The 95 % range is -3 / +2 %; for bead seats under 500 mm or widths
  * over 65 mm -6 / +2 %. A loaded roll-out goes before it.
+ * @example
+ * Math.round(rollOutGuess({ widthMm: 47, beadSeatMm: 559 }).mm); // 2051
  */
 export function rollOutGuess({ widthMm, beadSeatMm }: TyreMarking): RollOutGuess {
   const mm = Math.PI * (beadSeatMm + 2 * widthMm);

@@ -6,6 +6,9 @@ const MM_PER_INCH = 25.4;
 /**
  * Circumference, mm, that a wheel code makes the display count with: the map's own table; else the digits where they
  * are millimetres; else pi * 25.4 mm * inches, which stands only to about 3 %. Undefined where the code tells neither.
+ * @example
+ * const inches = { encoding: { kind: 'line', scale: 1, unit: 'in', sentinels: [] } } as unknown as Code;
+ * Math.round(circumferenceMm(inches, 26) ?? 0); // 2075
  */
 export function circumferenceMm(code: Code, raw: number): number | undefined {
   const listed = code.wheelTable?.find((row) => row.raw === raw);

@@ -3,9 +3,11 @@ import { chiSquareQuantile, logGamma, normalCdf, normalQuantile } from './quanti
 /**
  * How many sample standard deviations around the mean of `n` hold `content` of a normal population with `confidence`:
  * Howe's two-sided factor with his correction for small samples (W. G. Howe, JASA 64, 1969). n >= 2.
+ * @example
+ * twoSidedFactor(10).toFixed(2); // '3.41'
  */
 export function twoSidedFactor(n: number, content = 0.95, confidence = 0.95): number {
-  const df = n - 1;
+  const df = freedomOf(n);
   const chi2 = chiSquareQuantile(1 - confidence, df);
   const howe = normalQuantile((1 + content) / 2) * Math.sqrt((df * (1 + 1 / n)) / chi2);
   return howe * Math.sqrt(1 + (n - 3 - chi2) / (2 * (n + 1) ** 2));
@@ -14,11 +16,19 @@ export function twoSidedFactor(n: number, content = 0.95, confidence = 0.95): nu
 /**
  * How many sample standard deviations under the mean of `n` leave `content` of a normal population above with
  * `confidence`: the exact one-sided factor, a quantile of the noncentral t distribution. n >= 2.
- * n = 3: 10.55, 10: 3.98, 30: 3.06 at 99 % content and 95 % confidence.
+ * @example
+ * [3, 10, 30].map((n) => oneSidedFactor(n).toFixed(2)); // ['10.55', '3.98', '3.06']
  */
 export function oneSidedFactor(n: number, content = 0.99, confidence = 0.95): number {
+  const df = freedomOf(n);
   const shift = normalQuantile(content) * Math.sqrt(n);
-  return noncentralQuantile(confidence, n - 1, shift) / Math.sqrt(n);
+  return noncentralQuantile(confidence, df, shift) / Math.sqrt(n);
+}
+
+/** @throws RangeError for fewer than two of a sample, from which nothing follows: a bug of the caller */
+function freedomOf(n: number): number {
+  if (!(Number.isInteger(n) && n >= 2)) throw new RangeError(`no tolerance follows from ${n} of a sample`);
+  return n - 1;
 }
 
 function noncentralQuantile(p: number, df: number, shift: number): number {

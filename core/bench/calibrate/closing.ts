@@ -1,6 +1,6 @@
 import { CHECK_READINGS } from '../../speed/choose/check-readings.js';
 import type { DisplayMap } from '../../display/map/display-map.js';
-import { endSpeed, ratioWith, type WheelCandidate } from '../../speed/choose/choose-wheel-codes.js';
+import { endSpeed, ratioWith, type EndSpeed, type WheelCandidate } from '../../speed/choose/choose-wheel-codes.js';
 import { circumferenceMm } from '../../speed/wheel-code.js';
 import { kmhWords } from '../../speed/speed.js';
 import type { Calibrated, RatioFound, WheelFitted } from '../evidence.js';
@@ -68,7 +68,7 @@ export function calibratedBy({ codes, estimate, endsNow, check, overshoot, bent 
     atWheelRaw: codes.wheelRaw,
     atPulsesRaw: codes.pulsesRaw,
     count: estimate?.count ?? 0,
-    ends: endsNow && { kmh: endsNow.kmh, worst: endsNow.worst },
+    ends: endsOf(endsNow),
     checkOff: check?.run?.off ?? null,
     provisional: open.join('; '),
   };
@@ -104,11 +104,15 @@ export function learntBy(state: VisitState, map: DisplayMap): Calibrated | null 
     atWheelRaw: wheelRaw,
     atPulsesRaw: pulsesRaw,
     count,
-    ends: ends && { kmh: ends.kmh, worst: ends.worst },
+    ends: endsOf(ends),
     checkOff: null,
     provisional: `learnt from ${count} units; not itself measured`,
   };
 }
+
+/** As it is written down: none where drive may run without end. */
+const endsOf = (ends: Pick<EndSpeed, 'kmh' | 'worst'> | null): Calibrated['ends'] =>
+  ends && Number.isFinite(ends.worst) ? { kmh: ends.kmh, worst: ends.worst } : null;
 
 /** Why a unit cannot be closed by what its family was learnt to be; null where it can. */
 export function whyNotLearnt(learnt: Calibrated, { opened }: VisitState): string | null {

@@ -1,3 +1,4 @@
+import { badFigure } from '../../figures.js';
 import { capOf, greatestSafeKmh, type SafeCap, type SpeedRatio } from '../safe-cap.js';
 import type { ShownSpeed, WheelChoice } from '../wheel-code.js';
 
@@ -52,17 +53,30 @@ export interface EndSpeed {
 const FAR_OVER = 1.1;
 const EQUAL = 1e-9;
 
-export const endSpeed = (
+/**
+ * Where drive ends with a cap of so much shown: (V + e) / k. A ratio that may be nought, or a figure that is none, lets it
+ * run without end: never less than it may be.
+ * @example
+ * endSpeed(25, { k: 1, low: 0.98, high: 1.02 }, 0.5).worst.toFixed(2); // '26.02'
+ */
+export function endSpeed(
   shownKmh: number,
   { k, low, high }: SpeedRatio & { readonly high: number },
   overshootKmh: number,
-): EndSpeed => ({
-  kmh: (shownKmh + overshootKmh) / k,
-  least: (shownKmh + overshootKmh) / high,
-  worst: (shownKmh + overshootKmh) / low,
-});
+): EndSpeed {
+  const bad = badFigure({
+    'The cap': [shownKmh, 'notBelowZero'],
+    'What it lets through': [overshootKmh, 'notBelowZero'],
+  });
+  const by = (ratio: number): number => (bad === null && ratio > 0 ? (shownKmh + overshootKmh) / ratio : Infinity);
+  return { kmh: by(k), least: by(high), worst: by(low) };
+}
 
-/** The ratio that other wheel codes make of it: k * C' / C * N / N'. */
+/**
+ * The ratio that other wheel codes make of it: k * C' / C * N / N'.
+ * @example
+ * ratioWith({ k: 0.96, low: 0.95, high: 0.97, wheelMm: 2075, pulses: 1 }, 2234, 1).k.toFixed(3); // '1.034'
+ */
 export function ratioWith(
   { k, low, high, wheelMm, pulses }: RatioNow,
   mm: number,
@@ -75,8 +89,16 @@ export function ratioWith(
 /**
  * Every wheel value with every pulse count that is allowed and its greatest safe cap, best first by the house rule:
  * `nearest`: |ln k'| least; `neverUnder`: smallest k' whose lower end is at least 1. Values with no safe cap come last.
+ * None where a figure of the ratio is none.
  */
 export function chooseWheelCodes(question: WheelQuestion): readonly WheelCandidate[] {
+  const { ratio } = question;
+  const bad = badFigure({
+    'The ratio': [ratio.k, 'aboveZero'],
+    'The wheel set': [ratio.wheelMm, 'aboveZero'],
+    'The pulses set': [ratio.pulses, 'aboveZero'],
+  });
+  if (bad || !(ratio.low <= ratio.k && ratio.k <= ratio.high)) return [];
   const rising = question.caps.toSorted((a, b) => a.kmh - b.kmh);
   const ranked = question.wheel.flatMap((wheel) =>
     question.pulses.map((pulses) => ranking(candidate(question, wheel, pulses, rising), question)),

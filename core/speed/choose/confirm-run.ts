@@ -1,3 +1,4 @@
+import { badFigure } from '../../figures.js';
 import type { SpeedRatioEstimate } from '../ratio/estimate-speed-ratio.js';
 
 /** A ratio that was predicted for new codes, and what a check run then measured. */
@@ -9,11 +10,13 @@ export interface CheckRun {
   readonly within: number;
 }
 
-/** Whether a check run says what was predicted, within what is known of both. `uPredicted` is a standard deviation of k. */
+/** Whether a check run says what was predicted, within what is known of both: `u` is a standard deviation of k. Nothing agrees with what is no figure. */
 export function confirmRun(
   predicted: { readonly k: number; readonly u: number },
   measured: SpeedRatioEstimate,
 ): CheckRun {
+  if (badFigure({ 'What was predicted': [predicted.k, 'aboveZero'], 'Its doubt': [predicted.u, 'notBelowZero'] }))
+    return { agrees: false, off: 0, within: 0 };
   const within = (1.96 * Math.hypot(predicted.u, measured.u)) / predicted.k;
   const off = measured.k / predicted.k - 1;
   return { agrees: Math.abs(off) <= within, off, within };

@@ -30,6 +30,9 @@ const SD_PER_MAD = 1.4826;
  * Where a run with its own doubt `u` falls with 99.7 of 100 if its unit is of the family of those before it: Student's
  * prediction interval, with as much more doubt as this run has over theirs.
  * @returns null for fewer than three before it
+ * @example
+ * const before = [1.03, 1.032, 1.031].map((k) => ({ k, u: 0.001 }));
+ * (expectedOf(before, 0.001)?.high ?? 0) < 1.12; // true
  */
 export function expectedOf(before: readonly Pick<FamilyRun, 'k' | 'u'>[], u: number): Expected | null {
   const n = before.length;

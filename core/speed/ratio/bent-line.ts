@@ -20,13 +20,18 @@ export function bentLine(readings: readonly SpeedReading[], glass: SpeedGlass, k
     : curve && { kind: 'curve', fit: curve };
 }
 
-/** True speed at which the display shows so much, by its line: V_true = (V - a) / b, or the root of its bend; 95 % interval. */
+/**
+ * True speed at which the display shows so much, by its line: V_true = (V - a) / b, or the root of its bend; 95 % interval.
+ * Without end where the line never comes to that figure.
+ */
 export function endOnBentLine(
   { kind, fit: { slope, amount, uAmount, uSlope, covariance, df } }: BentLine,
   shownKmh: number,
 ): EndSpeed {
   const kmh = kind === 'offset' ? (shownKmh - amount) / slope : rootOf(slope, amount, shownKmh);
+  if (!(kmh > 0 && kmh < Infinity)) return NEVER;
   const steep = kind === 'offset' ? slope : slope + 2 * amount * kmh;
+  if (!(steep > 0)) return NEVER;
   const [bySlope, byAmount] = [kmh / steep, (kind === 'offset' ? 1 : kmh ** 2) / steep];
   const u = Math.sqrt(
     Math.max(0, (bySlope * uSlope) ** 2 + (byAmount * uAmount) ** 2 + 2 * bySlope * byAmount * covariance),
@@ -35,7 +40,10 @@ export function endOnBentLine(
   return { kmh, least: kmh - reach, worst: kmh + reach };
 }
 
+const NEVER: EndSpeed = { kmh: Infinity, least: 0, worst: Infinity };
+
 function rootOf(slope: number, amount: number, shown: number): number {
   const inner = slope ** 2 + 4 * amount * shown;
-  return inner <= 0 || Math.abs(amount) < 1e-9 ? shown / slope : (Math.sqrt(inner) - slope) / (2 * amount);
+  if (inner < 0) return Infinity;
+  return Math.abs(amount) < 1e-9 ? shown / slope : (Math.sqrt(inner) - slope) / (2 * amount);
 }

@@ -1,3 +1,4 @@
+import { badFigure } from '../../figures.js';
 import { ok, refuse, type Result } from '../../result.js';
 import { studentQuantile } from '../../statistics/quantiles.js';
 import type { SpeedGlass, SpeedReading } from './reading.js';
@@ -31,16 +32,22 @@ const SETTLED = 1e-12;
  * Where the readings scatter more than their instruments explain, by chi^2 / (n - 1) > 1, the excess counts with n - 1
  * degrees of freedom, and the interval is Student's t with those of Welch and Satterthwaite; one reading speaks by its
  * instruments alone. Errors that all readings of a reference share are added at the end and never shrink with their number.
+ *
+ * @returns refused: `noReadings`, `noSpeed` where a reading is none, `noFigure` where the display's step is none
+ * @example
+ * const reading = { uKmh: 0.1, reference: 'roller', uCommon: 0, scale: 1 };
+ * const readings = [{ ...reading, trueKmh: 10, shownKmh: 10.3 }, { ...reading, trueKmh: 24, shownKmh: 24.7 }];
+ * const ratio = estimateSpeedRatio(readings, { resolutionKmh: 0.1, rounding: 'nearest' });
+ * ratio.ok && ratio.value.k.toFixed(2); // '1.03'
  */
 export function estimateSpeedRatio(readings: readonly SpeedReading[], glass: SpeedGlass): Result<SpeedRatioEstimate> {
-  const bad = readings.find(
-    ({ trueKmh, uKmh, shownKmh }) =>
-      !(trueKmh > 0 && shownKmh > 0 && uKmh >= 0 && Number.isFinite(trueKmh) && Number.isFinite(shownKmh)),
-  );
+  const step = badFigure({ 'The step of the figure': [glass.resolutionKmh, 'notBelowZero'] });
+  if (step) return { ok: false, problem: step };
+  const bad = readings.find(isNoReading);
   if (bad)
     return refuse(
       'noSpeed',
-      `A reading of ${bad.shownKmh} km/h shown at ${bad.trueKmh} km/h tells no ratio: both must be above zero.`,
+      `A reading of ${bad.shownKmh} km/h shown at ${bad.trueKmh} km/h tells no ratio: both must be above zero, and what is known of them a figure.`,
     );
   if (readings.length === 0) return refuse('noReadings', 'There are no readings yet.');
   const fit = fitThroughOrigin(blocksOf(readings, glass));
@@ -65,6 +72,15 @@ export function estimateSpeedRatio(readings: readonly SpeedReading[], glass: Spe
     ifTruncated,
   });
 }
+
+const isNoReading = ({ trueKmh, uKmh, shownKmh, uCommon, scale }: SpeedReading): boolean =>
+  badFigure({
+    'True speed': [trueKmh, 'aboveZero'],
+    'Shown speed': [shownKmh, 'aboveZero'],
+    'Its doubt': [uKmh, 'notBelowZero'],
+    'The shared doubt': [uCommon, 'notBelowZero'],
+    'The scale': [scale, 'aboveZero'],
+  }) !== null;
 
 interface Fit {
   readonly k: number;

@@ -1,3 +1,5 @@
+import { badFigure } from '../../figures.js';
+
 /** What could make a ratio so far from 1 that no wheel explains it. */
 export type WrongCount =
   | { readonly kind: 'pulses'; readonly pulses: number; readonly ratio: number }
@@ -24,6 +26,7 @@ const NEAR_MILES = 0.05;
  * where it brings it nearer than every wheel value does, and where tread and load cannot explain it.
  */
 export function suspectPulses({ k, low, high, wheelMm, pulsesSet, wheelsMm }: Counted): WrongCount | null {
+  if (isNoRatio({ k, wheelMm }) || badFigure({ 'The pulses': [pulsesSet, 'aboveZero'] })) return null;
   if (low < WHEEL_EXPLAINS && high > 1 / WHEEL_EXPLAINS) return null;
   const off = (ratio: number): number => Math.abs(Math.log(ratio));
   const bestWheel = Math.min(off(k), ...wheelsMm.map((mm) => off((k * mm) / wheelMm)));
@@ -42,9 +45,13 @@ export function suspectPulses({ k, low, high, wheelMm, pulsesSet, wheelsMm }: Co
  * explains the ratio as well: 26 in set on a wheel of 16 give 1.63 too. Asked, never converted unasked.
  */
 export function suspectMiles({ k, wheelMm, wheelsMm }: Pick<Counted, 'k' | 'wheelMm' | 'wheelsMm'>): WrongCount | null {
+  if (isNoRatio({ k, wheelMm })) return null;
   const off = (ratio: number): number => Math.abs(Math.log(ratio));
   const bestWheel = Math.min(...wheelsMm.filter((mm) => mm !== wheelMm).map((mm) => off((k * mm) / wheelMm)));
   const suspect = (meant: 'mph' | 'km/h', ratio: number): WrongCount | null =>
     Math.abs(ratio - 1) < NEAR_MILES && off(ratio) < bestWheel ? { kind: 'miles', meant } : null;
   return suspect('mph', k * KM_PER_MILE) ?? suspect('km/h', k / KM_PER_MILE);
 }
+
+const isNoRatio = ({ k, wheelMm }: Pick<Counted, 'k' | 'wheelMm'>): boolean =>
+  badFigure({ 'The ratio': [k, 'aboveZero'], 'The wheel': [wheelMm, 'aboveZero'] }) !== null;

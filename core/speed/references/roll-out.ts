@@ -1,3 +1,4 @@
+import { badFigure } from '../../figures.js';
 import { ok, refuse, type Result } from '../../result.js';
 import type { RollOutGuess } from '../tyre-marking.js';
 
@@ -16,9 +17,15 @@ export interface RollOut {
   readonly loaded: boolean;
 }
 
-/** How far a wheel rolls in a turn, measured over some turns, with its 95 % range. */
+/**
+ * How far a wheel rolls in a turn, measured over some turns, with its 95 % range.
+ * @returns refused: `noTurns`, `noWheel`
+ * @example
+ * const guess = rolledOut({ distanceMm: 10_350, turns: 5, loaded: true });
+ * guess.ok && guess.value.mm; // 2070
+ */
 export function rolledOut({ distanceMm, turns, loaded }: RollOut): Result<RollOutGuess> {
-  if (!(Number.isInteger(turns) && turns > 0))
+  if (badFigure({ 'The turns': [turns, 'whole'] }))
     return refuse('noTurns', 'Type over how many whole turns it was rolled.');
   const mm = distanceMm / turns;
   if (!(mm >= 300 && mm <= 3000))

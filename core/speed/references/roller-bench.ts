@@ -1,3 +1,4 @@
+import { badFigure } from '../../figures.js';
 import { ok, refuse, type Result } from '../../result.js';
 import { uniformSd } from '../../statistics/spread.js';
 import type { TrueSpeed } from './true-speed.js';
@@ -12,10 +13,18 @@ export interface RollerReading {
   readonly withinMm: number;
 }
 
-/** Speed of the tread on a roller of `rollerMm` diameter. */
+/**
+ * Speed of the tread on a roller of `rollerMm` diameter.
+ * @returns refused: `noRoller`, `noTurns`
+ * @example
+ * const speed = rollerSpeed({ rpm: 1200, stepRpm: 1, rollerMm: 100, withinMm: 0.5 });
+ * speed.ok && speed.value.kmh.toFixed(2); // '22.62'
+ */
 export function rollerSpeed({ rpm, stepRpm, rollerMm, withinMm }: RollerReading): Result<TrueSpeed> {
-  if (!(rollerMm > 0)) return refuse('noRoller', "Type the roller's diameter in millimetres.");
-  if (!(rpm > 0)) return refuse('noTurns', 'The roller stands still.');
+  if (badFigure({ 'The roller': [rollerMm, 'aboveZero'], 'Its doubt': [withinMm, 'notBelowZero'] }))
+    return refuse('noRoller', "Type the roller's diameter in millimetres, and how sure that is.");
+  if (badFigure({ 'The turns': [rpm, 'aboveZero'], 'The step': [stepRpm, 'notBelowZero'] }))
+    return refuse('noTurns', 'The roller stands still.');
   const perRpm = (Math.PI * rollerMm * 60) / 1e6;
   return ok({ kmh: rpm * perRpm, uKmh: uniformSd(stepRpm / 2) * perRpm, uCommon: uniformSd(withinMm) / rollerMm });
 }

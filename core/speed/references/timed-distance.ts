@@ -1,3 +1,4 @@
+import { badFigure } from '../../figures.js';
 import { ok, refuse, type Result } from '../../result.js';
 import type { TrueSpeed } from './true-speed.js';
 
@@ -15,10 +16,17 @@ export interface TimedDistance {
   readonly seconds: number;
 }
 
-/** True speed over a marked distance by a watch that is started and stopped by hand. */
+/**
+ * True speed over a marked distance by a watch that is started and stopped by hand.
+ * @returns refused: `noDistance`, `noTime`, `tooFast`
+ * @example
+ * const speed = timedSpeed({ distanceM: 50, uDistanceM: 0.1, seconds: 8 });
+ * speed.ok && [speed.value.kmh, speed.value.uCommon]; // [22.5, 0.002]
+ */
 export function timedSpeed({ distanceM, uDistanceM, seconds }: TimedDistance): Result<TrueSpeed> {
-  if (!(distanceM > 0)) return refuse('noDistance', 'Type how far apart the marks are, in metres.');
-  if (!(seconds > 0)) return refuse('noTime', 'The watch has not run.');
+  if (badFigure({ 'The distance': [distanceM, 'aboveZero'], 'Its doubt': [uDistanceM, 'notBelowZero'] }))
+    return refuse('noDistance', 'Type how far apart the marks are, in metres, and how sure that is.');
+  if (badFigure({ 'The time': [seconds, 'aboveZero'] })) return refuse('noTime', 'The watch has not run.');
   const kmh = (3.6 * distanceM) / seconds;
   if (kmh > FASTEST_KMH)
     return refuse(

@@ -8,7 +8,11 @@ export interface Place {
   readonly lon: number;
 }
 
-/** Metres from one place to another along the WGS84 ellipsoid (C. F. F. Karney, J. Geodesy 87, 2013). */
+/**
+ * Metres from one place to another along the WGS84 ellipsoid (C. F. F. Karney, J. Geodesy 87, 2013).
+ * @example
+ * distanceM({ lat: 0, lon: 0 }, { lat: 0, lon: 1 }).toFixed(1); // '111319.5'
+ */
 export const distanceM = (a: Place, b: Place): number =>
   Geodesic.WGS84.Inverse(a.lat, a.lon, b.lat, b.lon, Geodesic.DISTANCE).s12 ?? 0;
 
