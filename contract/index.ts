@@ -12,5 +12,6 @@ export * from './pins.js';
 export * from './rules.js';
 export * from './bench.js';
 export * from './families.js';
+export * from './house.js';
 export * from './ledger.js';
 export * from './displays.js';

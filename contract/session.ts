@@ -1,3 +1,4 @@
+import type { HouseView } from './house.js';
 import type { Role } from '@decurio/core';
 import { object, string, type InferType } from 'yup';
 
@@ -55,4 +56,5 @@ export interface WelcomeView {
   /** Accounts of the demo scenario; empty unless it is loaded. */
   readonly demoAccounts: readonly DemoAccount[];
   readonly session: SessionView | null;
+  readonly house: HouseView;
 }

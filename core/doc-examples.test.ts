@@ -69,6 +69,8 @@ describe('examples in the docs of core', () => {
       'electrical/range-span.ts',
       'electrical/voltage-class.ts',
       'ledger/seal.ts',
+      'house-time.ts',
+      'numerals.ts',
     ])
       expect([...files]).toContain(file);
   });

@@ -6,6 +6,7 @@ import type { Config } from './config.js';
 import { answerBroken, handleError, nothingHere } from './error-handler.js';
 import { benchRoutes } from './routes/bench.js';
 import { familyRoutes } from './routes/families.js';
+import { houseRoutes } from './routes/house.js';
 import { changeRoutes } from './routes/changes.js';
 import { disputeRoutes } from './routes/disputes.js';
 import { healthRoutes } from './routes/health.js';
@@ -94,6 +95,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(photoRoutes);
       await api.register(changeRoutes);
       await api.register(familyRoutes);
+      await api.register(houseRoutes);
       await api.register(ledgerRoutes);
     },
     { prefix: '/api' },

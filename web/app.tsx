@@ -9,6 +9,7 @@ import { api, asProblem } from './state/api.js';
 import { LiveChanges } from './state/live-changes.js';
 import { useSession } from './state/session.js';
 import { ClockOff } from './ui/clock-off.js';
+import { beInZone } from './ui/house-zone.js';
 import { Busy, Notice } from './ui/notice.js';
 import { Strap } from './ui/strap.js';
 import classes from './app.module.css';
@@ -25,6 +26,7 @@ const LearntPage = lazy(() => import('./library/learnt/learnt-page.js').then((m)
 const WorkbenchPage = lazy(() =>
   import('./library/workbench/workbench-page.js').then((m) => ({ default: m.WorkbenchPage })),
 );
+const HousePage = lazy(() => import('./account/house-page.js').then((m) => ({ default: m.HousePage })));
 const SessionsPage = lazy(() => import('./account/sessions-page.js').then((m) => ({ default: m.SessionsPage })));
 const PracticePage = lazy(() => import('./practice/practice-page.js').then((m) => ({ default: m.PracticePage })));
 const LedgerPage = lazy(() => import('./ledger/ledger-page.js').then((m) => ({ default: m.LedgerPage })));
@@ -46,6 +48,7 @@ export function App() {
       />
     );
   if (!data) return <Busy />;
+  beInZone(data.house.zone);
   if (!who) return <SignIn demoAccounts={data.demoAccounts} />;
   return (
     <BrowserRouter>
@@ -78,6 +81,7 @@ export function App() {
             <Route path="/library/:kind/:id" element={<LibraryPage />} />
             <Route path="/library/:kind/:id/:view" element={<LibraryPage />} />
             <Route path="/signed-in" element={<SessionsPage />} />
+            <Route path="/house" element={<HousePage />} />
             <Route path="/practice" element={<PracticePage />} />
             <Route path="/practice/:mapId" element={<PracticePage />} />
             <Route path="/ledger" element={<LedgerPage />} />

@@ -113,7 +113,7 @@ async function trackFigure() {
   );
   const rounds = Array.from({ length: 5 }, () => {
     let from = performance.now();
-    const read = readTrack(text);
+    const read = readTrack(text, 'UTC');
     const yardstickValue = performance.now() - from;
     if (!read.ok) throw new Error(read.problem.message);
     from = performance.now();

@@ -9,9 +9,9 @@ import { getDocument, newestDocuments } from '../store/library.js';
 import { checkOf, limitOf } from '../store/order-acts.js';
 import { promiseOf } from '../store/order-words.js';
 import { lastPosition, unitRows } from '../store/take-units.js';
-import { classOf, today } from '../store/setups.js';
+import { nowInHouse } from '../store/house.js';
+import { classOf } from '../store/setups.js';
 import { inTransaction } from '../store/transaction.js';
-import dayjs from 'dayjs';
 import { orderDoubts } from './order-doubts.js';
 import type { Readers } from '../reading/readers.js';
 import { intakeLibrary, type CheckedFile, type OrderDraft, type UnitDraft } from './check-order-file.js';
@@ -51,6 +51,7 @@ export async function checkIntake(
   );
   const { order } = checked;
   const good = known.orderConflict ? [] : known.fresh;
+  const now = await nowInHouse(manager);
   const vehicleClass = library.rulePacks
     .find((pack) => pack.id === order?.rulePackId)
     ?.document.classes.find((each) => each.id === order?.classId);
@@ -66,11 +67,11 @@ export async function checkIntake(
       customer: order.customer,
       place: order.place,
       className: order.className,
-      classChecked: checkedLine(vehicleClass?.checked ?? null, today()),
+      classChecked: checkedLine(vehicleClass?.checked ?? null, now.slice(0, 10)),
       dueAt: order.dueAt,
       isNew: known.existingOrder === null,
     },
-    doubts: order && vehicleClass ? orderDoubts(order, vehicleClass, dayjs()) : [],
+    doubts: order && vehicleClass ? orderDoubts(order, vehicleClass, now) : [],
     rowsRead: checked.rowsRead,
     rowsGood: good.length,
     rowsAlreadyTaken: known.alreadyHere,

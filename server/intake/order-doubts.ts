@@ -1,4 +1,3 @@
-import type { Dayjs } from 'dayjs';
 import {
   checkStanding,
   inKmh,
@@ -9,16 +8,19 @@ import {
   type VehicleClass,
 } from '@decurio/core';
 
-/** What is odd about an order and may well be meant: named once, taken as it stands. */
+/**
+ * What is odd about an order and may well be meant: named once, taken as it stands.
+ * @param now  day and time in the house's zone, as 2026-11-25T16:30
+ */
 export function orderDoubts(
   { dueAt, terms }: { readonly dueAt: string; readonly terms: Pick<OrderTerms, 'siteLimit' | 'orderLimit'> },
   vehicleClass: VehicleClass,
-  now: Dayjs,
+  now: string,
 ): readonly string[] {
   const doubts: string[] = [];
-  if (dueAt < now.format('YYYY-MM-DDTHH:mm'))
+  if (dueAt < now)
     doubts.push(`It is due on ${dueAt.replace('T', ' ')}, which is past. Look whether day and year are meant.`);
-  const standing = checkStanding(vehicleClass.checked, now.format('YYYY-MM-DD'));
+  const standing = checkStanding(vehicleClass.checked, now.slice(0, 10));
   if (standing === 'notChecked')
     doubts.push(
       'Nobody here has checked this class with the local authority. Units can be prepared; none is signed off until a lead has.',

@@ -32,7 +32,7 @@ const pagesOf = (pdf: Buffer): number => (pdf.toString('latin1').match(/\/Type \
 
 describe('a certificate', () => {
   it('is one page for a short menu', async () => {
-    const pdf = await makeCertificate(record(), fourKey);
+    const pdf = await makeCertificate(record(), fourKey, 'UTC');
     expect(pagesOf(pdf)).toBe(1);
     expect(pdf.length).toBeGreaterThan(10_000);
   });
@@ -41,7 +41,7 @@ describe('a certificate', () => {
     'prints %s in a font that has every letter',
     async (name) => {
       expect(legible(name)).toBe(name.normalize('NFC'));
-      const pdf = await makeCertificate(record(name.slice(0, 20)), fourKey);
+      const pdf = await makeCertificate(record(name.slice(0, 20)), fourKey, 'UTC');
       expect(fontFor('text', name) === 'text' || pdf.includes('NotoSans')).toBe(true);
       const font = await openFont(PAPER_FONTS[fontFor('text', name)]);
       expect(
@@ -59,7 +59,7 @@ describe('a certificate', () => {
 
   it('survives a serial of forty characters and a map that no longer names a code', async () => {
     const other = JSON.parse(readFileSync(join(ROOT, 'demo/maps/ember-three-key.json'), 'utf8')) as DisplayMap;
-    expect((await makeCertificate(record('X'.repeat(40)), other)).subarray(0, 5).toString()).toBe('%PDF-');
+    expect((await makeCertificate(record('X'.repeat(40)), other, 'UTC')).subarray(0, 5).toString()).toBe('%PDF-');
   });
 
   it('says loudly where a vehicle must never go, and what a lead decided', async () => {
@@ -89,22 +89,23 @@ describe('a certificate', () => {
       entries.push(sealEvidence(land, entries.at(-1)?.hash ?? CHAIN_START));
     }
     const [plain, loud] = [
-      await makeCertificate(record(), fourKey),
-      await makeCertificate(makeRecord(entries), fourKey),
+      await makeCertificate(record(), fourKey, 'UTC'),
+      await makeCertificate(makeRecord(entries), fourKey, 'UTC'),
     ];
     expect(loud.length).toBeGreaterThan(plain.length);
   });
 
   it('is refused for entries that contradict one another', async () => {
     const whole = record();
-    await expect(makeCertificate({ ...whole, evidence: whole.evidence.slice(1) }, fourKey)).rejects.toThrow(
+    await expect(makeCertificate({ ...whole, evidence: whole.evidence.slice(1) }, fourKey, 'UTC')).rejects.toThrow(
       'does not fold',
     );
   });
 });
 
-it('writes times in UTC and never lets a letter vanish', () => {
-  expect(paperTime('2026-11-24T23:30:00.000Z')).toBe('24 Nov 2026 23:30 UTC');
+it("writes times in the house's zone and never lets a letter vanish", () => {
+  expect(paperTime('2026-11-24T23:30:00.000Z', 'UTC')).toBe('24 Nov 2026 23:30 UTC');
+  expect(paperTime('2026-11-24T23:30:00.000Z', 'Europe/Berlin')).toBe('25 Nov 2026 00:30 UTC+01:00');
   expect(legible('Söhne, Łódź − 20 €')).toBe('Söhne, Łódź − 20 €');
   expect(legible('Park 🚲')).toBe('Park ?');
 });

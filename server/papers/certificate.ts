@@ -31,8 +31,8 @@ import {
 } from './kit.js';
 import { paperTime } from './paper-text.js';
 
-/** The configuration certificate of a sealed visit: A4, PDF, everything it claims taken from the record. */
-export async function makeCertificate(record: VisitRecord, map: DisplayMap): Promise<Buffer> {
+/** The configuration certificate of a sealed visit: A4, PDF, everything it claims taken from the record; times in a zone. */
+export async function makeCertificate(record: VisitRecord, map: DisplayMap, zone: string): Promise<Buffer> {
   const fold = foldVisit(record.evidence);
   if (!fold.ok) throw new Error(`a sealed record does not fold: ${fold.problem.message}`);
   const state = fold.value;
@@ -44,7 +44,7 @@ export async function makeCertificate(record: VisitRecord, map: DisplayMap): Pro
     says: `${versions.type.name}, for ${order.customer}`,
   });
   privateLand(paper, state);
-  facts(paper, record, state);
+  facts(paper, record, state, zone);
   caption(paper, codesCaption(state));
   table(
     paper,
@@ -52,7 +52,7 @@ export async function makeCertificate(record: VisitRecord, map: DisplayMap): Pro
     state.verdicts.map((verdict) => codeCells(verdict, state, map)),
   );
   limits(paper, state);
-  signatures(paper, record, state);
+  signatures(paper, record, state, zone);
   await seal(paper, record);
   footers(paper, `${record.serial} · seal ${record.seal.slice(0, 16)}`);
   return finish(paper);
@@ -69,7 +69,7 @@ function privateLand(paper: Paper, { opened }: VisitState): void {
   );
 }
 
-function facts(paper: Paper, record: VisitRecord, { opened, checkedIn }: VisitState): void {
+function facts(paper: Paper, record: VisitRecord, { opened, checkedIn }: VisitState, zone: string): void {
   const { versions, order } = opened;
   factRows(paper, [
     ['Order', order.number],
@@ -81,7 +81,7 @@ function facts(paper: Paper, record: VisitRecord, { opened, checkedIn }: VisitSt
       `${versions.rulePack.name} version ${versions.rulePack.version}; house rules "${versions.houseRules.name}" version ${versions.houseRules.version}`,
     ],
     ['Checked in', checkedIn ? checkInLine(checkedIn) : 'no entry'],
-    ['Signed off', `${paperTime(record.sealedAt)} by ${record.evidence.at(-1)?.by.name ?? ''}`],
+    ['Signed off', `${paperTime(record.sealedAt, zone)} by ${record.evidence.at(-1)?.by.name ?? ''}`],
   ]);
 }
 
@@ -126,9 +126,9 @@ function limits(paper: Paper, state: VisitState): void {
   sentencesOf(paper, sentences);
 }
 
-function signatures(paper: Paper, record: VisitRecord, state: VisitState): void {
+function signatures(paper: Paper, record: VisitRecord, state: VisitState, zone: string): void {
   caption(paper, 'Who did what');
-  const people = state.done.map(({ step, at, by }) => `${stepTitle(step)} ${by.name}, ${paperTime(at)}`);
+  const people = state.done.map(({ step, at, by }) => `${stepTitle(step)} ${by.name}, ${paperTime(at, zone)}`);
   paper
     .fontSize(9)
     .fillColor(INKS.ink)

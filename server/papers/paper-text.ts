@@ -1,12 +1,17 @@
 import { shortened, type VisitRecord } from '@decurio/core';
 import dayjs from 'dayjs';
+import timezone from 'dayjs/plugin/timezone.js';
 import utc from 'dayjs/plugin/utc.js';
 import type { PaperFont } from './fonts.js';
 
 dayjs.extend(utc);
+dayjs.extend(timezone);
 
-/** A time as papers show it; in UTC, because a paper travels. */
-export const paperTime = (iso: string): string => `${dayjs.utc(iso).format('D MMM YYYY HH:mm')} UTC`;
+/** A time as papers show it: the house's, and how far that is from UTC, because a paper travels. */
+export const paperTime = (iso: string, zone: string): string => {
+  const time = dayjs(iso).tz(zone);
+  return `${time.format('D MMM YYYY HH:mm')} UTC${time.utcOffset() === 0 ? '' : time.format('Z')}`;
+};
 
 /** What the fonts of the house draw, and what the one for other scripts draws beside it. */
 const OWN = /^[\u0020-\u024f\u2010-\u2026\u20ac\u2212]*$/u;

@@ -1,6 +1,7 @@
 import type { FastifyInstance } from 'fastify';
 import { object, string } from 'yup';
 import { pageQuery, type PageQuery } from '@decurio/contract';
+import { houseOf } from '../store/house.js';
 import { makeCertificate } from '../papers/certificate.js';
 import { checkRecordFile, checkSeal } from '../ledger/seal-checks.js';
 import { rawBody, takeRaw } from './raw-body.js';
@@ -47,7 +48,7 @@ export async function ledgerRoutes(app: FastifyInstance): Promise<void> {
       return reply
         .header('content-disposition', `inline; filename="${fileName(record.serial)}-certificate.pdf"`)
         .type('application/pdf')
-        .send(await makeCertificate(record, view.map));
+        .send(await makeCertificate(record, view.map, (await houseOf(app.source.manager)).zone));
     },
   );
 

@@ -13,7 +13,7 @@ import {
 import { HttpProblem } from '../problems.js';
 import { may, permit } from '../security/roles.js';
 import { addDocument, confirmClass, confirmMap, getDocument, listVersions, newestDocuments } from '../store/library.js';
-import { today } from '../store/setups.js';
+import { today } from '../store/house.js';
 import { rawBody, takeRaw } from './raw-body.js';
 import { goneSignal } from '../time-limit.js';
 import { bringStarter, listStarters } from '../store/starters.js';
@@ -73,7 +73,7 @@ export async function libraryRoutes(app: FastifyInstance): Promise<void> {
       const entry = await confirmMap(app.source, request.params.id, {
         ...request.body,
         by: { userId, name },
-        on: today(),
+        on: await today(app.source.manager),
       });
       return reply.status(201).send(entry);
     },
@@ -88,7 +88,7 @@ export async function libraryRoutes(app: FastifyInstance): Promise<void> {
     async (request, reply) => {
       const { userId, name } = permit(request.session, 'decide');
       const { version, authority, source, expiresOn } = request.body;
-      const check = { by: name, authority, source, on: today(), expiresOn };
+      const check = { by: name, authority, source, on: await today(app.source.manager), expiresOn };
       return reply
         .status(201)
         .send(await confirmClass(app.source, request.params.id, request.params.classId, check, { version, userId }));

@@ -14,6 +14,7 @@ import { HttpProblem } from '../problems.js';
 import { permit } from '../security/roles.js';
 import { clearSessionCookie, sessionOf, setSessionCookie, tokenOf } from '../security/sessions.js';
 import { authenticate, demoAccounts } from '../store/accounts.js';
+import { houseOf } from '../store/house.js';
 import { endByToken, endSession, openSession, openSessions } from '../store/sessions.js';
 import { oneTry } from '../store/sign-in-tries.js';
 
@@ -27,6 +28,7 @@ export async function sessionRoutes(app: FastifyInstance, { config }: { config: 
       const accounts = await demoAccounts(app.source);
       return {
         session: await sessionOf(request),
+        house: await houseOf(app.source.manager),
         demoAccounts: accounts.map(({ signInName, displayName, role }) => ({
           name: signInName,
           displayName,

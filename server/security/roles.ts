@@ -17,6 +17,8 @@ const NEEDS = {
   seePins: 'lead',
   /** Bring in a map that another house confirmed. */
   trustMaps: 'owner',
+  /** Say in which time zone the house is, and whom to call where something burns. */
+  keepHouse: 'owner',
 } as const satisfies Record<string, Role>;
 
 export type Act = keyof typeof NEEDS;

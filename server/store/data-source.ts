@@ -8,6 +8,7 @@ import { Bench1764300000000 } from './migrations/1764300000000-bench.js';
 import { WheelRuns1764400000000 } from './migrations/1764400000000-wheel-runs.js';
 import { Doors1764500000000 } from './migrations/1764500000000-doors.js';
 import { OutOfFamily1764600000000 } from './migrations/1764600000000-out-of-family.js';
+import { House1764700000000 } from './migrations/1764700000000-house.js';
 
 /** No statement of ours takes as long; what does is ended by the database itself. */
 const STATEMENT_S = 30;
@@ -50,6 +51,7 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
       WheelRuns1764400000000,
       Doors1764500000000,
       OutOfFamily1764600000000,
+      House1764700000000,
     ],
     migrationsTableName: 'migration',
     synchronize: false,

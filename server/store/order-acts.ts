@@ -22,7 +22,8 @@ import { getDocument } from './library.js';
 import { amendmentWords, decisionWords } from './order-words.js';
 import { lockUnitWithVisit, nextRevision } from './behind-units.js';
 import { reviseUnit } from './revise-units.js';
-import { classOf, termsOf, today } from './setups.js';
+import { classOf, termsOf } from './setups.js';
+import { today } from './house.js';
 import { insertUnits, typeAndMap } from './take-units.js';
 import { inTransaction } from './transaction.js';
 import { appendIn, lockVisit, type Writer } from './visits.js';
@@ -154,7 +155,13 @@ export async function decide(
     if (!(await isAsked(manager, order, request.typeId, request.finding))) throw new HttpProblem('notAsked');
     const decisions = [
       ...terms.decisions.filter(({ finding, typeId }) => !(finding === request.finding && typeId === request.typeId)),
-      { finding: request.finding, typeId: request.typeId, words: request.words, by: writer.by.name, on: today() },
+      {
+        finding: request.finding,
+        typeId: request.typeId,
+        words: request.words,
+        by: writer.by.name,
+        on: await today(manager),
+      },
     ];
     await manager.update(
       Orders,

@@ -4,7 +4,8 @@ import type { DataSource } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { OrderChanges, Orders, type UnitRow } from './entities.js';
 import { readCursor, writeCursor } from './page-cursor.js';
-import { termsOf, today, wishesOf } from './setups.js';
+import { termsOf, wishesOf } from './setups.js';
+import { today } from './house.js';
 
 const PAGE = 50;
 
@@ -26,9 +27,10 @@ export async function listOrders(source: DataSource, after?: string): Promise<Pa
     values,
   );
   const items = rows.slice(0, PAGE);
+  const day = await today(source.manager);
   const last = items.at(-1);
   return {
-    items: items.map(orderView),
+    items: items.map((row) => orderView(row, day)),
     next: rows.length > PAGE && last ? writeCursor({ at: last.takenAt, id: last.id }) : null,
   };
 }
@@ -38,7 +40,7 @@ export async function readLine(source: DataSource, orderId: string): Promise<Lin
   const [order] = await source.query<RawOrder[]>(`${ORDER_SQL} WHERE o.id = ?`, [orderId]);
   if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
   return {
-    order: orderView(order),
+    order: orderView(order, await today(source.manager)),
     units: (await source.query<RawUnit[]>(LINE_SQL, [orderId])).map(({ ownWishes, ...unit }) => ({
       ...unit,
       own: wishesOf({ ownWishes }),
@@ -71,11 +73,11 @@ type RawOrder = Omit<OrderView, 'takenAt' | 'classChecked' | 'privateLand'> & {
   readonly classCheck: string | null;
 };
 
-const orderView = ({ classCheck, takenAt, landTerms, ...row }: RawOrder): OrderView => ({
+const orderView = ({ classCheck, takenAt, landTerms, ...row }: RawOrder, day: string): OrderView => ({
   ...row,
   privateLand: landTerms === null ? null : landOf(landTerms),
   takenAt: takenAt.toISOString(),
-  classChecked: checkedLine(classCheck === null ? null : (JSON.parse(classCheck) as ClassCheck), today()),
+  classChecked: checkedLine(classCheck === null ? null : (JSON.parse(classCheck) as ClassCheck), day),
 });
 
 function landOf(terms: string): OrderView['privateLand'] {

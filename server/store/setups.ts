@@ -1,4 +1,3 @@
-import dayjs from 'dayjs';
 import {
   benchTermsFor,
   checkedLine,
@@ -20,11 +19,9 @@ import type { LibraryEntry } from '@decurio/contract';
 import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import type { OrderRow, UnitRow } from './entities.js';
+import { today } from './house.js';
 import { getDocument } from './library.js';
 import { withFamily } from './wheel-families.js';
-
-/** Day in the house's calendar. */
-export const today = (): string => dayjs().format('YYYY-MM-DD');
 
 export const termsOf = (order: Pick<OrderRow, 'terms'>): OrderTerms => JSON.parse(order.terms) as OrderTerms;
 export const wishesOf = (unit: Pick<UnitRow, 'ownWishes'>): UnitOverride | null =>
@@ -38,12 +35,13 @@ export function classOf(pack: LibraryEntry<'rulePack'>, classId: string): Vehicl
   return found;
 }
 
-/** Documents that decide a setup, at their newest. */
+/** What decides a setup: documents at their newest, and the day. */
 export interface Deciding {
   readonly type: LibraryEntry<'vehicleType'>;
   readonly map: LibraryEntry<'displayMap'>;
   readonly rulePack: LibraryEntry<'rulePack'>;
   readonly houseRules: LibraryEntry<'houseRules'>;
+  readonly today: string;
 }
 
 /** @param mapVersion of a visit that is under way; the newest where left out */
@@ -58,11 +56,12 @@ export async function decidingFor(
     map: await getDocument(manager, 'displayMap', unit.mapId, mapVersion),
     rulePack: await getDocument(manager, 'rulePack', order.rulePackId),
     houseRules: await getDocument(manager, 'houseRules', order.houseRulesId),
+    today: await today(manager),
   };
 }
 
 export function inputsFor(
-  { type, map, rulePack, houseRules }: Deciding,
+  { type, map, rulePack, houseRules, today: day }: Deciding,
   order: OrderRow,
   unit: Pick<UnitRow, 'ownWishes'>,
   known: Partial<UnitKnown> = {},
@@ -74,20 +73,20 @@ export function inputsFor(
     houseRules: houseRules.document,
     terms: termsOf(order),
     unit: { ...NOTHING_KNOWN, override: wishesOf(unit), ...known },
-    today: today(),
+    today: day,
   };
 }
 
 const ref = ({ id, version, name }: LibraryEntry) => ({ id, version, name });
 
 /** What visits and papers repeat of an order. */
-export function orderOfVisit(order: OrderRow, vehicleClass: VehicleClass): OrderOfVisit {
+export function orderOfVisit(order: OrderRow, vehicleClass: VehicleClass, day: string): OrderOfVisit {
   const { privateLand } = termsOf(order);
   return {
     number: order.number,
     customer: order.customer,
     className: vehicleClass.title,
-    classChecked: checkedLine(vehicleClass.checked, today()),
+    classChecked: checkedLine(vehicleClass.checked, day),
     ...(privateLand
       ? { privateLand: { label: privateLand.label, endsOn: privateLand.endsOn, authorityBy: privateLand.authorityBy } }
       : {}),
@@ -109,7 +108,7 @@ export async function openingOf(
   const { type, map, rulePack, houseRules } = deciding;
   const data = {
     serial: unit.serial,
-    order: orderOfVisit(order, inputs.vehicleClass),
+    order: orderOfVisit(order, inputs.vehicleClass, deciding.today),
     steps: STEPS_OFFERED,
     versions: {
       type: ref(type),
@@ -160,7 +159,7 @@ export function revisionOf(
   const inputs = inputsFor(deciding, order, unit, known);
   return {
     why,
-    order: orderOfVisit(order, inputs.vehicleClass),
+    order: orderOfVisit(order, inputs.vehicleClass, deciding.today),
     versions: { type: ref(deciding.type), rulePack: ref(deciding.rulePack), houseRules: ref(deciding.houseRules) },
     pack: deciding.type.document.pack,
     setup: compileSetup(inputs),

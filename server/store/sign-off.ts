@@ -3,7 +3,8 @@ import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Orders, type UnitRow } from './entities.js';
 import { getDocument } from './library.js';
-import { classOf, saysTheSame, termsOf, today } from './setups.js';
+import { classOf, saysTheSame, termsOf } from './setups.js';
+import { today } from './house.js';
 
 /**
  * What the log alone cannot know at sign off: that a lead of this house has checked the class, that the check still
@@ -28,7 +29,7 @@ export async function guardSignOff(
     state.opened.versions.rulePack.version,
   );
   const vehicleClass = classOf(newest, order.classId);
-  const day = today();
+  const day = await today(manager);
   const standing = checkStanding(vehicleClass.checked, day);
   if (standing !== 'checked') throw new HttpProblem(standing === 'expired' ? 'checkRanOut' : 'classNotChecked');
   if (used.id !== newest.id || !saysTheSame(classOf(used, order.classId), vehicleClass))

@@ -7,7 +7,8 @@ import { lookAlikes } from './find-display.js';
 import { getDocument } from './library.js';
 import { lineUnit } from './orders.js';
 import { acceptanceSays } from './acceptance.js';
-import { classOf, termsOf, today } from './setups.js';
+import { classOf, termsOf } from './setups.js';
+import { today } from './house.js';
 import { readEvidence } from './visits.js';
 
 const FIND_SQL = `SELECT u.id, u.serial, u.status, u.visitId, o.id AS orderId, o.number AS orderNumber
@@ -37,7 +38,7 @@ export async function readBench(source: DataSource, unitId: string): Promise<Ben
   const map = (await getDocument(manager, 'displayMap', unit.mapId, visit?.mapVersion)).document;
   const vehicleClass = classOf(await getDocument(manager, 'rulePack', order.rulePackId), order.classId);
   const { privateLand } = termsOf(order);
-  const day = today();
+  const day = await today(manager);
   const evidence = visit ? await readEvidence(manager, visit.id) : [];
   return {
     unit: lineUnit(unit),

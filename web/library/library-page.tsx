@@ -5,7 +5,7 @@ import type { LibraryEntry, LibraryKind } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
 import { Busy, Notice } from '../ui/notice.js';
-import { today } from '../ui/when.js';
+import { today } from '../ui/house-zone.js';
 import { BringIn } from './document-acts.js';
 import { DisplayPage } from './displays/display-page.js';
 import { HouseRulesSheet } from './house/house-rules-sheet.js';

@@ -19,6 +19,7 @@ import type {
   LibraryEntry,
   LibraryKind,
   LineView,
+  HouseView,
   LeaveRunOutRequest,
   NewBatchRequest,
   NewDispute,
@@ -96,11 +97,11 @@ export const sessionLost = () => ({ type: 'session/lost' as const });
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: withProblems,
-  tagTypes: ['Orders', 'Line', 'Bench', 'Ledger', 'Library', 'Disputes', 'Pace', 'Families', 'Sessions'],
+  tagTypes: ['Orders', 'Line', 'Bench', 'Ledger', 'Library', 'Disputes', 'Pace', 'Families', 'House', 'Sessions'],
   refetchOnFocus: true,
   refetchOnReconnect: true,
   endpoints: (build) => ({
-    welcome: build.query<WelcomeView, null>({ query: () => '/welcome' }),
+    welcome: build.query<WelcomeView, null>({ query: () => '/welcome', providesTags: ['House'] }),
     signIn: build.mutation<SessionView, SignInRequest>({
       query: (body) => ({ url: '/session', method: 'POST', body }),
     }),
@@ -239,6 +240,11 @@ export const api = createApi({
     beginBatch: build.mutation<LearntFamily[], NewBatchRequest>({
       query: (body) => ({ url: '/families/batches', method: 'POST', body }),
       invalidatesTags: ['Families'],
+    }),
+    house: build.query<HouseView, null>({ query: () => '/house', providesTags: ['House'] }),
+    changeHouse: build.mutation<HouseView, HouseView>({
+      query: (body) => ({ url: '/house', method: 'PUT', body }),
+      invalidatesTags: ['House'],
     }),
     leaveRunOut: build.mutation<LearntFamily[], LeaveRunOutRequest>({
       query: (body) => ({ url: '/families/runs/left-out', method: 'POST', body }),

@@ -1,15 +1,16 @@
 import { createSlice } from '@reduxjs/toolkit';
 import { useSelector } from 'react-redux';
-import type { SessionView } from '@decurio/contract';
+import type { HouseView, SessionView } from '@decurio/contract';
 import { api, sessionLost } from './api.js';
 
 export interface SessionState {
   readonly who: SessionView | null;
   /** The session ended while someone was at work: their page stays, the sign-in lies over it. */
   readonly lost: boolean;
+  readonly house: HouseView | null;
 }
 
-const initialState: SessionState = { who: null, lost: false };
+const initialState: SessionState = { who: null, lost: false, house: null };
 
 export const session = createSlice({
   name: 'session',
@@ -21,6 +22,7 @@ export const session = createSlice({
         state.lost = state.who !== null;
       })
       .addMatcher(api.endpoints.welcome.matchFulfilled, (state, { payload }) => {
+        state.house = payload.house;
         if (payload.session) Object.assign(state, { who: payload.session, lost: false });
         else if (state.who) state.lost = true;
       })
@@ -28,7 +30,7 @@ export const session = createSlice({
         state.who = payload;
         state.lost = false;
       })
-      .addMatcher(api.endpoints.signOut.matchFulfilled, () => initialState);
+      .addMatcher(api.endpoints.signOut.matchFulfilled, ({ house }) => ({ ...initialState, house }));
   },
 });
 

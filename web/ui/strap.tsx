@@ -1,5 +1,5 @@
 import { Menu } from '@mantine/core';
-import { IconDevices, IconDoorExit } from '@tabler/icons-react';
+import { IconDevices, IconHome, IconDoorExit } from '@tabler/icons-react';
 import type { ReactNode } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import type { SessionView } from '@decurio/contract';
@@ -46,6 +46,9 @@ export function Strap({ who, children }: { readonly who: SessionView; readonly c
         </Menu.Target>
         <Menu.Dropdown>
           <Menu.Label>Signed in as {who.role}</Menu.Label>
+          <Menu.Item leftSection={<IconHome size={18} />} onClick={() => void navigate('/house')}>
+            The house
+          </Menu.Item>
           <Menu.Item leftSection={<IconDevices size={18} />} onClick={() => void navigate('/signed-in')}>
             Where you are signed in
           </Menu.Item>

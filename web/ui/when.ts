@@ -1,22 +1,31 @@
-import dayjs from 'dayjs';
+import dayjs, { type Dayjs } from 'dayjs';
+import timezone from 'dayjs/plugin/timezone.js';
+import utc from 'dayjs/plugin/utc.js';
+import { houseZone, today } from './house-zone.js';
 
-/** `Thu 26 Nov 08:00`, in the place where one sits. */
-export const whenDay = (iso: string): string => dayjs(iso).format('ddd D MMM HH:mm');
+dayjs.extend(utc);
+dayjs.extend(timezone);
+
+/** A moment in the house's zone. A time without a zone, as due times are, stands there already. */
+const inHouse = (iso: string): Dayjs => (/Z$|[+-]\d\d:?\d\d$/.test(iso) ? dayjs(iso).tz(houseZone()) : dayjs(iso));
+
+/** `Thu 26 Nov 08:00`. */
+export const whenDay = (iso: string): string => inHouse(iso).format('ddd D MMM HH:mm');
 
 /** `26 Nov 2026 08:00`. */
-export const whenFull = (iso: string): string => dayjs(iso).format('D MMM YYYY HH:mm');
+export const whenFull = (iso: string): string => inHouse(iso).format('D MMM YYYY HH:mm');
 
 /** `08:51`, or with its day where that is not today. */
 export const whenClock = (iso: string): string => {
-  const time = dayjs(iso);
-  return time.isSame(dayjs(), 'day') ? time.format('HH:mm') : time.format('D MMM HH:mm');
+  const time = inHouse(iso);
+  return time.format('YYYY-MM-DD') === today() ? time.format('HH:mm') : time.format('D MMM HH:mm');
 };
 
 /** `08:51:07`. */
-export const whenSecond = (iso: string): string => dayjs(iso).format('HH:mm:ss');
+export const whenSecond = (iso: string): string => inHouse(iso).format('HH:mm:ss');
 
-/** Today in the place where one sits, as 2026-11-25. */
-export const today = (): string => dayjs().format('YYYY-MM-DD');
+/** Minutes from one wall-clock time of the house to a later one, both as due times are written. */
+export const minutesBetween = (from: string, to: string): number => dayjs.utc(to).diff(dayjs.utc(from), 'minute');
 
 /** `by 40 min`, `by 5 h`, `by 3 days`. */
 export function lateBy(minutes: number): string {

@@ -29,12 +29,13 @@ const SHOWN = 2_000;
 let smoothed: readonly (readonly SmoothRun[])[] = [];
 
 const reader = {
-  /** Reads a file and finds the steady stretches of each of its tracks. `onProgress` hears a share, 0 to 1. */
+  /** Reads a file and finds the steady stretches of each of its tracks. `zone`: of times without one. `onProgress` hears a share, 0 to 1. */
   read(
     text: string,
+    zone: string,
     onProgress: (share: number) => void,
   ): { readonly tracks: readonly TrackView[] } | { readonly problem: Problem } {
-    const read = readTrack(text, (share) => onProgress(share * 0.6));
+    const read = readTrack(text, zone, (share) => onProgress(share * 0.6));
     if (!read.ok) return { problem: read.problem };
     smoothed = [];
     const tracks = read.value.map((track, i) => {

@@ -1,4 +1,6 @@
 import { SaxesParser } from 'saxes';
+import { momentIn } from '../../house-time.js';
+import { decimalIn } from '../../numerals.js';
 import { ok, refuse, type Result } from '../../result.js';
 import type { Track, TrackPoint } from './track.js';
 
@@ -9,14 +11,16 @@ const CHUNK = 1 << 16;
 /**
  * Reads GPX 1.1 (or 1.0) into its tracks; the caller asks which is meant where there are several. Document types and
  * entities are refused, whatever they would stand for. `onProgress` hears the share read, 0 to 1.
+ * @param zone  in which times stand that name none, such as `Europe/Berlin`
  * Refuses: noXml, noGpx, entities, noTrack, noTimes, timesGoBack, tooMany.
  */
 export function readTrack(
   text: string,
+  zone: string,
   onProgress: (share: number) => void = () => undefined,
 ): Result<readonly Track[]> {
   const read: Read = { tracks: [], problem: null };
-  const parser = parserInto(read);
+  const parser = parserInto(read, zone);
   for (let at = 0; at < text.length && read.problem === null; at += CHUNK) {
     parser.write(text.slice(at, at + CHUNK));
     onProgress(Math.min(1, (at + CHUNK) / text.length));
@@ -52,10 +56,11 @@ interface Read {
 }
 
 /** A parser that puts what it meets into `read`, up to the first thing that defeats it. */
-function parserInto(read: Read): SaxesParser {
+function parserInto(read: Read, zone: string): SaxesParser {
   const parser = new SaxesParser();
   const path: string[] = [];
   let [text, count, ms] = ['', 0, NaN];
+  let height: number | null = null;
   let position: { readonly lat: number; readonly lon: number } | null = null;
   const stop = (code: string, message: string): void => void (read.problem ??= refuse(code, message));
   parser.on('doctype', () =>
@@ -70,14 +75,15 @@ function parserInto(read: Read): SaxesParser {
     path.push(tag);
     text = '';
     if (tag === 'trk') read.tracks.push({ name: '', untimed: 0, points: [] });
-    if (tag === 'trkpt') [position, ms] = [positionOf(attributes), NaN];
+    if (tag === 'trkpt') [position, ms, height] = [positionOf(attributes), NaN, null];
   });
   parser.on('closetag', ({ name }) => {
     const tag = plainName(name);
     path.pop();
     const track = read.tracks.at(-1);
     if (tag === 'name' && path.at(-1) === 'trk' && track) track.name = text.trim();
-    if (tag === 'time' && path.at(-1) === 'trkpt') ms = Date.parse(text.trim());
+    if (tag === 'time' && path.at(-1) === 'trkpt') ms = momentIn(zone, text.trim()) ?? NaN;
+    if (tag === 'ele' && path.at(-1) === 'trkpt') height = decimalIn(text);
     if (tag === 'trkpt' && track && position) {
       if (++count > MOST_POINTS)
         stop(
@@ -85,7 +91,7 @@ function parserInto(read: Read): SaxesParser {
           `This file has more than ${MOST_POINTS.toLocaleString('en')} points. Cut the ride out of it, or record fewer points a second.`,
         );
       if (Number.isNaN(ms)) track.untimed++;
-      else track.points.push({ ms, ...position });
+      else track.points.push({ ms, ...position, ...(height === null ? {} : { heightM: height }) });
     }
     text = '';
   });
@@ -94,8 +100,8 @@ function parserInto(read: Read): SaxesParser {
 
 const plainName = (name: string): string => name.slice(name.indexOf(':') + 1);
 
-function positionOf({ lat, lon }: Record<string, string>): { lat: number; lon: number } | null {
-  const position = { lat: Number(lat), lon: Number(lon) };
+function positionOf({ lat = '', lon = '' }: Record<string, string>): { lat: number; lon: number } | null {
+  const position = { lat: decimalIn(lat) ?? NaN, lon: decimalIn(lon) ?? NaN };
   return Math.abs(position.lat) <= 90 && Math.abs(position.lon) <= 180 ? position : null;
 }
 

@@ -1,3 +1,5 @@
+import { momentIn } from '../../house-time.js';
+import { decimalIn } from '../../numerals.js';
 import { ok, refuse, type Result } from '../../result.js';
 import type { Stretch } from './steady-stretches.js';
 
@@ -36,30 +38,35 @@ export function shownOnStretches(
 
 /**
  * Reads lines of `time,shown`: the time as in the track (2026-11-25T10:15:30Z), as seconds or as m:ss since its start.
- * `rows` are the cells of a file, header or not.
+ * `rows` are the cells of a file, header or not; times without a zone stand in `zone`.
+ * Refuses: noTime, noSpeed, noRows.
  */
-export function readShownTimes(rows: readonly (readonly string[])[], startMs: number): Result<readonly ShownAt[]> {
+export function readShownTimes(
+  rows: readonly (readonly string[])[],
+  startMs: number,
+  zone: string,
+): Result<readonly ShownAt[]> {
   const marks: ShownAt[] = [];
   for (const [index, [time = '', shown = '']] of rows.entries()) {
-    const at = momentOf(time.trim(), startMs);
-    const value = Number(shown.trim().replace(',', '.'));
-    const isHeader = index === 0 && at === null && Number.isNaN(value);
+    const at = momentOf(time.trim(), startMs, zone);
+    const value = decimalIn(shown);
+    const isHeader = index === 0 && at === null && value === null;
     if (isHeader || (time.trim() === '' && shown.trim() === '')) continue;
     if (at === null)
       return refuse(
         'noTime',
         `Line ${index + 1}: "${time}" is no time. Write it as in the track, as seconds, or as minutes:seconds since its start.`,
       );
-    if (!(value > 0)) return refuse('noSpeed', `Line ${index + 1}: "${shown}" is no speed above zero.`);
+    if (value === null || !(value > 0))
+      return refuse('noSpeed', `Line ${index + 1}: "${shown}" is no speed above zero.`);
     marks.push({ ms: at, shown: value });
   }
   return marks.length === 0 ? refuse('noRows', 'There are no lines with a time and a shown speed.') : ok(marks);
 }
 
-function momentOf(text: string, startMs: number): number | null {
+function momentOf(text: string, startMs: number, zone: string): number | null {
   const [, minutes, seconds] = /^(\d+):([0-5]\d(?:\.\d+)?)$/.exec(text) ?? [];
   if (minutes !== undefined) return startMs + (Number(minutes) * 60 + Number(seconds)) * 1000;
   if (/^\d+(\.\d+)?$/.test(text)) return startMs + Number(text) * 1000;
-  const ms = /^\d{4}-/.test(text) ? Date.parse(text) : NaN;
-  return Number.isNaN(ms) ? null : ms;
+  return momentIn(zone, text);
 }

@@ -7,8 +7,12 @@ const SHORTEST_HALF_MS = 2_000;
 const LONGEST_HALF_MS = 5_000;
 /** Nothing that is got ready here goes faster, km/h: a leap beyond it is no ride. */
 const LEAP_KMH = 120;
-/** A receiver without sight of the sky says the same place again and again. */
-const FROZEN = 4;
+/** A receiver without sight of the sky says the same place again and again, for longer than any takes between two fixes. */
+const FROZEN_MS = 4_000;
+/** Heights so far before and after a moment tell how steep the way is there. */
+const SLOPE_HALF_MS = 15_000;
+/** No way that such a vehicle is ridden on is steeper. */
+const STEEPEST = 0.25;
 const LONGEST_GAP_MS = 5_000;
 
 /** A run of positions without a gap, smoothed, with the way rolled since its first. */
@@ -27,7 +31,9 @@ export interface TrackCut {
 
 /**
  * Smooths positions, not speeds: a speed from jittered positions lies high. Each position is where a parabola through
- * its neighbours lies, which follows a bend that a mean would cut; what scatter is left is taken off the way. Gaps, leaps and frozen positions end a run.
+ * its neighbours lies, which follows a bend that a mean would cut; what scatter is left is taken off the way. Where the
+ * track has heights the way is the one along the slope. A fix that a fast log repeats counts once. Gaps, leaps and frozen
+ * positions end a run.
  */
 export function smoothTrack(points: readonly TrackPoint[]): {
   readonly runs: readonly SmoothRun[];
@@ -45,29 +51,33 @@ function cutTrack(points: readonly TrackPoint[]): {
   const pieces: TrackPoint[][] = [];
   const cuts: TrackCut[] = [];
   let piece: TrackPoint[] = [];
-  let still = 0;
+  let fix: TrackPoint | null = null;
+  let isFrozen = false;
+  const cut = (kind: TrackCut['kind'], fromMs: number, toMs: number): void => {
+    pieces.push(piece);
+    piece = [];
+    cuts.push({ kind, fromMs, toMs });
+  };
   for (const [i, point] of points.entries()) {
     const before = points[i - 1];
-    if (before) {
-      still = before.lat === point.lat && before.lon === point.lon ? still + 1 : 0;
-      const kind =
-        point.ms - before.ms > gapMs
-          ? 'gap'
-          : roughlyM(before, point) > (LEAP_KMH / 3600) * (point.ms - before.ms) + 5
-            ? 'leap'
-            : still >= FROZEN
-              ? 'frozen'
-              : null;
-      if (kind) {
-        pieces.push(kind === 'frozen' ? piece.slice(0, Math.max(0, piece.length - FROZEN)) : piece);
-        const last = cuts.at(-1);
-        if (kind === 'frozen' && last?.kind === 'frozen' && last.toMs === before.ms)
-          cuts[cuts.length - 1] = { ...last, toMs: point.ms };
-        else cuts.push({ kind, fromMs: before.ms, toMs: point.ms });
-        piece = [];
-        if (kind === 'frozen') continue;
+    if (before && fix && fix.lat === point.lat && fix.lon === point.lon && point.ms - before.ms <= gapMs) {
+      // The same fix once more; only for so long does that mean that it was not yet renewed.
+      if (point.ms - fix.ms < FROZEN_MS) continue;
+      const last = cuts.at(-1);
+      if (isFrozen && last) cuts[cuts.length - 1] = { ...last, toMs: point.ms };
+      else {
+        piece.pop();
+        cut('frozen', fix.ms, point.ms);
       }
+      isFrozen = true;
+      continue;
     }
+    if (before && fix && !isFrozen) {
+      if (point.ms - before.ms > gapMs) cut('gap', before.ms, point.ms);
+      else if (roughlyM(fix, point) > (LEAP_KMH / 3600) * (point.ms - fix.ms) + 5) cut('leap', before.ms, point.ms);
+    }
+    isFrozen = false;
+    fix = point;
     piece.push(point);
   }
   return { pieces: [...pieces, piece], cuts };
@@ -103,14 +113,50 @@ function smoothPiece(piece: readonly TrackPoint[]): SmoothRun {
     freedom += 1 - ownWeight(to - from + 1);
   }
   const variance = scatter / Math.max(freedom, 1);
-  const pathM: number[] = [];
+  const levelM: number[] = [];
   for (const [i, place] of smoothed.entries()) {
     const before = smoothed[i - 1];
-    if (before)
-      pathM.push((pathM[i - 1] ?? 0) + withoutJitter(distanceM(before, place), variance * stepWeight(widths[i] ?? 1)));
-    else pathM.push(0);
+    levelM.push(
+      before
+        ? (levelM[i - 1] ?? 0) + withoutJitter(distanceM(before, place), variance * stepWeight(widths[i] ?? 1))
+        : 0,
+    );
   }
-  return { ms, pathM };
+  return { ms, pathM: alongSlope(piece, levelM) };
+}
+
+/** The way along the slope, where heights tell it; the level one where they do not. */
+function alongSlope(piece: readonly TrackPoint[], levelM: readonly number[]): readonly number[] {
+  const heights = piece.flatMap(({ heightM }) => heightM ?? []);
+  if (heights.length < piece.length) return levelM;
+  const ms = piece.map((point) => point.ms);
+  const pathM: number[] = [];
+  let [from, to] = [0, 0];
+  for (const [i, at] of ms.entries()) {
+    while ((ms[from] ?? 0) < at - SLOPE_HALF_MS) from++;
+    while (to + 1 < ms.length && (ms[to + 1] ?? 0) <= at + SLOPE_HALF_MS) to++;
+    const slope = slopeOf(levelM, heights, from, to);
+    const step = (levelM[i] ?? 0) - (levelM[i - 1] ?? 0);
+    pathM.push(i === 0 ? 0 : (pathM[i - 1] ?? 0) + step * Math.sqrt(1 + slope ** 2));
+  }
+  return pathM;
+}
+
+/** Rise over way by least squares: single heights scatter by metres, and a step between two of them is no slope. */
+function slopeOf(wayM: readonly number[], heights: readonly number[], from: number, to: number): number {
+  const n = to - from + 1;
+  let [x, y, xx, xy] = [0, 0, 0, 0];
+  const [x0, y0] = [wayM[from] ?? 0, heights[from] ?? 0];
+  for (let j = from; j <= to; j++) {
+    const [way, height] = [(wayM[j] ?? 0) - x0, (heights[j] ?? 0) - y0];
+    x += way;
+    y += height;
+    xx += way * way;
+    xy += way * height;
+  }
+  const spread = n * xx - x * x;
+  const slope = spread > 1 ? (n * xy - x * y) / spread : 0;
+  return Math.abs(slope) <= STEEPEST ? slope : 0;
 }
 
 /** So long that a bend of the usual yard is followed and scatter is averaged: +-12 m of way. */

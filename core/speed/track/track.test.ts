@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { gpxOf, rideInYard } from '../../testing/ride.js';
+import { seeded } from '../../statistics/seeded.js';
 import { readTrack } from './read-track.js';
 import { readShownTimes, shownOnStretches } from './shown-on-track.js';
 import { smoothTrack } from './smooth-track.js';
@@ -15,7 +16,7 @@ const ride = rideInYard([
   { kmh: 0, seconds: 30 },
 ]);
 const codeOf = (text: string): string => {
-  const outcome = readTrack(text);
+  const outcome = readTrack(text, 'UTC');
   return outcome.ok ? 'taken' : outcome.problem.code;
 };
 
@@ -24,6 +25,7 @@ describe('a track file', () => {
     const shares: number[] = [];
     const outcome = readTrack(
       gpxOf(ride, 'Yard & <perimeter>'.replace('&', '&amp;').replace('<', '&lt;').replace('>', '&gt;')),
+      'UTC',
       (share) => shares.push(share),
     );
     if (!outcome.ok) throw new Error(outcome.problem.message);
@@ -47,7 +49,7 @@ describe('a track file', () => {
       '</gpx>',
       '<trk><name>Back</name><trkseg><trkpt lat="1" lon="2"><time>2026-11-25T12:00:00Z</time></trkpt></trkseg></trk></gpx>',
     );
-    const outcome = readTrack(two);
+    const outcome = readTrack(two, 'UTC');
     expect(outcome.ok && outcome.value.map(({ name, points }) => [name, points.length])).toEqual([
       ['Yard', 200],
       ['Back', 1],
@@ -87,7 +89,7 @@ describe('a track file', () => {
       /<time>[^<]*<\/time>/,
       '',
     );
-    const outcome = readTrack(text);
+    const outcome = readTrack(text, 'UTC');
     expect(outcome.ok && outcome.value[0]?.notes).toEqual([
       '1 points without a time were left out.',
       '1 points of a moment that was there already were left out.',
@@ -181,6 +183,7 @@ describe('shown speeds on a track', () => {
         ['', ''],
       ],
       start,
+      'UTC',
     );
     expect(read.ok && read.value).toEqual([
       { ms: start + 75_000, shown: 9 },
@@ -192,10 +195,81 @@ describe('shown speeds on a track', () => {
   it.each([
     [[['noon', '9']], 'Line 1: "noon" is no time'],
     [[['75', '-9']], 'Line 1: "-9" is no speed above zero'],
+    [[['75', '0x10']], 'Line 1: "0x10" is no speed above zero'],
+    [[['75', '1e3']], 'is no speed above zero'],
+    [[['75', 'Infinity']], 'is no speed above zero'],
+    [[['75', '']], 'is no speed above zero'],
+    [[['2026-13-25T10:02:00Z', '9']], 'is no time'],
     [[['time', 'shown']], 'There are no lines'],
   ])('%j is refused by its line', (rows, words) => {
-    const read = readShownTimes(rows, 0);
+    const read = readShownTimes(rows, 0, 'UTC');
     expect(read.ok ? '' : read.problem.message).toContain(words);
+  });
+});
+
+describe('a time without a zone', () => {
+  it('stands in the zone that is given, whatever machine reads it', () => {
+    const local = gpxOf(ride).replaceAll('Z</time>', '</time>');
+    const first = (zone: string) => {
+      const outcome = readTrack(local, zone);
+      return outcome.ok ? (outcome.value[0]?.points[0]?.ms ?? 0) - ride[0]!.ms : NaN;
+    };
+    expect([first('UTC'), first('Asia/Kathmandu'), first('America/St_Johns')].map((ms) => ms / 60_000)).toEqual([
+      0, -345, 210,
+    ]);
+    const shown = readShownTimes([['2026-11-25 10:02:00', '17']], 0, 'Asia/Kathmandu');
+    expect(shown.ok && shown.value[0]?.ms).toBe(Date.UTC(2026, 10, 25, 4, 17));
+  });
+});
+
+describe('a position', () => {
+  it.each([
+    ['lat=""', 'lon="2"'],
+    ['lat="0x10"', 'lon="2"'],
+    ['lat="1e1"', 'lon="2"'],
+    ['lat="91"', 'lon="2"'],
+    ['', 'lon="2"'],
+  ])('%s %s is none, and not the Gulf of Guinea', (lat, lon) => {
+    const text = gpxOf(ride).replace(/lat="[^"]*" lon="[^"]*"/, `${lat} ${lon}`);
+    const outcome = readTrack(text, 'UTC');
+    expect(outcome.ok && outcome.value[0]?.points).toHaveLength(199);
+  });
+});
+
+describe('a log that is faster than its fixes', () => {
+  it('finds the stretches that the fixes alone give', () => {
+    const fast = ride.flatMap((point) => Array.from({ length: 10 }, (_, i) => ({ ...point, ms: point.ms + 100 * i })));
+    const speeds = (points: readonly TrackPoint[]) =>
+      steadyStretches(smoothTrack(points).runs).map(({ kmh }) => kmh.toFixed(2));
+    expect(speeds(fast)).toEqual(speeds(ride));
+    expect(speeds(fast).length).toBeGreaterThan(2);
+  });
+});
+
+describe('a slope', () => {
+  const level = rideInYard([{ kmh: 20, seconds: 120 }]);
+  const onSlope = (rise: number, scatterM = 0): readonly TrackPoint[] => {
+    const { normal } = seeded(5);
+    let rolled = 0;
+    return level.map((point, i) => {
+      const before = level[i - 1];
+      if (before) rolled += (before.trueKmh / 3.6) * ((point.ms - before.ms) / 1000);
+      return { ...point, heightM: 40 + rise * rolled + scatterM * normal() };
+    });
+  };
+  const kmh = (points: readonly TrackPoint[]) =>
+    stretchBetween(smoothTrack(points).runs, level[30]!.ms, level[110]!.ms)?.kmh ?? 0;
+
+  it('of 10 % is ridden half a per cent faster than a level map shows', () => {
+    expect(kmh(onSlope(0.1)) / kmh(level)).toBeCloseTo(Math.sqrt(1 + 0.1 ** 2), 3);
+    expect(kmh(onSlope(-0.1)) / kmh(level)).toBeCloseTo(Math.sqrt(1 + 0.1 ** 2), 3);
+  });
+
+  it('is not made of heights that scatter on the level, or that nobody could ride', () => {
+    expect(kmh(onSlope(0, 2)) / kmh(level)).toBeCloseTo(1, 3);
+    expect(kmh(onSlope(0.6)) / kmh(level)).toBe(1);
+    const some = onSlope(0.1).map((point, i) => (i === 50 ? level[50]! : point));
+    expect(kmh(some)).toBe(kmh(level));
   });
 });
 
@@ -203,7 +277,7 @@ describe('the demo ride', () => {
   it('reads as three speeds, with what was shown on each', () => {
     const text = (name: string): string =>
       readFileSync(new URL(`../../../demo/rides/${name}`, import.meta.url), 'utf8');
-    const read = readTrack(text('yard-0424.gpx'));
+    const read = readTrack(text('yard-0424.gpx'), 'UTC');
     if (!read.ok) throw new Error(read.problem.message);
     const [track] = read.value;
     const shown = readShownTimes(
@@ -212,6 +286,7 @@ describe('the demo ride', () => {
         .split('\n')
         .map((row) => row.split(',')),
       track?.points[0]?.ms ?? 0,
+      'UTC',
     );
     const { on, leftOver } = shownOnStretches(
       steadyStretches(smoothTrack(track?.points ?? []).runs),

@@ -4,6 +4,8 @@ import type { Place } from './wgs84.js';
 export interface TrackPoint extends Place {
   /** Milliseconds since 1970, UTC. */
   readonly ms: number;
+  /** Height above the sea, m, where the track has it. */
+  readonly heightM?: number;
 }
 
 export interface Track {

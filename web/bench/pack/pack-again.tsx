@@ -1,6 +1,7 @@
 import { NumberInput, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { BenchView } from '@decurio/contract';
+import { useSession } from '../../state/session.js';
 import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
 import type { Visit } from '../use-visit.js';
@@ -13,6 +14,8 @@ export function PackAgain({ bench, visit }: { readonly bench: BenchView; readonl
   const [condition, setCondition] = useState<PackCondition>('sound');
   const [words, setWords] = useState('');
   const [busy, setBusy] = useState(false);
+  const { house } = useSession();
+  const number = house?.fireService ? `: ${house.fireService}` : '';
   const packV = volts === '' ? null : Number(volts);
   const write = async () => {
     if (packV === null) return;
@@ -32,7 +35,7 @@ export function PackAgain({ bench, visit }: { readonly bench: BenchView; readonl
       <Notice
         kind="care"
         title="Where it stands until somebody knows"
-        says="A pack that is hot, hissing, swollen, wet or was dropped is not carried through the building. It stands outdoors, apart from other packs and from what burns, and nobody leaves with it: a damaged pack travels only by the rules for damaged packs. If it smokes, keep away and call the fire service."
+        says={`A pack that is hot, hissing, swollen, wet or was dropped is not carried through the building. It stands outdoors, apart from other packs and from what burns, and nobody leaves with it: a damaged pack travels only by the rules for damaged packs. If it smokes, keep away and call the fire service${number}.`}
       />
       <div className={classes['row']}>
         <NumberInput

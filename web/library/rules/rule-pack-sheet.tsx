@@ -4,7 +4,7 @@ import type { LibraryEntry } from '@decurio/contract';
 import { useSession } from '../../state/session.js';
 import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
-import { today } from '../../ui/when.js';
+import { today } from '../../ui/house-zone.js';
 import { DocumentActs } from '../document-acts.js';
 import { Facts } from '../facts.js';
 import { classRows } from './class-words.js';

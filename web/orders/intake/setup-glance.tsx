@@ -12,7 +12,7 @@ import {
 import { api } from '../../state/api.js';
 import { useSession } from '../../state/session.js';
 import { FindingList } from '../../ui/finding-list.js';
-import { today } from '../../ui/when.js';
+import { today } from '../../ui/house-zone.js';
 import type { Promised } from '../promise/promise.js';
 import classes from '../promise/order-form.module.css';
 

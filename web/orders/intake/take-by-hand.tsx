@@ -1,5 +1,5 @@
 import { TextInput } from '@mantine/core';
-import dayjs from 'dayjs';
+import { nowInHouse } from '../../ui/house-zone.js';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { RulePack } from '@decurio/core';
@@ -29,10 +29,7 @@ export function TakeByHand() {
     ?.map((entry) => entry.document as RulePack)
     .find((pack) => pack.id === promised.rulePackId)
     ?.classes.find((each) => each.id === promised.classId);
-  const doubts = useMemo(
-    () => doubtsAbout(promised, vehicleClass, dayjs().format('YYYY-MM-DDTHH:mm')),
-    [promised, vehicleClass],
-  );
+  const doubts = useMemo(() => doubtsAbout(promised, vehicleClass, nowInHouse()), [promised, vehicleClass]);
   const doubtKey = doubts.map((doubt) => doubt.id).join('|');
   const chosen = lines.filter((line) => line.typeId !== null);
   const body: NewOrderRequest = {

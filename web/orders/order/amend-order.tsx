@@ -1,5 +1,5 @@
 import { TextInput } from '@mantine/core';
-import dayjs from 'dayjs';
+import { nowInHouse } from '../../ui/house-zone.js';
 import { useMemo, useState } from 'react';
 import type { RulePack } from '@decurio/core';
 import { amendRequest, type AmendRequest, type OrderActed, type OrderPageView } from '@decurio/contract';
@@ -30,10 +30,7 @@ export function AmendOrder({ view, onDone, onLeave }: AmendOrderProps) {
     ?.map((entry) => entry.document as RulePack)
     .find((pack) => pack.id === promised.rulePackId)
     ?.classes.find((each) => each.id === promised.classId);
-  const doubts = useMemo(
-    () => doubtsAbout(promised, vehicleClass, dayjs().format('YYYY-MM-DDTHH:mm')),
-    [promised, vehicleClass],
-  );
+  const doubts = useMemo(() => doubtsAbout(promised, vehicleClass, nowInHouse()), [promised, vehicleClass]);
   const doubtKey = doubts.map((doubt) => doubt.id).join('|');
   const isAsking = asked === doubtKey && doubtKey !== '';
   const submit = async () => {

@@ -11,7 +11,7 @@ import {
 } from '@decurio/core';
 import type { OrderPageView } from '@decurio/contract';
 import { api } from '../../state/api.js';
-import { today } from '../../ui/when.js';
+import { today } from '../../ui/house-zone.js';
 
 /** Units of an order that carry the same display, with the setup they all get. */
 export interface GroupSetup {

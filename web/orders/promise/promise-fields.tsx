@@ -6,7 +6,7 @@ import { api } from '../../state/api.js';
 import { useSession } from '../../state/session.js';
 import { SpeedField } from '../../ui/fields.js';
 import { Notice } from '../../ui/notice.js';
-import { today } from '../../ui/when.js';
+import { today } from '../../ui/house-zone.js';
 import type { Promised } from './promise.js';
 import classes from './order-form.module.css';
 

@@ -4,6 +4,7 @@ import { proxy, wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import type { TrackReader, TrackView } from '../../../workers/track-worker.js';
+import { houseZone } from '../../../ui/house-zone.js';
 import { ActButton } from '../../../ui/act-button.js';
 import { Notice } from '../../../ui/notice.js';
 import type { Readings } from '../use-readings.js';
@@ -31,6 +32,7 @@ export function TrackImport({ readings, onDone }: { readonly readings: Readings;
     setShare(0);
     const outcome = await reader().read(
       await file.text(),
+      houseZone(),
       proxy((done: number) => setShare(done)),
     );
     setShare(null);

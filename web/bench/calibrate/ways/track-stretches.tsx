@@ -3,6 +3,7 @@ import Papa from 'papaparse';
 import { useState } from 'react';
 import { readShownTimes, shortened, shownOnStretches, type Stretch } from '@decurio/core';
 import type { TrackView } from '../../../workers/track-worker.js';
+import { houseZone } from '../../../ui/house-zone.js';
 import { ActButton } from '../../../ui/act-button.js';
 import { FileInput } from '../../../ui/file-input.js';
 import { Notice } from '../../../ui/notice.js';
@@ -49,7 +50,7 @@ export function TrackStretches({ track, measure, readings, onDone }: TrackStretc
   const takeLines = (text: string) => {
     setLines(text);
     if (text.trim() === '') return setSays(null);
-    const read = readShownTimes(Papa.parse<string[]>(text.trim()).data, track.startMs);
+    const read = readShownTimes(Papa.parse<string[]>(text.trim()).data, track.startMs, houseZone());
     if (!read.ok) return setSays(read.problem.message);
     const { on, leftOver } = shownOnStretches(
       drawn.map(({ stretch }) => stretch),
