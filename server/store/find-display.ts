@@ -3,7 +3,7 @@ import type { DisplayFoundRequest } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { EvidenceLog, Orders, Units, type UnitRow } from './entities.js';
-import { getDocument, newestDocuments } from './library.js';
+import { getDocument, getDocuments, libraryHeads } from './library.js';
 import { inTransaction } from './transaction.js';
 import { openingOf } from './setups.js';
 import { appendIn, lockVisit, type Writer } from './visits.js';
@@ -54,8 +54,14 @@ export async function lookAlikes(
   unit: Pick<UnitRow, 'typeId' | 'mapId'>,
 ): Promise<readonly DisplayMap[]> {
   const type = (await getDocument(manager, 'vehicleType', unit.typeId)).document;
-  const maps = (await newestDocuments(manager, 'displayMap')).map((entry) => entry.document);
-  const named = maps.filter((map) => type.maps.includes(map.id) || map.id === unit.mapId);
-  const families = new Set(named.flatMap((map) => (map.family === undefined ? [] : [map.family])));
-  return maps.filter((map) => named.includes(map) || (map.family !== undefined && families.has(map.family)));
+  const heads = await libraryHeads(manager, 'displayMap');
+  const named = new Set([...type.maps, unit.mapId]);
+  const families = new Set(heads.flatMap(({ id, family }) => (named.has(id) && family !== null ? [family] : [])));
+  const fitted = heads.filter(({ id, family }) => named.has(id) || (family !== null && families.has(family)));
+  const entries = await getDocuments(
+    manager,
+    'displayMap',
+    fitted.map(({ id }) => id),
+  );
+  return entries.map(({ document }) => document);
 }

@@ -43,8 +43,8 @@ async function refuseConfusion<K extends LibraryKind>(
   const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
   if (kind === 'rulePack') {
     const { id, place } = document as RulePack;
-    const twin = (await newestDocuments(manager, 'rulePack')).find(
-      (entry) => entry.id !== id && same(entry.document.place, place),
+    const twin = (await libraryHeads(manager, 'rulePack')).find(
+      (head) => head.id !== id && same(head.place ?? '', place),
     );
     if (twin)
       throw new HttpProblem('placeTaken', {
@@ -54,15 +54,13 @@ async function refuseConfusion<K extends LibraryKind>(
   }
   if (kind === 'vehicleType') {
     const { id, name, maps } = document as LibraryDocuments['vehicleType'];
-    const twin = (await newestDocuments(manager, 'vehicleType')).find(
-      (entry) => entry.id !== id && same(entry.name, name),
-    );
+    const twin = (await libraryHeads(manager, 'vehicleType')).find((head) => head.id !== id && same(head.name, name));
     if (twin)
       throw new HttpProblem('nameTaken', {
         message: `Another type is called ${name} already (${twin.id}). Order files name types by name: call this one otherwise, or change that one.`,
         fields: { name: 'Another type is called so already.' },
       });
-    const here = new Set((await newestDocuments(manager, 'displayMap')).map((entry) => entry.id));
+    const here = new Set((await libraryHeads(manager, 'displayMap')).map(({ id: map }) => map));
     const missing = maps.filter((map) => !here.has(map));
     if (missing.length > 0)
       throw new HttpProblem('mapsMissing', {
@@ -186,7 +184,43 @@ const NEWEST_SQL = `SELECT l.kind, l.docId, l.version, l.name, l.body, l.addedAt
   JOIN (SELECT docId, MAX(version) AS version FROM library_document WHERE kind = ? GROUP BY docId) newest ON newest.docId = l.docId AND newest.version = l.version
   WHERE l.kind = ? ORDER BY l.docId`;
 
-/** The newest version of every document of a kind, by id. */
+/** What tells documents apart without reading them. */
+export interface LibraryHead {
+  readonly id: string;
+  readonly version: number;
+  readonly name: string;
+  /** Of a display map: which others look like it. */
+  readonly family: string | null;
+  /** Of a rule pack. */
+  readonly place: string | null;
+}
+
+const HEADS_SQL = `SELECT l.docId AS id, l.version, l.name, JSON_VALUE(l.body, '$.family') AS family, JSON_VALUE(l.body, '$.place') AS place
+  FROM library_document l
+  JOIN (SELECT docId, MAX(version) AS version FROM library_document WHERE kind = ? GROUP BY docId) newest ON newest.docId = l.docId AND newest.version = l.version
+  WHERE l.kind = ? ORDER BY l.docId`;
+
+/** What documents of a kind there are, at their newest, by id; none of them is read. */
+export const libraryHeads = (manager: EntityManager, kind: LibraryKind): Promise<LibraryHead[]> =>
+  manager.query<LibraryHead[]>(HEADS_SQL, [kind, kind]);
+
+/** The newest version of these documents, by id; those that are not there are left out. */
+export async function getDocuments<K extends LibraryKind>(
+  manager: EntityManager,
+  kind: K,
+  ids: readonly string[],
+): Promise<LibraryEntry<K>[]> {
+  const wanted = new Set(ids);
+  const heads = (await libraryHeads(manager, kind)).filter(({ id }) => wanted.has(id));
+  if (heads.length === 0) return [];
+  const rows = await manager.findBy(
+    Library,
+    heads.map(({ id, version }) => ({ kind, docId: id, version })),
+  );
+  return rows.map((row) => entryOf<K>(row)).toSorted((a, b) => (a.id < b.id ? -1 : 1));
+}
+
+/** The newest version of every document of a kind, by id: what the library shows. */
 export async function newestDocuments<K extends LibraryKind>(
   manager: EntityManager,
   kind: K,

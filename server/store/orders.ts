@@ -12,10 +12,12 @@ const PAGE = 50;
 /*
  * What is read all day long is written as SQL: building these few questions anew for every reader cost more than asking them.
  */
+/** No list of a delivery is longer; nobody works more at once, and the page of its order searches them all. */
+export const MOST_ON_LINE = 3_000;
 const ORDER_SQL = `SELECT o.id, o.number, o.customer, o.place, o.className, o.limitKmh, IF(o.isPrivateLand, o.terms, NULL) AS landTerms, o.dueAt, o.takenAt, o.units, o.sealed, o.held,
     o.classCheck FROM customer_order o`;
 const LINE_SQL = `SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId, returnedWhy, odd, ownWishes
-  FROM unit WHERE orderId = ? AND status <> 'withdrawn' ORDER BY position`;
+  FROM unit WHERE orderId = ? AND status <> 'withdrawn' ORDER BY position LIMIT ${MOST_ON_LINE}`;
 
 /** Orders, newest first. */
 export async function listOrders(source: DataSource, after?: string): Promise<Page<OrderView>> {

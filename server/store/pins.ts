@@ -4,7 +4,7 @@ import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { openPin, randomPin, sealPin } from '../security/pin-cipher.js';
 import { Orders, PinLooks, Pins, Units, type OrderRow, type PinRow } from './entities.js';
-import { getDocument, newestDocuments } from './library.js';
+import { getDocument, getDocuments } from './library.js';
 import { wishesOf } from './setups.js';
 import { inTransaction } from './transaction.js';
 import type { Writer } from './visits.js';
@@ -63,7 +63,7 @@ async function makePin(manager: EntityManager, order: OrderRow, owner: string, s
     select: { mapId: true },
   });
   const mapIds = [...new Set(units.map((unit) => unit.mapId))];
-  const maps = (await newestDocuments(manager, 'displayMap')).filter((entry) => mapIds.includes(entry.id));
+  const maps = await getDocuments(manager, 'displayMap', mapIds);
   const codes = maps.flatMap(({ document }) =>
     document.codes.filter(({ function: fn }) => fn === 'accessPin' || fn === 'startupPin'),
   );

@@ -130,22 +130,19 @@ export async function openingOf(
   return { data, mapVersion: map.version };
 }
 
-const BATCH_SQL =
-  'SELECT surprises FROM unit WHERE orderId = ? AND typeId = ? AND mapId = ? AND foundAt IS NOT NULL AND id <> ? ORDER BY foundAt DESC';
+const SAME_BATCH = 'orderId = ? AND typeId = ? AND mapId = ? AND foundAt IS NOT NULL AND id <> ?';
+const BATCH_SQL = `SELECT COUNT(*) AS units, SUM(foundAt > latest.surprisedAt) AS sinceSurprise
+  FROM unit, (SELECT MAX(foundAt) AS surprisedAt FROM unit WHERE ${SAME_BATCH} AND surprises > 0) latest WHERE ${SAME_BATCH}`;
 
 /** What was read as found of the same type and display in the same order so far. */
 async function batchRead(
   manager: EntityManager,
-  unit: Pick<UnitRow, 'id' | 'orderId' | 'typeId' | 'mapId'>,
+  { orderId, typeId, mapId, id }: Pick<UnitRow, 'id' | 'orderId' | 'typeId' | 'mapId'>,
 ): Promise<BatchRead> {
-  const before = await manager.query<{ surprises: number }[]>(BATCH_SQL, [
-    unit.orderId,
-    unit.typeId,
-    unit.mapId,
-    unit.id,
-  ]);
-  const newest = before.findIndex(({ surprises }) => surprises > 0);
-  return { units: before.length, sinceSurprise: newest < 0 ? null : newest };
+  const batch = [orderId, typeId, mapId, id];
+  const [row] = await manager.query<{ units: string; sinceSurprise: string | null }[]>(BATCH_SQL, [...batch, ...batch]);
+  const since = row?.sinceSurprise ?? null;
+  return { units: Number(row?.units ?? 0), sinceSurprise: since === null ? null : Number(since) };
 }
 
 /** What a revised setup says in a visit's log. */

@@ -3,7 +3,7 @@ import type { RulePack } from '@decurio/core';
 import type { LibraryEntry, StarterView } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import { addDocument, newestDocuments } from './library.js';
+import { addDocument, libraryHeads } from './library.js';
 
 /** Stands beside `server/` and `server/dist` alike. */
 const FOLDER = new URL(import.meta.url.includes('/dist/') ? '../../../starters/' : '../../starters/', import.meta.url);
@@ -16,7 +16,7 @@ const readStarters = (): readonly RulePack[] =>
 
 /** Rule packs that ship with the product, from general knowledge and unchecked, and are not in the library yet. */
 export async function listStarters(manager: EntityManager): Promise<StarterView[]> {
-  const here = new Set((await newestDocuments(manager, 'rulePack')).map((entry) => entry.id));
+  const here = new Set((await libraryHeads(manager, 'rulePack')).map(({ id }) => id));
   return readStarters()
     .filter((pack) => !here.has(pack.id))
     .map(({ id, name, place, classes }) => ({ id, name, place, classes: classes.length }));

@@ -22,7 +22,7 @@ import type { LearntFamily } from '@decurio/contract';
 import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Visits, type UnitRow } from './entities.js';
-import { getDocument, newestDocuments } from './library.js';
+import { getDocument, getDocuments } from './library.js';
 
 interface RunRow {
   readonly visitId: string;
@@ -202,8 +202,10 @@ export async function learntFamilies(manager: EntityManager): Promise<readonly L
   const rows = new Map<string, FamilyRow[]>();
   for (const row of await manager.query<FamilyRow[]>(ALL_RUNS_SQL))
     (rows.get(keyOf(row)) ?? rows.set(keyOf(row), []).get(keyOf(row)))?.push(row);
-  const types = new Map((await newestDocuments(manager, 'vehicleType')).map((entry) => [entry.id, entry.document]));
-  const maps = new Map((await newestDocuments(manager, 'displayMap')).map((entry) => [entry.id, entry.document]));
+  const typeIds = keys.map(({ typeId }) => typeId);
+  const mapIds = keys.map(({ mapId }) => mapId);
+  const types = new Map((await getDocuments(manager, 'vehicleType', typeIds)).map((one) => [one.id, one.document]));
+  const maps = new Map((await getDocuments(manager, 'displayMap', mapIds)).map((one) => [one.id, one.document]));
   return keys.flatMap((key) => {
     const [type, map] = [types.get(key.typeId), maps.get(key.mapId)];
     return type && map ? [learntFamily(key, type, { ...map, revision: key.revision }, rows.get(keyOf(key)) ?? [])] : [];

@@ -92,6 +92,11 @@ export function LinePage() {
       <div className={classes['columns']}>
         <div>
           <Ranks units={units} me={who?.name ?? ''} />
+          {units.length < order.units && (
+            <p className={classes['legal']}>
+              The first {units.length} of {order.units} stand here. Scan a serial to work on any of them.
+            </p>
+          )}
           <p className={classes['legal']}>
             Class: {order.className}. Legal values {order.classChecked}. <Link to="/library">See the rules</Link>
           </p>

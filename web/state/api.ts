@@ -114,9 +114,12 @@ export const api = createApi({
 
     orders: build.query<Page<OrderView>, string | undefined>({
       query: (after) => ({ url: '/orders', params: after === undefined ? {} : { after } }),
-      providesTags: ['Orders'],
+      providesTags: [{ type: 'Orders', id: 'list' }],
     }),
-    line: build.query<LineView, string>({ query: (id) => `/orders/${id}/line`, providesTags: ['Line'] }),
+    line: build.query<LineView, string>({
+      query: (id) => `/orders/${id}/line`,
+      providesTags: (_view, _problem, id) => [{ type: 'Line', id }],
+    }),
     checkFile: build.mutation<IntakeReport, { id: string; file: File }>({
       query: ({ id, file }) => ({
         url: '/intakes',
@@ -204,7 +207,10 @@ export const api = createApi({
       query: (id) => ({ url: `/starters/${id}`, method: 'POST', body: {} }),
       invalidatesTags: ['Library'],
     }),
-    order: build.query<OrderPageView, string>({ query: (id) => `/orders/${id}`, providesTags: ['Orders'] }),
+    order: build.query<OrderPageView, string>({
+      query: (id) => `/orders/${id}`,
+      providesTags: (_view, _problem, id) => [{ type: 'Orders', id }],
+    }),
     takeByHand: build.mutation<TakenView, NewOrderRequest>({
       query: (body) => ({ url: '/orders', method: 'POST', body }),
       invalidatesTags: ['Orders', 'Line'],

@@ -36,11 +36,12 @@ export function LiveChanges() {
       gathered = [];
       if (moved.length === 0) return;
       const units = [...new Set(moved.flatMap(({ unitId }) => unitId ?? []))];
+      const movedOrders = [...new Set(moved.map(({ orderId }) => orderId))];
       const orders = moved.some(({ unitId }) => unitId === null);
       dispatch(
         api.util.invalidateTags([
-          'Line',
-          'Orders',
+          ...movedOrders.map((id) => ({ type: 'Line' as const, id })),
+          ...['list', ...movedOrders].map((id) => ({ type: 'Orders' as const, id })),
           'Ledger',
           ...units.map((id) => ({ type: 'Bench' as const, id })),
           ...(orders ? ['Bench' as const] : []),
