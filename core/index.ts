@@ -66,6 +66,7 @@ export * from './setup/inputs/schools.js';
 export * from './setup/inputs/order-terms.js';
 export * from './setup/inputs/promise.js';
 export * from './setup/setup.js';
+export * from './prove/proof.js';
 export * from './setup/compile/speed-limit.js';
 export * from './setup/inputs/setup-inputs.js';
 export * from './setup/compile/compile-setup.js';

@@ -1,3 +1,4 @@
+import type { Proof } from '../prove/proof.js';
 import type { CodeFunction } from '../display/map/functions.js';
 import type { ShownSpeed } from '../speed/wheel-code.js';
 
@@ -51,14 +52,6 @@ export interface Finding {
   readonly decided?: { readonly words: string; readonly by: string; readonly on: string };
 }
 
-/** Something to be done or tried on the vehicle because no code can answer for it. */
-export interface Proof {
-  readonly id: string;
-  /** What is done by hand first, where anything is. */
-  readonly remedy?: string;
-  readonly asks: string;
-}
-
 /** A code that has to be keyed after another, since storing that one moves it. */
 export interface KeyedAfter {
   readonly label: string;
@@ -97,7 +90,8 @@ export interface Setup {
   readonly worst?: { readonly kmh: number; readonly says: string };
   /** What calibrating has to keep to. Records of before it was led through have none. */
   readonly speed?: SpeedTerms;
-  readonly proofs?: readonly Proof[];
+  /** What no code answers for. Records of the first releases have it as sentences, under another name. */
+  readonly proves?: readonly Proof[];
   readonly keyedAfter?: readonly KeyedAfter[];
 }
 

@@ -43,14 +43,14 @@ export function compileSetup(asked: SetupInputs): Setup {
       ...draft.codes.flatMap(({ code, wish }, i) => codeFindings(code, wish, locks[i] ?? null)),
     ].map((each) => decided(each, inputs)),
   );
-  const proofs = proofsFor(draft);
+  const proves = proofsFor(draft);
   return {
     targets: draft.codes.map((drafted) => targetFor(drafted, inputs.map, findings)),
     findings,
     limitKmh: work.limit?.kmh ?? inputs.type.attainableKmh,
     speed: speedTermsOf(work),
     ...(worst ? { worst } : {}),
-    ...(proofs.length > 0 ? { proofs } : {}),
+    ...(proves.length > 0 ? { proves } : {}),
     ...(keyedAfter.length > 0 ? { keyedAfter } : {}),
   };
 }

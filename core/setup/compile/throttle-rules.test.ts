@@ -1,3 +1,4 @@
+import { proofWords } from '../../prove/proof.js';
 import { describe, expect, it } from 'vitest';
 import { code, fourKey, hire, inputs, pedelec, stepThrough, withCodes, words } from '../../testing/samples.js';
 import { compileSetup } from './compile-setup.js';
@@ -54,14 +55,24 @@ describe('a drive mode', () => {
 describe('a throttle that no code switches off', () => {
   it("is unplugged, by a lead's word, and proved dead", () => {
     expect(ids({ map: noMode })).toContain('decide unplugThrottle:unit');
-    const proof = compile({ map: noMode }).proofs?.find((p) => p.id === 'throttleDead');
-    expect(proof?.remedy).toContain('Unplug the throttle');
-    expect(proof?.asks).toContain('Nothing may drive');
+    const proof = compile({ map: noMode }).proves?.find(({ kind }) => kind === 'throttleDead');
+    expect(proof).toEqual({ kind: 'throttleDead', first: 'unplug' });
+    expect(proof && proofWords(proof)).toMatchObject({
+      first: expect.stringContaining('Unplug the throttle'),
+      tries: expect.stringContaining('Nothing may drive'),
+    });
   });
 
   it('is proved dead without unplugging where a code answers for it', () => {
-    expect(compile().proofs?.find((p) => p.id === 'throttleDead')).not.toHaveProperty('remedy');
-    expect(compile({ vehicleClass: free }).proofs).toBeUndefined();
+    expect(compile().proves).toContainEqual({ kind: 'throttleDead', first: null });
+    expect(compile({ vehicleClass: free }).proves).toBeUndefined();
+  });
+
+  it('carries the limit that drive is held against as a figure', () => {
+    const measured = compile({ vehicleClass: { ...free, endSpeedMeasured: true, tolerance: 0.05 } });
+    const [proof] = measured.proves ?? [];
+    expect(proof).toEqual({ kind: 'endSpeed', limitKmh: measured.limitKmh, tolerance: 0.05 });
+    expect(proof && proofWords(proof).tries).toContain(`at most ${measured.limitKmh} km/h`);
   });
 });
 

@@ -1,7 +1,7 @@
 import { Tabs } from '@mantine/core';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { isOpen, kmhWords, speedWords } from '@decurio/core';
+import { proofWords, isOpen, kmhWords, speedWords } from '@decurio/core';
 import type { OrderActed, OrderPageView } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { useSession } from '../../state/session.js';
@@ -186,11 +186,11 @@ function Setups({ groups, view, setups, isLead, onDone }: SetupsProps) {
               ) : null
             }
           />
-          {group.setup.proofs && (
+          {group.setup.proves && (
             <ul className={classes['proofs']} aria-label="To be proved on the vehicle">
-              {group.setup.proofs.map((proof) => (
-                <li key={proof.id}>
-                  <strong>Prove:</strong> {proof.remedy} {proof.asks}
+              {group.setup.proves.map((proof) => (
+                <li key={proof.kind}>
+                  <strong>Prove:</strong> {proofWords(proof).first} {proofWords(proof).tries}
                 </li>
               ))}
             </ul>

@@ -1,6 +1,7 @@
 import { inKmh, kmhWords, speedWords } from '../../../speed/speed.js';
 import { carriesClaim, finding, willMean, withFunction, type Draft } from '../draft.js';
-import type { Finding, Proof } from '../../setup.js';
+import type { Proof } from '../../../prove/proof.js';
+import type { Finding } from '../../setup.js';
 import { throttlePermission } from '../throttle-permission.js';
 
 /** Where drive mode, start, scope, class and what is fitted speak against one another, or make a throttle look dead. */
@@ -140,20 +141,12 @@ function mustUnplug(draft: Draft): boolean {
 /** What has to be tried on the vehicle because a code alone cannot answer for it. */
 export function proofsFor(draft: Draft): readonly Proof[] {
   const { type, vehicleClass, limit } = draft.work;
-  const proofs: Proof[] = [];
-  if (type.throttleFitted && !throttlePermission(draft.work).allowed) {
-    proofs.push({
-      id: 'throttleDead',
-      ...(mustUnplug(draft)
-        ? { remedy: 'Unplug the throttle at its connector and close the connector against water.' }
-        : {}),
-      asks: 'Driven wheel off the ground: open the throttle standing still, then with the wheel turning, at every level. Nothing may drive.',
-    });
-  }
-  if (vehicleClass.endSpeedMeasured && limit)
-    proofs.push({
-      id: 'endSpeed',
-      asks: `Full pack, every mode a rider can reach: the true speed at which drive ends, at most ${kmhWords(limit.kmh)}.`,
-    });
-  return proofs;
+  return [
+    ...(type.throttleFitted && !throttlePermission(draft.work).allowed
+      ? [{ kind: 'throttleDead', first: mustUnplug(draft) ? 'unplug' : null } as const]
+      : []),
+    ...(vehicleClass.endSpeedMeasured && limit
+      ? [{ kind: 'endSpeed', limitKmh: limit.kmh, tolerance: vehicleClass.tolerance } as const]
+      : []),
+  ];
 }
