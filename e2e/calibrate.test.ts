@@ -322,7 +322,7 @@ describe('Workbench', () => {
     await bench.type('Shown 1', '23.7');
     await bench.says('Shows 25, runs 25.9 km/h');
     await bench.type('By meter, V', '41.2');
-    await bench.says('10 or 13 in series');
+    await bench.says('10 or 12 or 13 in series');
     await bench.type('Power, W', '750');
     await bench.says('20 A by the label, 17 A on a full pack');
   });
