@@ -2,7 +2,7 @@ import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { SignIn } from './account/sign-in.js';
 import { SignInAgain } from './account/sign-in-again.js';
-import { CallsBack } from './bench/stands/calls-back.js';
+import { CallsBack } from './bench/at-hand/calls-back.js';
 import { OutboxSender } from './outbox/outbox-sender.js';
 import { WaitingHere } from './outbox/waiting-here.js';
 import { api, asProblem } from './state/api.js';

@@ -1,10 +1,10 @@
-import { SCHOOLS, type Choices, type HouseRules } from '@decurio/core';
+import { HOUSE_CHOICES, type Choices, type HouseRules } from '@decurio/core';
 import type { Schema } from 'yup';
 import { amount, id, oneOf, orNull, strictly, text } from './shapes.js';
 
 const choices = strictly(
   Object.fromEntries(
-    SCHOOLS.map(({ choice, answers, number }) => [
+    HOUSE_CHOICES.map(({ choice, answers, number }) => [
       choice,
       answers
         ? oneOf(...answers.map((answer) => String(answer.value)))
@@ -15,7 +15,7 @@ const choices = strictly(
   ),
 ) as unknown as Schema<Choices>;
 
-/** `decurio-house-rules/2`: an answer to every question of `SCHOOLS`. */
+/** `decurio-house-rules/2`: an answer to every question of `HOUSE_CHOICES`. */
 export const houseRulesSchema = strictly({
   format: oneOf('decurio-house-rules/2'),
   id: id(),

@@ -1,5 +1,5 @@
 import type { Choices, OrderTerms, PrivateLand, UnitOverride } from '@decurio/core';
-import { SCHOOLS } from '@decurio/core';
+import { HOUSE_CHOICES } from '@decurio/core';
 import { mixed, number, object, string, type Schema } from 'yup';
 import { day, oneOf, orNull, speed, strictly, text, yesNo } from './shapes.js';
 
@@ -26,7 +26,7 @@ export type AskedTerms = Pick<OrderTerms, 'siteLimit' | 'orderLimit' | 'throttle
 /** Some answers of the house rules, for one unit. */
 export const someChoicesSchema = object(
   Object.fromEntries(
-    SCHOOLS.map(({ choice, answers, number: limits }) => [
+    HOUSE_CHOICES.map(({ choice, answers, number: limits }) => [
       choice,
       answers
         ? string()

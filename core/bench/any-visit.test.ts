@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { anyChoices, deedOf, likelyActs, walk } from '../testing/any-visit.js';
 import { benchOpening, opening, TEO } from '../testing/visit-script.js';
 import { decide, offers } from './decide.js';
-import type { Deed } from './evidence.js';
+import type { Entry } from './evidence.js';
 import { foldAll, foldVisit, resume } from './fold-visit.js';
 import { EVIDENCE_KINDS } from './kinds.js';
 import { lastShown } from './last-shown.js';
@@ -13,15 +13,15 @@ import type { VisitState } from './visit-state.js';
 const withoutWriter = (whole: VisitState): Partial<VisitState> =>
   Object.fromEntries(Object.entries(whole).filter(([key]) => !WRITERS.has(key)));
 const WRITERS = new Set(['seq', 'lastAt', 'lastBy', 'lastStation', 'mayUndo', 'stand']);
-const state = (deeds: readonly Deed[]): VisitState => {
+const state = (deeds: readonly Entry[]): VisitState => {
   const fold = foldVisit(deeds);
   if (!fold.ok) throw new Error(fold.problem.message);
   return fold.value;
 };
 
 /** The entries that count, numbered anew: none that was taken back, and no taking back. */
-function counted(deeds: readonly Deed[]): Deed[] {
-  const live: Deed[] = [];
+function counted(deeds: readonly Entry[]): Entry[] {
+  const live: Entry[] = [];
   for (const deed of deeds) {
     if (deed.kind === 'undone') live.pop();
     else live.push(deed);
@@ -114,15 +114,15 @@ describe('a log that no rule of today would have taken', () => {
 
   it('is refused where it is no visit', () => {
     const [first, second] = walk([{ which: 0, how: 'straight', station: 'bay 1', lead: false }]).deeds;
-    const code = (deeds: readonly (Deed | undefined)[]) => {
-      const outcome = foldVisit(deeds as Deed[]);
+    const code = (deeds: readonly (Entry | undefined)[]) => {
+      const outcome = foldVisit(deeds as Entry[]);
       return outcome.ok ? null : outcome.problem.code;
     };
     expect(code([])).toBe('empty');
     expect(code([second])).toBe('notOpened');
     expect(code([first, { ...second!, seq: 3 }])).toBe('outOfSequence');
     expect(code([first, { ...second!, visitId: 'v-2' }])).toBe('otherVisit');
-    expect(code([first, { ...second!, kind: 'toString' } as unknown as Deed])).toBe('unknownKind');
+    expect(code([first, { ...second!, kind: 'toString' } as unknown as Entry])).toBe('unknownKind');
   });
 });
 

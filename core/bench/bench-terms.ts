@@ -1,7 +1,7 @@
 import type { DisplayMap } from '../display/map/display-map.js';
 import { valuesInOrder } from '../display/map/raw-value.js';
 import type { HouseRules } from '../setup/inputs/house-rules.js';
-import type { UnitKnown } from '../setup/inputs/setup-inputs.js';
+import type { UnitFacts } from '../setup/inputs/setup-inputs.js';
 import type { VehicleType } from '../setup/inputs/vehicle-type.js';
 import { cautionsFor } from './cautions.js';
 import type { PhotoSubject, RatioFound } from './evidence.js';
@@ -21,7 +21,7 @@ export interface CalibrateTerms {
   /** As a person reads it. */
   readonly why: string;
   /** What an earlier visit of this very unit measured. */
-  readonly own?: Pick<UnitKnown, 'ratio' | 'rolled' | 'overshootKmh'>;
+  readonly own?: Pick<UnitFacts, 'ratio' | 'rolled' | 'overshootKmh'>;
   /** Shown over true speed with these codes, as the family was learnt; null while too few were run. */
   readonly family:
     | (RatioFound & {

@@ -250,7 +250,7 @@ describe('restoring as found', () => {
   it('brings back what was keyed, and key-in begins anew', () => {
     const labels = ['L1', 'L2', 'L3', 'L5'];
     const state = stateAfter([...upToReadBack, ['restoredAsFound', { labels }]]);
-    expect(state).toMatchObject({ step: 'keyIn', round: 2, toKey: labels, known: { L1: 12, L2: 30 } });
+    expect(state).toMatchObject({ step: 'keyIn', round: 2, toKey: labels, values: { L1: 12, L2: 30 } });
     expect(refusalOf([...upToReadBack, ['restoredAsFound', { labels: ['L1'] }]])).toBe('notBackYet');
     expect(refusalOf([...upToKeyIn, ['restoredAsFound', { labels }]])).toBe('asFoundAlready');
   });

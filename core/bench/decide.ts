@@ -1,6 +1,6 @@
 import { ACTS } from './acts/all-acts.js';
 import type { ActOf, Who } from './acts/act.js';
-import type { Deed, EvidenceKind } from './evidence.js';
+import type { Entry, EvidenceKind } from './evidence.js';
 import { resume, type Fold } from './fold-visit.js';
 import { factsOf } from './kinds.js';
 import { refusal, type Refusal } from './refusals.js';
@@ -11,7 +11,7 @@ import { needsSafety, type VisitState } from './visit-state.js';
  * Whether an act may follow what was done so far: null where it may, else why not. What a server accepts; whatever it
  * refuses, `offers` may still have offered, because that does not know what the act will say.
  */
-export function decide(state: VisitState, deed: Deed): Refusal | null {
+export function decide(state: VisitState, deed: Entry): Refusal | null {
   if (deed.visitId !== state.visitId) return refusal('otherVisit');
   if (deed.seq !== state.seq + 1) return refusal('outOfSequence', deed.seq, state.seq + 1);
   const act = ACTS[deed.kind] as ActOf<EvidenceKind>;
@@ -30,7 +30,7 @@ export function offers(state: VisitState, kind: EvidenceKind, who: Who): Refusal
 /** Decides on an act and takes it into the fold. */
 export function admit(
   fold: Fold,
-  deed: Deed,
+  deed: Entry,
 ): { readonly refused: Refusal } | { readonly refused: null; readonly fold: Fold } {
   const refused = decide(fold.state, deed);
   return refused ? { refused } : { refused: null, fold: resume(fold, deed) };

@@ -278,7 +278,7 @@ export interface EvidenceData {
 export type EvidenceKind = keyof EvidenceData;
 
 /** What happened, before it is chained: enough to fold. */
-export type DeedOf<K extends EvidenceKind> = {
+export type EntryOf<K extends EvidenceKind> = {
   /** Made by the client, so that sending twice is harmless. */
   readonly id: string;
   readonly visitId: string;
@@ -291,7 +291,7 @@ export type DeedOf<K extends EvidenceKind> = {
   readonly station: string;
   readonly data: EvidenceData[K];
 };
-export type Deed = { [K in EvidenceKind]: DeedOf<K> }[EvidenceKind];
+export type Entry = { [K in EvidenceKind]: EntryOf<K> }[EvidenceKind];
 
 /** What the server says of an entry as it takes it. Entries of the first releases have none of it. */
 export interface Received {
@@ -302,4 +302,4 @@ export interface Received {
 }
 
 /** A deed in its visit's chain. Hashes are lower-case hex SHA-256. */
-export type Evidence = Deed & Partial<Received> & { readonly prevHash: string; readonly hash: string };
+export type Evidence = Entry & Partial<Received> & { readonly prevHash: string; readonly hash: string };

@@ -21,7 +21,7 @@ describe('a display told at check in', () => {
     const state = stateAfter([opened, found(other)]);
     expect(state.opened.versions.map).toMatchObject({ id: 'other', revision: 'B', version: 4 });
     expect(state.toRead).toEqual(['L1', 'L2', 'L3']);
-    expect(Object.keys(state.known)).toEqual(['L1', 'L2', 'L3']);
+    expect(Object.keys(state.values)).toEqual(['L1', 'L2', 'L3']);
     expect(state.displayTold).toEqual([{ asks: 'How many entries?', says: '3' }]);
     expect(state).toMatchObject({ step: 'checkIn', seq: 2, mayUndo: null });
   });

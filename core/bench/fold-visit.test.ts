@@ -82,7 +82,7 @@ describe('keying', () => {
     expect(stateAfter([...before, ['codeSeen', { label: 'L2', raw: 25 }]]).toKey).toEqual(['L1', 'L3', 'L5']);
     const seen = stateAfter([...before, keyed('L1', 12, 11), ['codeSeen', { label: 'L1', raw: 12 }]]);
     expect(seen.toKey).toEqual(['L1', 'L2', 'L3', 'L5']);
-    expect(seen.known['L1']).toBe(12);
+    expect(seen.values['L1']).toBe(12);
   });
 
   it('leaves a code that does not move, and read-back then holds the unit', () => {
@@ -149,7 +149,7 @@ describe('reading back', () => {
     ];
     const state = stateAfter(back);
     expect(state).toMatchObject({ step: 'keyIn', round: 2, toKey: ['L2'], toRead: ['L2'], held: null });
-    expect(state.known['L2']).toBe(26);
+    expect(state.values['L2']).toBe(26);
     expect(state.verdicts.map((v) => v.verdict)).toEqual(['agrees', 'notRead', 'agrees', 'agrees', 'agrees']);
     expect(state.done.map((d) => d.step)).toEqual(['checkIn']);
     const again = stateAfter([

@@ -2,7 +2,7 @@ import { ok, type Result } from '../result.js';
 import { ACTS } from './acts/all-acts.js';
 import type { ActOf } from './acts/act.js';
 import { openVisit } from './acts/open-visit.js';
-import type { Deed, EvidenceKind } from './evidence.js';
+import type { Entry, EvidenceKind } from './evidence.js';
 import { factsOf } from './kinds.js';
 import { refusal, type Refusal } from './refusals.js';
 import type { VisitState } from './visit-state.js';
@@ -11,7 +11,7 @@ import type { VisitState } from './visit-state.js';
 export interface Fold {
   readonly state: VisitState;
   /** The newest entry that counts. */
-  readonly newest: Deed;
+  readonly newest: Entry;
   /** As it stood before that entry: what an undo goes back to; null at the opening. */
   readonly before: Fold | null;
 }
@@ -21,13 +21,13 @@ export interface Fold {
  * that is `decide`, so that a rule made stricter leaves every old log readable. Refuses only what is no visit: no
  * entries, no opening, a gap, an entry of another visit, a kind that is not known.
  */
-export function foldVisit(deeds: readonly Deed[]): Result<VisitState, Refusal> {
+export function foldVisit(deeds: readonly Entry[]): Result<VisitState, Refusal> {
   const fold = foldAll(deeds);
   return fold.ok ? ok(fold.value.state) : fold;
 }
 
 /** The same, with what an undo needs. */
-export function foldAll(deeds: readonly Deed[]): Result<Fold, Refusal> {
+export function foldAll(deeds: readonly Entry[]): Result<Fold, Refusal> {
   const [first] = deeds;
   if (first === undefined) return { ok: false, problem: refusal('empty') };
   if (first.kind !== 'opened') return { ok: false, problem: refusal('notOpened') };
@@ -40,20 +40,20 @@ export function foldAll(deeds: readonly Deed[]): Result<Fold, Refusal> {
   return fold ? ok(fold) : { ok: false, problem: refusal('empty') };
 }
 
-function noEntryHere(deed: Deed, visitId: string, due: number): Refusal | null {
+function noEntryHere(deed: Entry, visitId: string, due: number): Refusal | null {
   if (deed.seq !== due) return refusal('outOfSequence', deed.seq, due);
   if (deed.visitId !== visitId) return refusal('otherVisit');
   return Object.hasOwn(ACTS, deed.kind) ? null : refusal('unknownKind', String(deed.kind));
 }
 
-const begin = (deed: Extract<Deed, { kind: 'opened' }>): Fold => ({
+const begin = (deed: Extract<Entry, { kind: 'opened' }>): Fold => ({
   state: written(openVisit(deed), deed, null),
   newest: deed,
   before: null,
 });
 
 /** One step of the fold: the visit with one more entry. */
-export function resume(fold: Fold, deed: Deed): Fold {
+export function resume(fold: Fold, deed: Entry): Fold {
   if (deed.kind === 'undone') {
     const last = lastUndoable(fold);
     const back = last?.newest.id === deed.data.voids && last.before ? last.before : fold;
@@ -65,7 +65,7 @@ export function resume(fold: Fold, deed: Deed): Fold {
 }
 
 /** What every entry leaves: its number, who wrote it where and when, and what may be taken back. */
-const written = (state: VisitState, deed: Deed, fold: Fold | null): VisitState => ({
+const written = (state: VisitState, deed: Entry, fold: Fold | null): VisitState => ({
   ...state,
   stand: standAfter(state, deed),
   seq: deed.seq,
@@ -83,5 +83,5 @@ function lastUndoable(fold: Fold): Fold | null {
 }
 
 /** Its stand, with whoever worked on it last there. */
-const standAfter = ({ stand }: VisitState, { kind, station, by }: Deed): VisitState['stand'] =>
+const standAfter = ({ stand }: VisitState, { kind, station, by }: Entry): VisitState['stand'] =>
   factsOf(kind).from === 'anywhere' || station !== stand.station ? stand : { station, by };

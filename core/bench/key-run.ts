@@ -47,7 +47,7 @@ export interface KeyRunStep {
 }
 
 /** The run that a round of key-in begins with. */
-export const firstRun = ({ toKey, known }: Pick<VisitState, 'toKey' | 'known'>, oneCode: boolean): KeyRun => ({
+export const firstRun = ({ toKey, values: known }: Pick<VisitState, 'toKey' | 'values'>, oneCode: boolean): KeyRun => ({
   labels: some(toKey, oneCode),
   start: { values: known, at: null },
   index: 0,

@@ -1,7 +1,7 @@
 import { shortened } from '../text.js';
 import { HOLD_REASONS } from './evidence.js';
 import type { VisitState } from './visit-state.js';
-import { oddWords } from './what-stands.js';
+import { oddWords } from './visit-remarks.js';
 import { STEPS, type StepId } from './steps.js';
 
 /** One letter per step, in order: done, now, held here, to do, not part of this visit. */

@@ -58,7 +58,7 @@ describe('a setup worked out anew', () => {
   it('brings a unit that was read back to key-in, with only the code that moved', () => {
     const state = stateAfter([opened, checkedIn, ...allKeyed, restarted, ...readBackDone, slower]);
     expect(state).toMatchObject({ step: 'keyIn', round: 2, toKey: ['L2'], toRead: ['L2'], held: null });
-    expect(state.known['L2']).toBe(25);
+    expect(state.values['L2']).toBe(25);
     const again = stateAfter([
       opened,
       checkedIn,

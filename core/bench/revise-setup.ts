@@ -1,4 +1,4 @@
-import type { DeedOf } from './evidence.js';
+import type { EntryOf } from './evidence.js';
 import { targetOf } from '../setup/setup.js';
 import { isAgainst, isFinal } from './judge-readback.js';
 import { lastShown } from './last-shown.js';
@@ -11,7 +11,7 @@ const KEYED_AGAIN = new Set<StepId>(['keyIn', 'restart', 'readBack', 'calibrate'
  * A visit under a setup that was worked out anew. What was done stands; codes whose target moved are keyed and read
  * again, and where keys cannot move them the unit is held.
  */
-export function reviseSetup(state: VisitState, { data, at, by }: DeedOf<'setupRevised'>): VisitState {
+export function reviseSetup(state: VisitState, { data, at, by }: EntryOf<'setupRevised'>): VisitState {
   const opened = {
     ...state.opened,
     order: data.order,
@@ -19,7 +19,7 @@ export function reviseSetup(state: VisitState, { data, at, by }: DeedOf<'setupRe
     pack: data.pack,
     setup: data.setup,
   };
-  const known = { ...state.known, ...lastShown(state) };
+  const known = { ...state.values, ...lastShown(state) };
   const toKey = data.setup.targets
     .filter(
       (t) =>
@@ -79,7 +79,7 @@ function isPastKeyIn({ step, opened }: VisitState): boolean {
 /** Back to key-in with the codes that moved; where there are none, what was read is judged by the new targets. */
 function afterKeyIn(
   state: VisitState,
-  known: VisitState['known'],
+  known: VisitState['values'],
   at: string,
   by: NonNullable<VisitState['held']>['by'],
 ): VisitState {

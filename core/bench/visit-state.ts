@@ -83,7 +83,7 @@ export interface VisitState {
   /** 1 at first; one more each time read-back sends the unit back to key-in. */
   readonly round: number;
   /** Raw values by label: as delivered, until seen or keyed. */
-  readonly known: Readonly<Record<string, number>>;
+  readonly values: Readonly<Record<string, number>>;
   /** `known` as it was when this round of key-in began. */
   readonly atRoundStart: Readonly<Record<string, number>>;
   /** Labels whose value was met on the glass or keyed, so that `known` is no presumption. */

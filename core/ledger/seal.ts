@@ -1,7 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import canonicalize from 'canonicalize';
-import type { Deed, Evidence, Received } from '../bench/evidence.js';
+import type { Entry, Evidence, Received } from '../bench/evidence.js';
 
 /** What the first entry of every visit names as its predecessor. */
 export const CHAIN_START = '0'.repeat(64);
@@ -59,7 +59,7 @@ function refuseUnlessPlain(value: object | null): void {
 export const hashOf = (value: unknown): string => bytesToHex(sha256(utf8ToBytes(canonicalJson(value))));
 
 /** Chains a deed to the hash of the entry before it (`CHAIN_START` for the first), with what the server says of it. */
-export function sealEvidence(deed: Deed & Partial<Received>, prevHash: string): Evidence {
+export function sealEvidence(deed: Entry & Partial<Received>, prevHash: string): Evidence {
   const { id, visitId, seq, kind, at, by, station, data, receivedAt, clockOffS } = deed;
   const received = {
     ...(receivedAt === undefined ? {} : { receivedAt }),

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { CHECK_READINGS } from '../speed/choose/check-readings.js';
 import { targetOf } from '../setup/setup.js';
 import { admit } from '../bench/decide.js';
-import type { Actor, Deed, EvidenceData, EvidenceKind } from '../bench/evidence.js';
+import type { Actor, Entry, EvidenceData, EvidenceKind } from '../bench/evidence.js';
 import { foldAll, type Fold } from '../bench/fold-visit.js';
 import { toRestore } from '../bench/acts/as-found.js';
 import { isAgainst } from '../bench/judge-readback.js';
@@ -13,9 +13,9 @@ const STATIONS = ['bay 1', 'bay 2'] as const;
 
 /** A visit that people worked on at random: what was taken, and what was refused where. */
 export interface Walk {
-  readonly deeds: readonly Deed[];
+  readonly deeds: readonly Entry[];
   readonly fold: Fold;
-  readonly refused: readonly { readonly deed: Deed; readonly at: VisitState }[];
+  readonly refused: readonly { readonly deed: Entry; readonly at: VisitState }[];
 }
 
 /** Acts that somebody might do at this state, right or wrong. */
@@ -25,7 +25,7 @@ export function likelyActs(state: VisitState): readonly Act[] {
   const next = state.toKey[0] ?? labels[0] ?? 'L1';
   const unread = state.toRead.find((label) => !state.readings[label]) ?? state.toRead[0] ?? labels[0] ?? 'L1';
   const find = state.toFind[0] ?? 'L1';
-  const target = (label: string): number => targetOf(setup, label)?.raw ?? state.known[label] ?? 0;
+  const target = (label: string): number => targetOf(setup, label)?.raw ?? state.values[label] ?? 0;
   const against = state.verdicts.filter(isAgainst).map(({ label }) => label);
   const reading = (trueKmh: number, k: number): EvidenceData['speedRead'] => ({
     reference: 'roller',
@@ -50,8 +50,8 @@ export function likelyActs(state: VisitState): readonly Act[] {
     ['pinRefused', {}],
     ['restoredAsFound', { labels: toRestore(state).map(({ label }) => label) }],
     ['codeSeen', { label: next, raw: target(next) + 1 }],
-    ['codeKeyed', { label: next, fromRaw: state.known[next] ?? 0, raw: target(next), presses: 2 }],
-    ['codeStuck', { label: next, raw: state.known[next] ?? 0 }],
+    ['codeKeyed', { label: next, fromRaw: state.values[next] ?? 0, raw: target(next), presses: 2 }],
+    ['codeStuck', { label: next, raw: state.values[next] ?? 0 }],
     ['keyInClosed', {}],
     ['restarted', { acts: ['Off and on.'], unplugged: true }],
     ['codeRead', { label: unread, raw: target(unread) }],
@@ -143,12 +143,12 @@ export function walk(choices: readonly Choice[], opening: EvidenceData['opened']
   const begun = foldAll([first]);
   if (!begun.ok) throw new Error(begun.problem.message);
   let fold = begun.value;
-  const deeds: Deed[] = [first];
+  const deeds: Entry[] = [first];
   const refused: Walk['refused'][number][] = [];
   for (const choice of choices) {
     const acts = likelyActs(fold.state);
     const by = choice.lead ? INES : TEO;
-    const made = (i: number): Deed => {
+    const made = (i: number): Entry => {
       const act = acts[i % acts.length];
       if (!act) throw new Error('no acts');
       return deedOf(act, fold.state.seq + 1, act[2] ?? by, choice.station);
@@ -171,7 +171,7 @@ export function walk(choices: readonly Choice[], opening: EvidenceData['opened']
   return { deeds, fold, refused };
 }
 
-export const deedOf = ([kind, data]: Act, seq: number, by: Actor, station: string): Deed =>
+export const deedOf = ([kind, data]: Act, seq: number, by: Actor, station: string): Entry =>
   ({
     id: `e-${seq}`,
     visitId: 'v-1',
@@ -181,4 +181,4 @@ export const deedOf = ([kind, data]: Act, seq: number, by: Actor, station: strin
     by,
     station,
     data,
-  }) as { [K in EvidenceKind]: Deed }[EvidenceKind];
+  }) as { [K in EvidenceKind]: Entry }[EvidenceKind];

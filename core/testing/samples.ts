@@ -2,8 +2,8 @@ import type { Code, Encoding, KeyedMap, MenuRules } from '../display/map/display
 import { hold, tap } from '../display/map/gesture.js';
 import type { HouseRules } from '../setup/inputs/house-rules.js';
 import { PLAIN_TERMS } from '../setup/inputs/order-terms.js';
-import { STANDARD_CHOICES } from '../setup/inputs/schools.js';
-import { NOTHING_KNOWN, type SetupInputs } from '../setup/inputs/setup-inputs.js';
+import { STANDARD_CHOICES } from '../setup/inputs/house-choices.js';
+import { NO_FACTS, type SetupInputs } from '../setup/inputs/setup-inputs.js';
 import type { VehicleClass } from '../setup/inputs/rule-pack.js';
 import type { VehicleType } from '../setup/inputs/vehicle-type.js';
 
@@ -204,7 +204,7 @@ export const inputs = (over: Partial<SetupInputs> = {}): SetupInputs => ({
   vehicleClass: pedelec,
   houseRules: hire,
   terms: PLAIN_TERMS,
-  unit: NOTHING_KNOWN,
+  unit: NO_FACTS,
   today: '2026-11-25',
   ...over,
 });

@@ -1,4 +1,4 @@
-import type { Actor, Deed, EvidenceData, EvidenceKind } from '../bench/evidence.js';
+import type { Actor, Entry, EvidenceData, EvidenceKind } from '../bench/evidence.js';
 import { admit } from '../bench/decide.js';
 import { foldAll, type Fold } from '../bench/fold-visit.js';
 import type { Refusal } from '../bench/refusals.js';
@@ -56,7 +56,7 @@ export const benchOpening: EvidenceData['opened'] = {
 export type Act = { [K in EvidenceKind]: readonly [K, EvidenceData[K], Actor?, string?] }[EvidenceKind];
 
 /** Deeds of one visit from a short list of acts, numbered and a second apart. */
-export function deedsOf(acts: readonly Act[]): Deed[] {
+export function deedsOf(acts: readonly Act[]): Entry[] {
   return acts.map(([kind, data, by = TEO, station = 'bay 1'], i) => ({
     id: `e-${i + 1}`,
     visitId: 'v-1',
@@ -66,7 +66,7 @@ export function deedsOf(acts: readonly Act[]): Deed[] {
     by,
     station,
     data,
-  })) as Deed[];
+  })) as Entry[];
 }
 
 /** The visit with these acts, one after another, or the first that is refused. */

@@ -101,7 +101,7 @@ export async function playVisit(client, serial, script, clock) {
   await act('madeSafe', { cautions: state().opened.bench?.cautions ?? [] }, 15);
   if (script.until === 'madeSafe') return;
   for (let [label] = state().toFind; label !== undefined; [label] = state().toFind) {
-    await act('asFoundRead', { label, raw: script.found?.[label] ?? state().known[label] }, 4);
+    await act('asFoundRead', { label, raw: script.found?.[label] ?? state().values[label] }, 4);
     if (script.until === 'asFound' && Object.keys(state().found).length === 5) return;
   }
   await act('asFoundClosed', {});
@@ -132,7 +132,7 @@ async function workCodes(script, state, act) {
   while (state().step !== 'calibrate' && !state().held) {
     for (const label of state().toKey) {
       const {
-        known,
+        values: known,
         opened: { setup },
       } = state();
       const stuck = script.stuck?.[label];
@@ -159,10 +159,10 @@ async function workCodes(script, state, act) {
     );
     for (const label of state().toRead) {
       const slip = misread.has(label) ? undefined : script.misreads?.[label];
-      await act('codeRead', { label, raw: slip ?? script.stuck?.[label] ?? state().known[label] });
+      await act('codeRead', { label, raw: slip ?? script.stuck?.[label] ?? state().values[label] });
       misread.add(label);
       if (state().verdicts.some((v) => v.label === label && v.verdict === 'notRead')) {
-        await act('codeRead', { label, raw: script.stuck?.[label] ?? state().known[label] });
+        await act('codeRead', { label, raw: script.stuck?.[label] ?? state().values[label] });
       }
       if (script.until === 'readBack' && state().verdicts.filter((v) => v.verdict !== 'notRead').length === 6)
         return true;

@@ -5,7 +5,7 @@ import {
   stepsLeftOut,
   stepTitle,
   trueSpeedSays,
-  whatStands,
+  visitRemarks,
   type DisplayMap,
   type EvidenceData,
   type VisitRecord,
@@ -109,7 +109,7 @@ const COLUMNS: readonly Column[] = [
 function limits(paper: Paper, state: VisitState): void {
   const { opened } = state;
   const left = stepsLeftOut(state);
-  const stands = whatStands(state);
+  const stands = visitRemarks(state);
   if (stands.length > 0) {
     caption(paper, 'What was done beside the codes');
     sentencesOf(paper, stands);

@@ -263,7 +263,7 @@ describe('a code that does not change', () => {
     const bench = await newBench();
     await bench.toKeyIn(stuck === 'L4.1' ? {} : { [stuck]: shows });
     for (const label of bench.state.toKey) {
-      const { known, opened } = bench.state;
+      const { values: known, opened } = bench.state;
       if (label === stuck) await bench.act('codeStuck', { label, raw: shows });
       else
         await bench.act('codeKeyed', {
@@ -277,7 +277,7 @@ describe('a code that does not change', () => {
     await bench.act('restarted', { acts: ['Off and on.'] });
     for (const label of bench.state.toRead)
       for (let n = 0; n < (label === stuck ? 2 : 1); n++)
-        await bench.act('codeRead', { label, raw: label === stuck ? shows : bench.state.known[label] });
+        await bench.act('codeRead', { label, raw: label === stuck ? shows : bench.state.values[label] });
     await bench.act('readBackClosed');
     return bench;
   };

@@ -49,7 +49,7 @@ const setups = async (unitId: string) =>
 async function readOn(bench: Bench): Promise<void> {
   let seq = bench.evidence.length + 1;
   for (const label of bench.state.toFind.slice(0, READ)) {
-    const draft = bench.draft('asFoundRead', { label, raw: bench.state.known[label] });
+    const draft = bench.draft('asFoundRead', { label, raw: bench.state.values[label] });
     for (;;) {
       const answer = await bench.send({ ...draft, seq });
       if (answer.statusCode === 201) break;
@@ -151,7 +151,7 @@ describe('an act that was cut off before its units had followed', () => {
     const words = JSON.stringify({
       why: 'Order amended: x',
       writer: { by: { userId: 'u', name: 'The lead', role: 'lead' }, station: 'office' },
-      done: 'compared',
+      sealedUnits: 'compare',
     });
     await server.app.source.query('UPDATE customer_order SET revision = 1, revisionWords = ? WHERE id = ?', [
       words,

@@ -89,7 +89,7 @@ async function atCalibrate(bench = new Bench(teo, units[taken++]!.id)): Promise<
 }
 
 async function readBack(bench: Bench): Promise<void> {
-  for (const label of bench.state.toRead) await bench.act('codeRead', { label, raw: bench.state.known[label] });
+  for (const label of bench.state.toRead) await bench.act('codeRead', { label, raw: bench.state.values[label] });
   await bench.act('readBackClosed');
 }
 

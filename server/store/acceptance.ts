@@ -2,9 +2,9 @@ import {
   compileSetup,
   foldVisit,
   isAgainst,
-  knownOfVisit,
+  unitFactsOf,
   type CodeVerdict,
-  type DeedOf,
+  type EntryOf,
   type Evidence,
   type Finding,
   type VisitState,
@@ -26,7 +26,7 @@ async function ifAccepted(
 ): Promise<readonly Finding[]> {
   const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
   const deciding = await decidingFor(manager, unit, order, state.opened.versions.map.version);
-  const known = knownOfVisit(state, deciding.map.document);
+  const known = unitFactsOf(state, deciding.map.document);
   const shown = against.flatMap(({ label, readings }) => {
     const last = readings.at(-1);
     return last === null || last === undefined ? [] : [[label, last] as const];
@@ -60,7 +60,7 @@ export async function guardAcceptance(
   manager: EntityManager,
   unit: UnitRow,
   state: VisitState,
-  { decision }: DeedOf<'released'>['data'],
+  { decision }: EntryOf<'released'>['data'],
 ): Promise<void> {
   if (decision?.way !== 'accept') return;
   const against = state.verdicts.filter(({ label }) => decision.labels.includes(label));

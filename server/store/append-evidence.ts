@@ -96,5 +96,5 @@ async function workOutAnew(
   const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
   const visit = await manager.findOneByOrFail(Visits, { id: entry.visitId });
   if (visit.lastSeq !== entry.seq) return;
-  await reviseUnit(manager, order, unit, { why, writer, done: 'left', cause: entry.id });
+  await reviseUnit(manager, order, unit, { why, writer, sealedUnits: 'leave', cause: entry.id });
 }

@@ -13,7 +13,7 @@ import { lockUnit, lockVisit, type Writer } from './visits.js';
  */
 
 /** Why an order was given its newest revision, for the units that have still to follow. */
-export type RevisionWords = Pick<Revision, 'why' | 'done'> & { readonly writer: Writer };
+export type RevisionWords = Pick<Revision, 'why' | 'sealedUnits'> & { readonly writer: Writer };
 
 /**
  * What goes into an order's row so that its units follow; its row is locked. Units that had not followed the revision
@@ -30,7 +30,7 @@ export async function nextRevision(
     revision: order.revision + 1,
     revisionWords: JSON.stringify({
       ...words,
-      done: isBehind && before?.done === 'compared' ? 'compared' : words.done,
+      sealedUnits: isBehind && before?.sealedUnits === 'compare' ? 'compare' : words.sealedUnits,
     }),
   };
 }

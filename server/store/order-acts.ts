@@ -127,7 +127,7 @@ export async function amendOrder(
         ...(await nextRevision(manager, order, {
           why: `Order amended: ${request.reason}`,
           writer,
-          done: decidesSetup(order, next) ? 'compared' : 'left',
+          sealedUnits: decidesSetup(order, next) ? 'compare' : 'leave',
         })),
       },
     );
@@ -168,7 +168,7 @@ export async function decide(
       { id: orderId },
       {
         terms: JSON.stringify({ ...terms, decisions }),
-        ...(await nextRevision(manager, order, { why: `Decided: ${request.words}`, writer, done: 'compared' })),
+        ...(await nextRevision(manager, order, { why: `Decided: ${request.words}`, writer, sealedUnits: 'compare' })),
       },
     );
     await record(
@@ -200,7 +200,7 @@ export async function recompileOrder(
         ...(await nextRevision(manager, order, {
           why: `Worked out anew: ${request.reason}`,
           writer,
-          done: 'compared',
+          sealedUnits: 'compare',
         })),
       },
     );
@@ -307,7 +307,7 @@ export async function setWishes(
     const acted = await reviseUnit(manager, order, next, {
       why: `This unit otherwise: ${why}`,
       writer,
-      done: 'compared',
+      sealedUnits: 'compare',
     });
     await record(
       manager,

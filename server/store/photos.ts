@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { DeedOf } from '@decurio/core';
+import type { EntryOf } from '@decurio/core';
 import type { PhotoKept } from '@decurio/contract';
 import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
@@ -86,7 +86,7 @@ export async function readPhoto(source: DataSource, id: string): Promise<Buffer>
 export async function guardPhoto(
   manager: EntityManager,
   visitId: string,
-  { photoId, sha256 }: DeedOf<'photographed'>['data'],
+  { photoId, sha256 }: EntryOf<'photographed'>['data'],
 ): Promise<void> {
   const photo = await manager.findOne(Photos, {
     where: { id: photoId },

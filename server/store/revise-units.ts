@@ -4,13 +4,13 @@ import {
   findCode,
   formatRaw,
   hashOf,
-  knownOfVisit,
+  unitFactsOf,
   lastShown,
   shortened,
   STEPS_OFFERED,
   untouchedLadder,
   type Setup,
-  type UnitKnown,
+  type UnitFacts,
 } from '@decurio/core';
 import type { OrderActed } from '@decurio/contract';
 import type { EntityManager } from 'typeorm';
@@ -22,8 +22,8 @@ import { appendIn, lockVisit, readEvidence, type Writer } from './visits.js';
 export interface Revision {
   readonly why: string;
   readonly writer: Writer;
-  /** `compared`: units that were done come back where they differ. `left`: nothing that decides a setup moved. */
-  readonly done: 'compared' | 'left';
+  /** What becomes of units that are sealed. `compare`: they come back where they differ. `leave`: nothing that decides a setup moved. */
+  readonly sealedUnits: 'compare' | 'leave';
   /** The entry it follows from. */
   readonly cause?: string;
 }
@@ -35,7 +35,7 @@ export async function reviseUnit(
   manager: EntityManager,
   order: OrderRow,
   unit: UnitRow,
-  { why, writer, done, cause }: Revision,
+  { why, writer, sealedUnits, cause }: Revision,
 ): Promise<OrderActed> {
   if (unit.visitId === null || unit.status === 'waiting' || unit.status === 'withdrawn') return UNTOUCHED;
   const visit = await lockVisit(manager, unit.id, unit.visitId);
@@ -43,18 +43,18 @@ export async function reviseUnit(
   const evidence = await readEvidence(manager, visit.id);
   const state = foldAccepted(evidence);
   if (state.step === null)
-    return done === 'left'
+    return sealedUnits === 'leave'
       ? UNTOUCHED
       : comeBack(
           manager,
           order,
           unit,
           deciding,
-          { ...knownOfVisit(state, deciding.map.document), asFound: lastShown(state) },
+          { ...unitFactsOf(state, deciding.map.document), asFound: lastShown(state) },
           why,
         );
   const data = {
-    ...revisionOf(deciding, order, unit, knownOfVisit(state, deciding.map.document), why),
+    ...revisionOf(deciding, order, unit, unitFactsOf(state, deciding.map.document), why),
     ...(cause === undefined ? {} : { cause }),
   };
   if (hashOf(data.setup) === hashOf(state.opened.setup) && hashOf(data.order) === hashOf(state.opened.order))
@@ -75,7 +75,7 @@ async function comeBack(
   order: OrderRow,
   unit: UnitRow,
   deciding: Deciding,
-  known: Pick<UnitKnown, 'ratio' | 'rolled' | 'overshootKmh'> & { readonly asFound: Readonly<Record<string, number>> },
+  known: Pick<UnitFacts, 'ratio' | 'rolled' | 'overshootKmh'> & { readonly asFound: Readonly<Record<string, number>> },
   why: string,
 ): Promise<OrderActed> {
   const { asFound: left, ratio, rolled, overshootKmh } = known;

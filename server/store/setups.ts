@@ -4,14 +4,14 @@ import {
   classValues,
   compileSetup,
   hashOf,
-  NOTHING_KNOWN,
+  NO_FACTS,
   STEPS_OFFERED,
   type BatchRead,
   type EvidenceData,
   type OrderOfVisit,
   type OrderTerms,
   type SetupInputs,
-  type UnitKnown,
+  type UnitFacts,
   type UnitOverride,
   type VehicleClass,
 } from '@decurio/core';
@@ -64,7 +64,7 @@ export function inputsFor(
   { type, map, rulePack, houseRules, today: day }: Deciding,
   order: OrderRow,
   unit: Pick<UnitRow, 'ownWishes'>,
-  known: Partial<UnitKnown> = {},
+  known: Partial<UnitFacts> = {},
 ): SetupInputs {
   return {
     type: type.document,
@@ -72,7 +72,7 @@ export function inputsFor(
     vehicleClass: classOf(rulePack, order.classId),
     houseRules: houseRules.document,
     terms: termsOf(order),
-    unit: { ...NOTHING_KNOWN, override: wishesOf(unit), ...known },
+    unit: { ...NO_FACTS, override: wishesOf(unit), ...known },
     today: day,
   };
 }
@@ -94,7 +94,7 @@ export function orderOfVisit(order: OrderRow, vehicleClass: VehicleClass, day: s
 }
 
 /** What an earlier visit of the unit measured of its wheel. */
-export type OwnKnown = Pick<UnitKnown, 'ratio' | 'rolled' | 'overshootKmh'>;
+export type OwnKnown = Pick<UnitFacts, 'ratio' | 'rolled' | 'overshootKmh'>;
 
 /** What a visit of this unit opens with, from the newest documents. */
 export async function openingOf(
@@ -150,7 +150,7 @@ export function revisionOf(
   deciding: Deciding,
   order: OrderRow,
   unit: UnitRow,
-  known: Partial<UnitKnown>,
+  known: Partial<UnitFacts>,
   why: string,
 ): EvidenceData['setupRevised'] {
   const inputs = inputsFor(deciding, order, unit, known);

@@ -1,4 +1,4 @@
-import { checkStanding, hashOf, type DeedOf, type VisitState } from '@decurio/core';
+import { checkStanding, hashOf, type EntryOf, type VisitState } from '@decurio/core';
 import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Orders, type UnitRow } from './entities.js';
@@ -14,7 +14,7 @@ export async function guardSignOff(
   manager: EntityManager,
   unit: UnitRow,
   state: VisitState,
-  data: DeedOf<'signedOff'>['data'],
+  data: EntryOf<'signedOff'>['data'],
 ): Promise<void> {
   const order = await manager.findOneOrFail(Orders, {
     where: { id: unit.orderId },

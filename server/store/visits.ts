@@ -2,15 +2,15 @@ import {
   admit,
   CHAIN_START,
   hashOf,
-  knownOfVisit,
+  unitFactsOf,
   lastShown,
   projectVisit,
   receivedAtOf,
   sealEvidence,
   canonicalJson,
   type Actor,
-  type Deed,
-  type DeedOf,
+  type Entry,
+  type EntryOf,
   type Evidence,
   type EvidenceData,
   type EvidenceKind,
@@ -88,7 +88,7 @@ export async function openVisit(
     const now = new Date();
     guardTime(request.at, [], now.getTime());
     const { by, station } = writer;
-    const deed: Deed = {
+    const deed: Entry = {
       id: request.entryId,
       visitId: request.visitId,
       seq: 1,
@@ -130,7 +130,7 @@ async function measuredBefore(
     ratio,
     rolled = null,
     overshootKmh = null,
-  } = knownOfVisit(state, (await getDocument(manager, 'displayMap', id, version)).document);
+  } = unitFactsOf(state, (await getDocument(manager, 'displayMap', id, version)).document);
   return ratio === null && rolled === null && overshootKmh === null ? undefined : { ratio, rolled, overshootKmh };
 }
 
@@ -147,7 +147,7 @@ export type Draft =
       EvidenceKind,
       WrittenKind | 'opened'
     >];
-type OwnDraft<K extends EvidenceKind> = Pick<DeedOf<K>, 'id' | 'seq' | 'kind' | 'at' | 'data'>;
+type OwnDraft<K extends EvidenceKind> = Pick<EntryOf<K>, 'id' | 'seq' | 'kind' | 'at' | 'data'>;
 
 /**
  * Adds an entry to a visit, or gives back the one that was added under the same id before. The row of the visit is
@@ -175,7 +175,7 @@ export async function appendIn(
   guardTime(draft.at, earlier, now.getTime());
   const { by, station } = writer;
   const entry = sealEvidence(
-    { ...({ ...draft, visitId, by, station } as Deed), ...receivedBy(writer, now) },
+    { ...({ ...draft, visitId, by, station } as Entry), ...receivedBy(writer, now) },
     visit.headHash,
   );
   const after = admit(foldAllAccepted(earlier), entry);

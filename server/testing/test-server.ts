@@ -249,7 +249,7 @@ export class Bench {
 
   async readFound(shows: Readonly<Record<string, number>> = {}): Promise<void> {
     for (let label = this.state.toFind[0]; label !== undefined; label = this.state.toFind[0])
-      await this.act('asFoundRead', { label, raw: shows[label] ?? this.state.known[label] });
+      await this.act('asFoundRead', { label, raw: shows[label] ?? this.state.values[label] });
   }
 
   makeSafe(): Promise<void> {
@@ -265,7 +265,7 @@ export class Bench {
   async keyAll(): Promise<void> {
     for (const label of this.state.toKey) {
       const raw = this.state.opened.setup.targets.find((t) => t.label === label)?.raw;
-      await this.act('codeKeyed', { label, fromRaw: this.state.known[label], raw, presses: 3 });
+      await this.act('codeKeyed', { label, fromRaw: this.state.values[label], raw, presses: 3 });
     }
     await this.act('keyInClosed');
     await this.act('restarted', { acts: ['Off and on.'] });
@@ -278,7 +278,7 @@ export class Bench {
   }
 
   async readAll(): Promise<void> {
-    for (const label of this.state.toRead) await this.act('codeRead', { label, raw: this.state.known[label] });
+    for (const label of this.state.toRead) await this.act('codeRead', { label, raw: this.state.values[label] });
     await this.act('readBackClosed');
     for (const step of ['calibrate', 'prove']) await this.act('stepByHand', { step, done: false, words: '' });
   }

@@ -5,9 +5,9 @@ import { mapTitle, needsSafety, offers, type EvidenceKind, type VisitState } fro
 import type { BenchView, SessionView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
-import { stands } from '../state/stands.js';
+import { atHand } from '../state/at-hand.js';
 import type { AppDispatch } from '../state/store.js';
-import { ownerOf } from '../state/use-stands.js';
+import { ownerOf } from '../state/use-at-hand.js';
 import { ActButton } from '../ui/act-button.js';
 import { Busy, Notice } from '../ui/notice.js';
 import { PrivateLandStrip } from '../ui/private-land.js';
@@ -39,7 +39,7 @@ import {
 import { ReadBack } from './read-back/read-back.js';
 import { ReadProgress } from './read-back/read-progress.js';
 import { Restart } from './restart.js';
-import { SideBySide } from './stands/side-by-side.js';
+import { SideBySide } from './at-hand/side-by-side.js';
 import { StepLadder } from './step-ladder.js';
 import { TargetList } from './target-list.js';
 import { useVisit, type Visit } from './use-visit.js';
@@ -215,7 +215,7 @@ function useStandOf(bench: BenchView, state: VisitState | null, who: SessionView
   const mapId = state?.opened.versions.map.id ?? '';
   useEffect(() => {
     dispatch(
-      step === null ? stands.actions.left(unitId) : stands.actions.worked({ unitId, serial, mapId, owner, step }),
+      step === null ? atHand.actions.left(unitId) : atHand.actions.worked({ unitId, serial, mapId, owner, step }),
     );
   }, [dispatch, unitId, serial, mapId, owner, step]);
 }

@@ -7,8 +7,8 @@ import type { AppDispatch } from '../state/store.js';
 import { ActButton } from '../ui/act-button.js';
 import { speak } from '../ui/speak.js';
 import { useHotkeys } from '../ui/use-hotkeys.js';
-import { stands } from '../state/stands.js';
-import { useNow, useStands } from '../state/use-stands.js';
+import { atHand } from '../state/at-hand.js';
+import { useNow, useAtHand } from '../state/use-at-hand.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
 
@@ -27,7 +27,7 @@ export function Restart({
   const { round } = state;
   const unplugged = state.opened.bench?.unplugCheck === true;
   const acts = restartActs(bench.map, unplugged);
-  const units = useStands();
+  const units = useAtHand();
   const now = useNow(units);
   const kept = units.find((unit) => unit.unitId === unitId)?.restart;
   const mine = kept?.round === round ? kept : { round, at: 0, until: null };
@@ -39,11 +39,11 @@ export function Restart({
   useEffect(() => speak(spoken), [spoken]);
 
   const keep = (next: { at: number; until: number | null }) =>
-    dispatch(stands.actions.restarting({ unitId, restart: { round, ...next } }));
+    dispatch(atHand.actions.restarting({ unitId, restart: { round, ...next } }));
   const next = () => {
     if (leftMs !== null) return;
     if (act === undefined) {
-      dispatch(stands.actions.restarting({ unitId, restart: null }));
+      dispatch(atHand.actions.restarting({ unitId, restart: null }));
       void visit.act('restarted', { acts: acts.map((each) => each.act), ...(unplugged ? { unplugged } : {}) });
     } else if (act.waitMs > 0) keep({ at, until: msFromNow(act.waitMs) });
     else keep({ at: at + 1, until: null });

@@ -1,7 +1,7 @@
 import { Textarea } from '@mantine/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { isOpen, offers, shortSeal, stepsLeftOut, trueSpeedSays, whatStands, type VisitState } from '@decurio/core';
+import { isOpen, offers, shortSeal, stepsLeftOut, trueSpeedSays, visitRemarks, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
@@ -27,7 +27,7 @@ export function SignOff({
   const recorded = state.verdicts.filter((v) => v.verdict === 'asFound').length;
   const closed = who ? offers(state, 'signedOff', { by: who, station: who.station }) : null;
   const left = stepsLeftOut(state);
-  const stands = whatStands(state);
+  const stands = visitRemarks(state);
   const sign = async () => {
     setBusy(true);
     await visit.act('signedOff', { words: words.trim(), check: bench.classCheck });

@@ -84,7 +84,7 @@ function Row({
   const against = verdict !== undefined && isAgainst(verdict);
   const done = state.keyedThisRound.includes(label) || verdict?.verdict === 'agrees' || verdict?.verdict === 'accepted';
   const isNext = state.step === 'keyIn' && state.toKey[0] === label;
-  const found = verdict?.readings.at(-1) ?? (done ? state.atRoundStart[label] : state.known[label]);
+  const found = verdict?.readings.at(-1) ?? (done ? state.atRoundStart[label] : state.values[label]);
   return (
     <tr data-next={isNext} aria-current={isNext ? 'true' : undefined}>
       <th scope="row">

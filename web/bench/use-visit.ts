@@ -4,7 +4,7 @@ import {
   admit,
   factsOf,
   foldAll,
-  type Deed,
+  type Entry,
   type Evidence,
   type EvidenceData,
   type Fold,
@@ -96,7 +96,7 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
       const by = { userId: who.userId, name: who.name, role: who.role };
       const fold = folded(known);
       const early = fold && withThese(fold, before);
-      const outcome = early && admit(early, { ...entry, visitId, by, station: who.station } as Deed);
+      const outcome = early && admit(early, { ...entry, visitId, by, station: who.station } as Entry);
       const again =
         latest.current.kind === kind &&
         JSON.stringify(data) === latest.current.data &&
@@ -157,20 +157,20 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
 }
 
 /** The log as it will be once all that waits here was taken. */
-function deedsWith(evidence: readonly Evidence[], waiting: readonly OutboxEntry[]): readonly Deed[] {
+function deedsWith(evidence: readonly Evidence[], waiting: readonly OutboxEntry[]): readonly Entry[] {
   const known = new Set(evidence.map((entry) => entry.id));
   const own = waiting.filter(({ entry }) => !known.has(entry.id));
   return [
     ...evidence,
     ...own.map(
       ({ entry, visitId, userId, name, role, station }, i) =>
-        ({ ...entry, seq: evidence.length + i + 1, visitId, by: { userId, name, role }, station }) as Deed,
+        ({ ...entry, seq: evidence.length + i + 1, visitId, by: { userId, name, role }, station }) as Entry,
     ),
   ];
 }
 
 /** What is shown: entries whose answer the next step needs wait for it. */
-function shown(evidence: readonly Evidence[], own: readonly OutboxEntry[]): readonly Deed[] {
+function shown(evidence: readonly Evidence[], own: readonly OutboxEntry[]): readonly Entry[] {
   const early = own.filter(({ status }) => status !== 'refused');
   const first = early.findIndex(({ status, entry }) => status === 'waiting' && needsAnswer(entry.kind));
   return deedsWith(evidence, first < 0 ? early : early.slice(0, first));
@@ -183,7 +183,7 @@ function folded(evidence: readonly Evidence[]): Fold | null {
 }
 
 /** A visit with the entries of this list that it does not have yet; null where one of them cannot follow any more. */
-function withThese(known: Fold, deeds: readonly Deed[]): Fold | null {
+function withThese(known: Fold, deeds: readonly Entry[]): Fold | null {
   let fold = known;
   for (const deed of deeds.slice(known.state.seq)) {
     const next = admit(fold, deed);

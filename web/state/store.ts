@@ -1,6 +1,6 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
-import { keepStands, stands } from './stands.js';
+import { keepAtHand, atHand } from './at-hand.js';
 import { outbox } from '../outbox/outbox.js';
 import { api } from './api.js';
 import { clock } from './clock.js';
@@ -12,7 +12,7 @@ export const store = configureStore({
     session: session.reducer,
     clock: clock.reducer,
     outbox: outbox.reducer,
-    stands: stands.reducer,
+    atHand: atHand.reducer,
   },
   middleware: (defaults) => defaults({ immutableCheck: false, serializableCheck: false }).concat(api.middleware),
 });
@@ -21,10 +21,10 @@ setupListeners(store.dispatch);
 export type RootState = ReturnType<typeof store.getState>;
 export type AppDispatch = typeof store.dispatch;
 
-let kept = store.getState().stands;
+let kept = store.getState().atHand;
 store.subscribe(() => {
-  const { stands: now } = store.getState();
+  const { atHand: now } = store.getState();
   if (now === kept) return;
   kept = now;
-  keepStands(now);
+  keepAtHand(now);
 });

@@ -78,7 +78,7 @@ function surprised(state: VisitState, met: Surprise): VisitState {
 export const asFoundClosed: ActOf<'asFoundClosed'> = {
   refuses: ({ toFind }) => (toFind.length > 0 ? refusal('leftToRead', toFind.join(', ')) : null),
   then: (state, deed) => {
-    const next = { ...advance(state, 'asFound', deed), atRoundStart: state.known };
+    const next = { ...advance(state, 'asFound', deed), atRoundStart: state.values };
     const grave = state.surprises.filter((met) => met.level === 'decide');
     if (grave.length === 0) return next;
     return { ...next, held: { reason: 'code', words: holdWords(grave), at: deed.at, by: deed.by } };
@@ -98,7 +98,7 @@ function holdWords(grave: readonly Surprise[]): string {
 export function toRestore({
   opened,
   found,
-  known,
+  values: known,
 }: VisitState): readonly { readonly label: string; readonly raw: number }[] {
   return opened.setup.targets.flatMap(({ label, locked, offGlass }) => {
     const raw = found[label];
@@ -117,11 +117,11 @@ export const restoredAsFound: ActOf<'restoredAsFound'> = {
   },
   then: (state) => {
     const back = toRestore(state);
-    const known = { ...state.known, ...Object.fromEntries(back.map(({ label, raw }) => [label, raw])) };
+    const known = { ...state.values, ...Object.fromEntries(back.map(({ label, raw }) => [label, raw])) };
     const { setup } = state.opened;
     return judged({
       ...goBack(state, 'keyIn'),
-      known,
+      values: known,
       atRoundStart: known,
       round: state.round + 1,
       toKey: keyedFrom(setup, known),

@@ -7,7 +7,7 @@ import type { ActOf } from './act.js';
 import { advance } from './support.js';
 
 /** Raw value that the unit shows for the first code of a function; null where its display has none. */
-export function shownFor({ opened, known }: VisitState, what: CodeFunction): number | null {
+export function shownFor({ opened, values: known }: VisitState, what: CodeFunction): number | null {
   const target = opened.setup.targets.find((each) => each.function === what);
   return target ? (known[target.label] ?? null) : null;
 }

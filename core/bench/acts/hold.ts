@@ -1,4 +1,4 @@
-import type { DeedOf, HoldDecision } from '../evidence.js';
+import type { EntryOf, HoldDecision } from '../evidence.js';
 import { isAgainst } from '../judge-readback.js';
 import { refusal, type Refusal } from '../refusals.js';
 import { isAfter, stepTitle, type StepId } from '../steps.js';
@@ -55,7 +55,7 @@ function packStillStops(state: VisitState): Refusal | null {
 const GO_ON: HoldDecision = { way: 'goOn' };
 
 /** What the setup stops holds the unit once another hold is decided; a lead who decides on the stop itself has seen it. */
-function stoppedAfter({ held, opened }: VisitState, { at, by }: DeedOf<'released'>): VisitState['held'] {
+function stoppedAfter({ held, opened }: VisitState, { at, by }: EntryOf<'released'>): VisitState['held'] {
   const stop =
     opened.bench && held?.reason !== 'setup'
       ? opened.setup.findings.find((finding) => finding.level === 'stop')
@@ -80,7 +80,7 @@ function notAccepted({ verdicts }: VisitState, labels: readonly string[]): Refus
   return labels.length === 0 ? refusal('nothingAccepted') : null;
 }
 
-function accept(state: VisitState, labels: readonly string[], { at, by, data }: DeedOf<'released'>): VisitState {
+function accept(state: VisitState, labels: readonly string[], { at, by, data }: EntryOf<'released'>): VisitState {
   const accepted = Object.fromEntries(
     state.verdicts
       .filter((v) => isAgainst(v) && labels.includes(v.label))

@@ -1,11 +1,11 @@
-import type { DeedOf } from '../evidence.js';
+import type { EntryOf } from '../evidence.js';
 import { judged, NOT_CALIBRATED, type VisitState } from '../visit-state.js';
 import type { ActOf } from './act.js';
 import { toFindFirst } from './as-found.js';
 import { keyedFrom, readable } from './support.js';
 
 /** A visit as its opening entry leaves it. */
-export function openVisit({ visitId, seq, at, by, station, data }: Omit<DeedOf<'opened'>, 'kind' | 'id'>): VisitState {
+export function openVisit({ visitId, seq, at, by, station, data }: Omit<EntryOf<'opened'>, 'kind' | 'id'>): VisitState {
   const stop = data.setup.findings.find((finding) => finding.level === 'stop');
   return judged({
     visitId,
@@ -23,7 +23,7 @@ export function openVisit({ visitId, seq, at, by, station, data }: Omit<DeedOf<'
     surprises: [],
     held: stop ? { reason: 'setup', words: stop.says, at, by } : null,
     round: 1,
-    known: data.factory,
+    values: data.factory,
     atRoundStart: data.factory,
     witnessed: [],
     toKey: keyedFrom(data.setup, data.factory),

@@ -1,5 +1,5 @@
 import { targetOf } from '../../setup/setup.js';
-import type { DeedOf } from '../evidence.js';
+import type { EntryOf } from '../evidence.js';
 import { isAgainst, isFinal, type CodeVerdict } from '../judge-readback.js';
 import { lastShown, only } from '../last-shown.js';
 import { refusal } from '../refusals.js';
@@ -45,7 +45,7 @@ const isHopeless = ({ verdict }: CodeVerdict): boolean => verdict !== 'differs';
 function holdWhereHopeless(
   state: VisitState,
   against: readonly CodeVerdict[],
-  { at, by }: DeedOf<'readBackClosed'>,
+  { at, by }: EntryOf<'readBackClosed'>,
 ): VisitState {
   const words = against.filter(isHopeless).map(hopelessWords).join(' ');
   return words === '' ? state : { ...state, held: { reason: 'code', words, at, by } };
@@ -61,13 +61,13 @@ const DONE_AGAIN = new Set<StepId>(['keyIn', 'restart', 'readBack']);
 /** Back to key-in with only the codes that disagree. */
 export function sendBack(state: VisitState, against: readonly CodeVerdict[]): VisitState {
   const labels = against.map((v) => v.label);
-  const known = { ...state.known, ...only(lastShown(state), labels) };
+  const known = { ...state.values, ...only(lastShown(state), labels) };
   return judged({
     ...state,
     step: 'keyIn',
     done: state.done.filter((d) => !DONE_AGAIN.has(d.step)),
     round: state.round + 1,
-    known,
+    values: known,
     atRoundStart: known,
     readings: Object.fromEntries(Object.entries(state.readings).filter(([label]) => !labels.includes(label))),
     toKey: labels.filter((label) => targetOf(state.opened.setup, label)?.locked !== true),

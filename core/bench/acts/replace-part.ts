@@ -1,4 +1,4 @@
-import type { DeedOf, Part } from '../evidence.js';
+import type { EntryOf, Part } from '../evidence.js';
 import { refusal } from '../refusals.js';
 import type { StepId } from '../steps.js';
 import { judged, NOT_CALIBRATED, type VisitState } from '../visit-state.js';
@@ -33,7 +33,7 @@ export const partReplaced: ActOf<'partReplaced'> = {
   },
 };
 
-function voided(state: VisitState, { data, at, by }: DeedOf<'partReplaced'>): VisitState {
+function voided(state: VisitState, { data, at, by }: EntryOf<'partReplaced'>): VisitState {
   const back = goBack(state, BACK_TO[data.part]);
   switch (data.part) {
     case 'display': {
@@ -73,7 +73,7 @@ function strange(state: VisitState): VisitState {
   const { setup, factory } = state.opened;
   return unread({
     ...state,
-    known: factory,
+    values: factory,
     atRoundStart: factory,
     witnessed: [],
     found: {},

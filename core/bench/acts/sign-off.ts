@@ -1,7 +1,7 @@
 import { checkedLine } from '../../setup/inputs/rule-pack.js';
 import { isOpen } from '../../setup/setup.js';
 import { refusal } from '../refusals.js';
-import { oddWords } from '../what-stands.js';
+import { oddWords } from '../visit-remarks.js';
 import { stepTitle } from '../steps.js';
 import type { ActOf } from './act.js';
 import { advance } from './support.js';

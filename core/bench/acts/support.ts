@@ -1,11 +1,11 @@
 import { targetOf, type CodeTarget } from '../../setup/setup.js';
-import type { Deed } from '../evidence.js';
+import type { Entry } from '../evidence.js';
 import { refusal, type Refusal } from '../refusals.js';
 import type { StepId } from '../steps.js';
 import type { VisitState } from '../visit-state.js';
 
 /** The step is done; the next one of this visit is due. Unmoved where the unit is at another step. */
-export function advance(state: VisitState, step: StepId, deed: Pick<Deed, 'at' | 'by'>): VisitState {
+export function advance(state: VisitState, step: StepId, deed: Pick<Entry, 'at' | 'by'>): VisitState {
   if (state.step !== step) return state;
   const { steps } = state.opened;
   const done = [...state.done.filter((d) => d.step !== step), { step, at: deed.at, by: deed.by }];
@@ -38,7 +38,7 @@ export const withOne = (list: readonly string[], one: string): readonly string[]
 /** A value seen on the glass: no presumption any more. */
 export const witness = (state: VisitState, label: string, raw: number): VisitState => ({
   ...state,
-  known: { ...state.known, [label]: raw },
+  values: { ...state.values, [label]: raw },
   witnessed: withOne(state.witnessed, label),
 });
 

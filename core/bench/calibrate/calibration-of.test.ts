@@ -18,7 +18,7 @@ import type { VisitState } from '../visit-state.js';
 import { calibrationOf } from './calibration-of.js';
 import { endOnBentLine } from '../../speed/ratio/bent-line.js';
 import { calibratedBy, fittedBy, learntBy, overLimitKmh, whyNotClosed, whyNotLearnt } from './closing.js';
-import { knownOfVisit } from './known-of-visit.js';
+import { unitFactsOf } from './unit-facts.js';
 
 const wheel = code('W1', 'wheelSize', { range: { min: 20, max: 29, step: 1 }, factory: 26, encoding: line('in') });
 const map = {
@@ -157,7 +157,7 @@ describe('choosing', () => {
   const take = fitted(before);
   const later = (state: VisitState) => ({
     ...setup,
-    ...compileSetup({ ...inputs({ map }), unit: { ...knownOfVisit(state, map), override: null } }),
+    ...compileSetup({ ...inputs({ map }), unit: { ...unitFactsOf(state, map), override: null } }),
   });
   const revision = (acts: readonly Act[]): Act => [
     'setupRevised',
@@ -230,7 +230,7 @@ describe('choosing', () => {
     const state = stateAfter([...chosen, ['driveEndRead', { shown: 25.8, unit: 'km/h', words: '' }]]);
     expect(found(state).overshoot).toEqual({ kmh: expect.closeTo(0.8, 6), from: 'measured' });
     expect(found(state).endsNow?.kmh).toBeCloseTo(25.8 / 0.9635, 1);
-    expect(knownOfVisit(state, map).overshootKmh).toBeCloseTo(0.8, 6);
+    expect(unitFactsOf(state, map).overshootKmh).toBeCloseTo(0.8, 6);
   });
 });
 
@@ -241,11 +241,11 @@ describe('before anything is ridden', () => {
       checkedIn,
       ['wheelMeasured', { how: 'rollOut', mm: 2163, fromMm: 2150, toMm: 2176, words: '5 turns' }],
     ];
-    expect(knownOfVisit(stateAfter(acts), map).rolled).toEqual({ mm: 2163, fromMm: 2150, toMm: 2176 });
+    expect(unitFactsOf(stateAfter(acts), map).rolled).toEqual({ mm: 2163, fromMm: 2150, toMm: 2176 });
     expect(refusalOf([opened, acts[2]!])).toBe('wheelTooEarly');
     const rolled = compileSetup({
       ...inputs({ map }),
-      unit: { ...knownOfVisit(stateAfter(acts), map), override: null },
+      unit: { ...unitFactsOf(stateAfter(acts), map), override: null },
     });
     expect(rolled.targets.find(({ label }) => label === 'W1')?.raw).toBe(28);
   });
@@ -284,7 +284,7 @@ describe('a unit that need not be run', () => {
     expect(stateAfter([...sampled, ['calibrated', learnt]]).step).toBe('prove');
     expect(refusalOf([...toCalibrate, ['calibrated', learnt]])).toBe('notLearnt');
     const fold = foldVisit(deedsOf(sampled));
-    expect(fold.ok && knownOfVisit(fold.value, map).ratio).toMatchObject({ k: 1.03, low: 1.02, learntFrom: 11 });
+    expect(fold.ok && unitFactsOf(fold.value, map).ratio).toMatchObject({ k: 1.03, low: 1.02, learntFrom: 11 });
   });
 
   it('is not closed by what its family was learnt to be where drive would run beyond the limit with the codes it shows', () => {
@@ -357,8 +357,8 @@ describe('a cap that counts otherwise', () => {
     } as const;
     const own = compileSetup(inputs({ map: other, ...over }));
     const state = stateAfter([...toCalibrate, ...yard]);
-    const known = { ...state.known, L2: own.targets.find(({ label }) => label === 'L2')?.raw ?? 0 };
-    return calibrationOf({ ...state, known, opened: { ...state.opened, setup: own } }, other)!;
+    const known = { ...state.values, L2: own.targets.find(({ label }) => label === 'L2')?.raw ?? 0 };
+    return calibrationOf({ ...state, values: known, opened: { ...state.opened, setup: own } }, other)!;
   };
 
   it('in miles under a statute in miles is held against it in its own unit', () => {

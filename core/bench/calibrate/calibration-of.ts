@@ -52,8 +52,8 @@ export interface CalibrationOf {
 export function calibrationOf(state: VisitState, map: DisplayMap): CalibrationOf | null {
   const terms = state.opened.setup.speed;
   if (terms === undefined) return null;
-  const codes = wheelCodes(state.known, map, terms);
-  const glass = speedGlass(state.known, map);
+  const codes = wheelCodes(state.values, map, terms);
+  const glass = speedGlass(state.values, map);
   const kept = usedReadings(state.calibration);
   const readings = kept.map((each) => speedReading(each, codes));
   const found = estimateSpeedRatio(readings, glass);

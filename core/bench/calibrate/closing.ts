@@ -84,7 +84,7 @@ export function learntBy(state: VisitState, map: DisplayMap): Calibrated | null 
   const terms = state.opened.setup.speed;
   if (terms === undefined || calibrate?.runs !== 'sample' || !calibrate.family) return null;
   const { k, u, low, high, count, wheelRaw, pulsesRaw } = calibrate.family;
-  const codes = wheelCodes(state.known, map, terms);
+  const codes = wheelCodes(state.values, map, terms);
   const wasMm = codes.wheel && wheelRaw !== null ? circumferenceMm(codes.wheel, wheelRaw) : undefined;
   const now = ratioWith(
     { k, low, high, wheelMm: wasMm ?? codes.wheelMm, pulses: pulsesOf(codes.pulses, pulsesRaw) ?? codes.pulsesSet },

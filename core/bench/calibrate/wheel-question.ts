@@ -24,7 +24,7 @@ export interface WheelCodes {
   readonly capCounts: 'shown' | 'share';
 }
 
-type Known = VisitState['known'];
+type Known = VisitState['values'];
 
 const first = (map: DisplayMap, what: Code['function']): Code | null =>
   map.codes.find((code) => code.function === what && code.access !== 'absent' && code.access !== 'tool') ?? null;

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { code, fourKey, hire, inputs, line, pedelec, stepThrough, withCodes, words } from '../../testing/samples.js';
 import type { Code } from '../../display/map/display-map.js';
 import { compileSetup } from './compile-setup.js';
-import { NOTHING_KNOWN, type SetupInputs } from '../inputs/setup-inputs.js';
+import { NO_FACTS, type SetupInputs } from '../inputs/setup-inputs.js';
 
 const compile = (over: Partial<SetupInputs> = {}) => compileSetup(inputs(over));
 const target = (label: string, over: Partial<SetupInputs> = {}) => compile(over).targets.find((t) => t.label === label);
@@ -113,7 +113,7 @@ describe('a code with two functions', () => {
   it('gets the target of each half, and keeps a half nobody promised anything of', () => {
     expect(target('L9', withCode(pair(91)))).toMatchObject({ raw: 51, because: 'House rule: 5 levels' });
     expect(target('L9', withCode(pair(30)))).toMatchObject({ raw: 50 });
-    expect(target('L9', { ...withCode(pair(30)), unit: { ...NOTHING_KNOWN, asFound: { L9: 91 } } })).toMatchObject({
+    expect(target('L9', { ...withCode(pair(30)), unit: { ...NO_FACTS, asFound: { L9: 91 } } })).toMatchObject({
       raw: 51,
     });
   });
@@ -219,9 +219,7 @@ describe('a locked code', () => {
   });
 
   it('is judged by what was read, where it was read', () => {
-    expect(compile({ ...locked({ factory: 30 }), unit: { ...NOTHING_KNOWN, asFound: { L2: 25 } } }).findings).toEqual(
-      [],
-    );
+    expect(compile({ ...locked({ factory: 30 }), unit: { ...NO_FACTS, asFound: { L2: 25 } } }).findings).toEqual([]);
   });
 
   it('of comfort stays as it is, with a note', () => {
@@ -269,7 +267,7 @@ describe('a locked code', () => {
       access: 'locked',
       encoding: words([36, '36'], [48, '48']),
     });
-    const { findings } = compile({ ...withCode(klass), unit: { ...NOTHING_KNOWN, packV: 38.5 } });
+    const { findings } = compile({ ...withCode(klass), unit: { ...NO_FACTS, packV: 38.5 } });
     expect(findings).toContainEqual(
       expect.objectContaining({ level: 'stop', says: expect.stringContaining('At 38.5 V its gauge would show empty') }),
     );
@@ -286,11 +284,11 @@ describe("a unit's own wishes", () => {
 
   it('go before the house rules, with their reason, and never above the class', () => {
     const levels = withCode(code('L9', 'assistLevels', { range: { min: 3, max: 9, step: 1 } }));
-    const over = { ...levels, unit: { ...NOTHING_KNOWN, override: gentle } };
+    const over = { ...levels, unit: { ...NO_FACTS, override: gentle } };
     expect(target('L9', over)).toMatchObject({ raw: 3, because: expect.stringContaining('a new rider') });
     expect(target('L2', over)?.raw).toBe(18);
     expect(
-      target('L2', { ...over, unit: { ...NOTHING_KNOWN, override: { ...gentle, limit: { value: 40, unit: 'km/h' } } } })
+      target('L2', { ...over, unit: { ...NO_FACTS, override: { ...gentle, limit: { value: 40, unit: 'km/h' } } } })
         ?.raw,
     ).toBe(25);
     expect(compile(over).findings).toContainEqual(expect.objectContaining({ level: 'note', id: 'override:unit' }));
@@ -327,7 +325,7 @@ describe('codes that move one another', () => {
       influences: [{ kind: 'resets', code: 'L9' }],
     });
     const map = withCodes(fourKey, [...fourKey.codes, volts, code('L9', 'unknown', { factory: 5 })]);
-    expect(target('L9', { map, unit: { ...NOTHING_KNOWN, asFound: { L9: 7 } } })).toMatchObject({
+    expect(target('L9', { map, unit: { ...NO_FACTS, asFound: { L9: 7 } } })).toMatchObject({
       raw: 7,
       because: expect.stringContaining('keyed again as found'),
     });

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Code } from '../../display/map/display-map.js';
 import { code, fourKey, hire, inputs, line, pedelec, stepThrough, withCodes, words } from '../../testing/samples.js';
 import { compileSetup } from './compile-setup.js';
-import { NOTHING_KNOWN, type SetupInputs } from '../inputs/setup-inputs.js';
+import { NO_FACTS, type SetupInputs } from '../inputs/setup-inputs.js';
 import type { Choices } from '../inputs/house-rules.js';
 
 const compile = (over: Partial<SetupInputs> = {}) => compileSetup(inputs(over));
@@ -97,7 +97,7 @@ describe('the pack', () => {
   });
 
   it('is held against the meter, and the pack that would explain the reading is named', () => {
-    const reads = (packV: number) => compile({ unit: { ...NOTHING_KNOWN, packV } }).findings;
+    const reads = (packV: number) => compile({ unit: { ...NO_FACTS, packV } }).findings;
     expect(reads(39.8)).toEqual([]);
     expect(reads(46.9)[0]).toMatchObject({ level: 'stop', says: expect.stringContaining('12, 13, 14 or 15 cells') });
     expect(reads(24)[0]).toMatchObject({ level: 'stop', id: 'packVolts:unit' });
@@ -155,7 +155,7 @@ describe('wheel and pedals', () => {
   });
 
   it('then as fitted to runs, and the cap counts with the corrected wheel', () => {
-    const unit = { ...NOTHING_KNOWN, ratio: { k: 0.95, low: 0.94, atWheelRaw: 2080 } };
+    const unit = { ...NO_FACTS, ratio: { k: 0.95, low: 0.94, atWheelRaw: 2080 } };
     const over = { ...also(millimetres), unit };
     // Never under true: the wheel is set by the lower end of the ratio, which leaves the cap its 25.
     expect([target('L9', over)?.raw, target('L2', over)?.raw]).toEqual([2213, 25]);
@@ -166,22 +166,23 @@ describe('wheel and pedals', () => {
   it('as chosen at the stand, whatever else would suit, and as learnt from others where it was not run itself', () => {
     const ratio = { k: 0.95, low: 0.94, atWheelRaw: 2080 };
     const taken = { wheelRaw: 2230, pulsesRaw: null, count: 4, by: 'Ines M.' };
+    expect(target('L9', { ...also(millimetres), unit: { ...NO_FACTS, ratio: { ...ratio, taken } } })).toMatchObject({
+      raw: 2230,
+      because: 'Fitted to 4 readings, and chosen by Ines M.: 2230.',
+    });
     expect(
-      target('L9', { ...also(millimetres), unit: { ...NOTHING_KNOWN, ratio: { ...ratio, taken } } }),
-    ).toMatchObject({ raw: 2230, because: 'Fitted to 4 readings, and chosen by Ines M.: 2230.' });
-    expect(
-      target('L9', { ...also(millimetres), unit: { ...NOTHING_KNOWN, ratio: { ...ratio, learntFrom: 11 } } })?.because,
+      target('L9', { ...also(millimetres), unit: { ...NO_FACTS, ratio: { ...ratio, learntFrom: 11 } } })?.because,
     ).toContain('Learnt from 11 units of this type, display and tyre, this one not itself measured');
     expect(
       target('L9', {
         ...also(millimetres),
-        unit: { ...NOTHING_KNOWN, rolled: { mm: 2100, fromMm: 2088, toMm: 2112 } },
+        unit: { ...NO_FACTS, rolled: { mm: 2100, fromMm: 2088, toMm: 2112 } },
       }),
     ).toMatchObject({ raw: 2100 });
   });
 
   it('and drive that was seen to act beyond the cap lowers it', () => {
-    const unit = { ...NOTHING_KNOWN, ratio: { k: 1, low: 1, atWheelRaw: null } };
+    const unit = { ...NO_FACTS, ratio: { k: 1, low: 1, atWheelRaw: null } };
     expect(target('L2', { unit: { ...unit, overshootKmh: 0 } })?.raw).toBe(25);
     expect(target('L2', { unit: { ...unit, overshootKmh: 1.2 } })?.raw).toBe(23);
   });

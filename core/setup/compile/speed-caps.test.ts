@@ -5,14 +5,14 @@ import { demoMap } from '../../testing/demo-maps.js';
 import { code, fourKey, hire, inputs, line, pedelec, stepThrough, withCodes } from '../../testing/samples.js';
 import { compileSetup } from './compile-setup.js';
 import { PLAIN_TERMS, type OrderTerms } from '../inputs/order-terms.js';
-import { NOTHING_KNOWN, type SetupInputs } from '../inputs/setup-inputs.js';
+import { NO_FACTS, type SetupInputs } from '../inputs/setup-inputs.js';
 
 const compile = (over: Partial<SetupInputs> = {}) => compileSetup(inputs(over));
 const target = (label: string, over: Partial<SetupInputs> = {}) => compile(over).targets.find((t) => t.label === label);
 const terms = (over: Partial<OrderTerms>): { terms: OrderTerms } => ({ terms: { ...PLAIN_TERMS, ...over } });
 const kmh = (value: number) => ({ value, unit: 'km/h' as const });
 const mph = (value: number) => ({ value, unit: 'mph' as const });
-const measured = (k: number, low = k) => ({ unit: { ...NOTHING_KNOWN, ratio: { k, low, atWheelRaw: null } } });
+const measured = (k: number, low = k) => ({ unit: { ...NO_FACTS, ratio: { k, low, atWheelRaw: null } } });
 
 describe('the speed cap', () => {
   it('is the lowest of class, site, order and type, and says how it came about', () => {

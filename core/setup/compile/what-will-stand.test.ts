@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Access, Code, KeyedMap } from '../../display/map/display-map.js';
 import { code, fourKey, hire, inputs, line, pedelec, stepThrough, withCodes } from '../../testing/samples.js';
-import { NOTHING_KNOWN, type KnownRatio, type SetupInputs } from '../inputs/setup-inputs.js';
+import { NO_FACTS, type KnownRatio, type SetupInputs } from '../inputs/setup-inputs.js';
 import type { Setup } from '../setup.js';
 import { compileSetup } from './compile-setup.js';
 
@@ -44,7 +44,7 @@ const stops = (setup: Setup): readonly string[] =>
   setup.findings.flatMap(({ level, id }) => (level === 'stop' ? [id ?? ''] : []));
 
 describe('a cap counts with the wheel that will stand, not with the one that was wished for', () => {
-  const rolled = { ...NOTHING_KNOWN, rolled: { mm: 2163, fromMm: 2163, toMm: 2163 } };
+  const rolled = { ...NO_FACTS, rolled: { mm: 2163, fromMm: 2163, toMm: 2163 } };
   const stuckAt20 = (access: Access) =>
     compileSetup(inputs({ map: mapWith({ wheel: { access, factory: 20 } }), unit: rolled }));
 
@@ -73,7 +73,7 @@ describe('a cap counts with the wheel that will stand, not with the one that was
   it('by a learnt ratio too, and pulses that will not be set as they were when it was learnt', () => {
     const learnt: KnownRatio = { k: 1, low: 0.99, atWheelRaw: 26, atPulsesRaw: 6, learntFrom: 8 };
     const at = (codes: Codes) =>
-      capOf(compileSetup(inputs({ map: mapWith(codes), unit: { ...NOTHING_KNOWN, ratio: learnt } })));
+      capOf(compileSetup(inputs({ map: mapWith(codes), unit: { ...NO_FACTS, ratio: learnt } })));
     // Free to choose, the wheel is set so that the display never counts low.
     expect(at({})).toBe(25);
     expect(at({ wheel: { access: 'locked', factory: 24 } })).toBe(22);
@@ -84,7 +84,7 @@ describe('a cap counts with the wheel that will stand, not with the one that was
     const setup = compileSetup(
       inputs({
         map: mapWith({ cap: { access: 'locked', factory: 25 } }),
-        unit: { ...NOTHING_KNOWN, ratio: { k: 0.9, low: 0.88, atWheelRaw: null } },
+        unit: { ...NO_FACTS, ratio: { k: 0.9, low: 0.88, atWheelRaw: null } },
       }),
     );
     expect(stops(setup)).toContain('trueReach:unit');
@@ -139,7 +139,7 @@ function inputsFor(what: Known, map: KeyedMap, tolerance: number): SetupInputs {
     type: { ...type, attainableKmh: 60 },
     vehicleClass: { ...pedelec, tolerance },
     houseRules: hire,
-    unit: { ...NOTHING_KNOWN, ratio, rolled },
+    unit: { ...NO_FACTS, ratio, rolled },
   });
 }
 
@@ -200,19 +200,13 @@ describe('whatever can be keyed and whatever is known', () => {
 describe('the same inputs', () => {
   it('give the same setup, whatever was worked out before', () => {
     const unitOf = (rolledMm: number, found: number) => ({
-      ...NOTHING_KNOWN,
+      ...NO_FACTS,
       asFound: { W: found },
       rolled: { mm: rolledMm, fromMm: rolledMm, toMm: rolledMm },
     });
     const map = mapWith({ wheel: { access: 'locked' } });
     const shared = inputs({ map });
-    const cases = [
-      unitOf(2163, 20),
-      unitOf(2075, 26),
-      unitOf(1600, 20),
-      NOTHING_KNOWN,
-      { ...NOTHING_KNOWN, asFound: { W: 20 } },
-    ];
+    const cases = [unitOf(2163, 20), unitOf(2075, 26), unitOf(1600, 20), NO_FACTS, { ...NO_FACTS, asFound: { W: 20 } }];
     const alone = cases.map((unit) => compileSetup(structuredClone({ ...shared, unit })));
     fc.assert(
       fc.property(fc.shuffledSubarray([0, 1, 2, 3, 4, 0, 1, 2, 3, 4], { minLength: 10 }), (order) => {

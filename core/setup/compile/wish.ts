@@ -11,7 +11,7 @@ import {
 import type { Counts } from './counts.js';
 import type { SpeedLimit } from './speed-limit.js';
 import type { Choice, Choices } from '../inputs/house-rules.js';
-import { answerWords } from '../inputs/schools.js';
+import { answerWords } from '../inputs/house-choices.js';
 import type { SetupInputs } from '../inputs/setup-inputs.js';
 import type { Finding, TrailSource, TrailStep } from '../setup.js';
 

@@ -1,4 +1,4 @@
-/** The answers to every question on which good practitioners disagree. See `SCHOOLS` for the questions, defaults and reasons. */
+/** The answers to every question on which good practitioners disagree. See `HOUSE_CHOICES` for the questions, defaults and reasons. */
 export interface Choices {
   readonly standstillStart: 'rolling' | 'live' | 'pedalFirst';
   readonly walk: 'off' | 'onForCargo' | 'on';

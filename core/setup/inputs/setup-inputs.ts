@@ -30,7 +30,7 @@ export interface LetStand {
 }
 
 /** What is known of one unit; everything null before it is on the stand. */
-export interface UnitKnown {
+export interface UnitFacts {
   /** Raw values by label as read on the glass; codes left out are presumed as delivered. */
   readonly asFound: Readonly<Record<string, number>> | null;
   /** Volts between the pack's terminals, by meter, at rest. */
@@ -45,7 +45,7 @@ export interface UnitKnown {
   readonly override: UnitOverride | null;
 }
 
-export const NOTHING_KNOWN: UnitKnown = { asFound: null, packV: null, ratio: null, override: null };
+export const NO_FACTS: UnitFacts = { asFound: null, packV: null, ratio: null, override: null };
 
 /** Everything that decides what a unit's codes must be. */
 export interface SetupInputs {
@@ -54,7 +54,7 @@ export interface SetupInputs {
   readonly vehicleClass: VehicleClass;
   readonly houseRules: HouseRules;
   readonly terms: OrderTerms;
-  readonly unit: UnitKnown;
+  readonly unit: UnitFacts;
   /** Day on which it is worked out, as 2026-11-25: checks and authorities run out. */
   readonly today: string;
 }

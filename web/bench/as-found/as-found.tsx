@@ -28,7 +28,7 @@ export function AsFound(props: AsFoundProps) {
 }
 
 function NextFound({ bench, state, visit, asked }: AsFoundProps & { readonly asked: number }) {
-  const route = useReadRoute(bench.map, state.toFind, state.known);
+  const route = useReadRoute(bench.map, state.toFind, state.values);
   const [stray, setStray] = useState(false);
   if (!route) return <Busy />;
   const label = route.order.find((one) => state.toFind.includes(one)) ?? state.toFind[0] ?? '';

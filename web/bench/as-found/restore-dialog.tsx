@@ -37,9 +37,9 @@ export function RestoreDialog({
   const job = useMemo(
     (): PlanJob | null =>
       isKeyed(map)
-        ? { kind: 'keys', map, targets, start: { values: state.known, at: null }, pace: DEFAULT_PACE }
+        ? { kind: 'keys', map, targets, start: { values: state.values, at: null }, pace: DEFAULT_PACE }
         : null,
-    [map, targets, state.known],
+    [map, targets, state.values],
   );
   const plan = usePlan(job);
   const lines = isKeyed(map)
@@ -47,7 +47,7 @@ export function RestoreDialog({
     : [
         {
           title: 'Through the connection',
-          orders: planInstructions(map, targets, state.known).instructions.map(({ says }) => says),
+          orders: planInstructions(map, targets, state.values).instructions.map(({ says }) => says),
         },
       ];
   const done = async () => {

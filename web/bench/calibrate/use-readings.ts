@@ -21,7 +21,7 @@ export interface Readings {
 
 /** Keeps readings in the visit, in the unit that the display shows. */
 export function useReadings(bench: BenchView, state: VisitState, visit: Visit): Readings {
-  const unit: SpeedUnit = showsMiles(state.known, bench.map) ? 'mph' : 'km/h';
+  const unit: SpeedUnit = showsMiles(state.values, bench.map) ? 'mph' : 'km/h';
   const { act } = visit;
   const add = useCallback(
     async (reference: ReferenceKind, { speed, shown, instrument = '', offGround = false, words = '' }: NewReading) => {

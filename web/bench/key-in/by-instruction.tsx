@@ -27,16 +27,16 @@ export function ByInstruction({
         return raw === null || raw === undefined ? [] : [[label, raw]];
       }),
     );
-    return planInstructions(map, targets, state.known);
-  }, [map, setup, state.toKey, state.known]);
+    return planInstructions(map, targets, state.values);
+  }, [map, setup, state.toKey, state.values]);
   const written = () => {
     for (const label of state.toKey) {
       const raw = targetOf(setup, label)?.raw;
       if (raw === null || raw === undefined) continue;
       const isBarred = plan.unreachable.some((u) => u.label === label);
       void (isBarred
-        ? visit.act('codeStuck', { label, raw: state.known[label] ?? 0 })
-        : visit.act('codeKeyed', { label, fromRaw: state.known[label] ?? raw, raw, presses: 0 }));
+        ? visit.act('codeStuck', { label, raw: state.values[label] ?? 0 })
+        : visit.act('codeKeyed', { label, fromRaw: state.values[label] ?? raw, raw, presses: 0 }));
     }
     void visit.act('keyInClosed', {});
   };

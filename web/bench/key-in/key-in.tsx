@@ -3,8 +3,8 @@ import { useNavigate } from 'react-router';
 import { DEFAULT_PACE, type PlanStep, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { api } from '../../state/api.js';
-import { isWaiting, type OnStand } from '../../state/stands.js';
-import { useNow, useStands } from '../../state/use-stands.js';
+import { isWaiting, type UnitAtHand } from '../../state/at-hand.js';
+import { useNow, useAtHand } from '../../state/use-at-hand.js';
 import { ActButton } from '../../ui/act-button.js';
 import { Fuse } from '../../ui/fuse.js';
 import { gestureWords } from '../../ui/gesture-words.js';
@@ -169,8 +169,8 @@ function Caution({ run, due, isCode }: { readonly run: KeyRun; readonly due: Pla
 }
 
 /** Other units on one's stands with the same display at key in, the next in turn first. */
-function useTwins(unitId: string, mapId: string): readonly OnStand[] {
-  const units = useStands();
+function useTwins(unitId: string, mapId: string): readonly UnitAtHand[] {
+  const units = useAtHand();
   const now = useNow(units);
   const here = units.findIndex((unit) => unit.unitId === unitId);
   const turn = [...units.slice(here + 1), ...units.slice(0, Math.max(here, 0))];

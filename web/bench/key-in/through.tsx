@@ -32,7 +32,7 @@ export function Through({ state, run, bench, onFinish }: ThroughProps) {
           key={label}
           kind="care"
           says={why}
-          act={{ label: 'It stays as it is', onAct: () => run.doesNotChange(label, state.known[label] ?? 0) }}
+          act={{ label: 'It stays as it is', onAct: () => run.doesNotChange(label, state.values[label] ?? 0) }}
         />
       ))}
       {state.stuck.map((label) => {

@@ -22,7 +22,7 @@ export function ReadBack({
   readonly visit: Visit;
 }) {
   const { who } = useSession();
-  const route = useReadRoute(bench.map, state.toRead, state.known);
+  const route = useReadRoute(bench.map, state.toRead, state.values);
   const open = state.toRead.filter((label) => state.verdicts.some((v) => v.label === label && v.verdict === 'notRead'));
   if (open.length === 0) return <Verdicts bench={bench} state={state} visit={visit} />;
   if (who && state.opened.bench?.otherReader === true && state.keyedBy.includes(who.userId)) return <OtherReader />;

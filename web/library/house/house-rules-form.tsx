@@ -1,5 +1,12 @@
 import { NumberInput, Radio } from '@mantine/core';
-import { answerWords, SCHOOLS, STANDARD_CHOICES, type Choices, type HouseRules, type School } from '@decurio/core';
+import {
+  answerWords,
+  HOUSE_CHOICES,
+  STANDARD_CHOICES,
+  type Choices,
+  type HouseRules,
+  type HouseChoice,
+} from '@decurio/core';
 import { TextField } from '../../ui/fields.js';
 import { FormFoot } from '../form-foot.js';
 import { useDocumentForm } from '../use-document-form.js';
@@ -38,7 +45,7 @@ export function HouseRulesForm({ start, isNew }: { readonly start: HouseRules; r
           <TextField form={form} path="customer" label="For one customer" most={120} hint="empty: for everybody" />
         </div>
         <ul className={classes['schools']}>
-          {SCHOOLS.map((school) => (
+          {HOUSE_CHOICES.map((school) => (
             <Question
               key={school.choice}
               school={school}
@@ -60,7 +67,7 @@ export function HouseRulesForm({ start, isNew }: { readonly start: HouseRules; r
 }
 
 interface QuestionProps {
-  readonly school: School;
+  readonly school: HouseChoice;
   readonly value: Choices[keyof Choices];
   readonly error: React.ReactNode;
   readonly onChange: (value: string | number) => void;

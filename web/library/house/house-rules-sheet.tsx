@@ -1,4 +1,4 @@
-import { answerWords, SCHOOLS } from '@decurio/core';
+import { answerWords, HOUSE_CHOICES } from '@decurio/core';
 import type { LibraryEntry } from '@decurio/contract';
 import { DocumentActs } from '../document-acts.js';
 import classes from '../library-form.module.css';
@@ -6,7 +6,7 @@ import classes from '../library-form.module.css';
 /** The answers of a shop or customer, each with the default and why; own ways are marked. */
 export function HouseRulesSheet({ entry }: { readonly entry: LibraryEntry<'houseRules'> }) {
   const { name, customer, choices } = entry.document;
-  const own = SCHOOLS.filter(({ choice, standard }) => choices[choice] !== standard).length;
+  const own = HOUSE_CHOICES.filter(({ choice, standard }) => choices[choice] !== standard).length;
   return (
     <>
       <p className="cap">House rules · version {entry.version}</p>
@@ -19,7 +19,7 @@ export function HouseRulesSheet({ entry }: { readonly entry: LibraryEntry<'house
       </p>
       <DocumentActs entry={entry} />
       <ul className={classes['schools']}>
-        {SCHOOLS.map(({ choice, asks, standard, because }) => {
+        {HOUSE_CHOICES.map(({ choice, asks, standard, because }) => {
           const isOwn = choices[choice] !== standard;
           return (
             <li key={choice} className={classes['school']} data-own={isOwn}>

@@ -3,7 +3,7 @@ import {
   compileSetup,
   isOpen,
   kmhWords,
-  NOTHING_KNOWN,
+  NO_FACTS,
   type DisplayMap,
   type HouseRules,
   type RulePack,
@@ -43,7 +43,7 @@ export function SetupGlance({ type, map, promised }: SetupGlanceProps) {
       privateLand: privateLand && { ...privateLand, authorityBy: name },
       decisions: [],
     };
-    return compileSetup({ type, map, vehicleClass, houseRules, terms, unit: NOTHING_KNOWN, today: today() });
+    return compileSetup({ type, map, vehicleClass, houseRules, terms, unit: NO_FACTS, today: today() });
   }, [type, map, vehicleClass, houseRules, promised.terms, name]);
   if (!setup) return null;
   const set = setup.targets.filter((target) => target.raw !== null).length;

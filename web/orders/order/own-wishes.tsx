@@ -1,6 +1,6 @@
 import { NumberInput, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { answerWords, SCHOOLS, type Choice, type Choices, type Speed } from '@decurio/core';
+import { answerWords, HOUSE_CHOICES, type Choice, type Choices, type Speed } from '@decurio/core';
 import { wishesRequest, type LineUnit, type OrderActed } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
@@ -30,7 +30,7 @@ export function OwnWishes({ unit, onDone, onLeave }: OwnWishesProps) {
     const answer = await set({ unitId: unit.id, body });
     if (answer.data) onDone(answer.data);
   };
-  const left = SCHOOLS.filter(({ choice }) => !(choice in choices));
+  const left = HOUSE_CHOICES.filter(({ choice }) => !(choice in choices));
   const problem = asProblem(setting.error);
   return (
     <form
@@ -48,7 +48,8 @@ export function OwnWishes({ unit, onDone, onLeave }: OwnWishesProps) {
           data={left.map(({ choice, asks }) => ({ value: choice, label: asks }))}
           value={null}
           onChange={(choice) =>
-            choice && setChoices({ ...choices, [choice]: SCHOOLS.find((school) => school.choice === choice)?.standard })
+            choice &&
+            setChoices({ ...choices, [choice]: HOUSE_CHOICES.find((school) => school.choice === choice)?.standard })
           }
           searchable
           placeholder="choose"
@@ -56,7 +57,7 @@ export function OwnWishes({ unit, onDone, onLeave }: OwnWishesProps) {
         <SpeedField label="At most" value={limit} onChange={setLimit} unit="km/h" error={slips['wishes.limit.value']} />
       </div>
       {(Object.keys(choices) as Choice[]).map((choice) => {
-        const school = SCHOOLS.find((each) => each.choice === choice);
+        const school = HOUSE_CHOICES.find((each) => each.choice === choice);
         if (!school) return null;
         return school.answers ? (
           <Select

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import {
   compileSetup,
-  NOTHING_KNOWN,
+  NO_FACTS,
   type DisplayMap,
   type HouseRules,
   type RulePack,
@@ -54,7 +54,7 @@ export function useOrderSetups(view: OrderPageView | undefined): OrderSetups | n
         vehicleClass,
         houseRules: own,
         terms: view.terms,
-        unit: NOTHING_KNOWN,
+        unit: NO_FACTS,
         today: today(),
       };
       return [{ key: `${typeId}--${mapId}`, type, map, units, sealed, expected, inputs, setup: compileSetup(inputs) }];

@@ -1,7 +1,7 @@
 import type { Choice, Choices } from './house-rules.js';
 
 /** One question on which good practitioners disagree, with its schools, the default and why. */
-export interface School<K extends Choice = Choice> {
+export interface HouseChoice<K extends Choice = Choice> {
   readonly choice: K;
   readonly asks: string;
   /** Answers to choose among; null where a number is typed. */
@@ -22,7 +22,7 @@ const choose = <K extends Choice>(
   asks: string,
   answers: readonly (readonly [Choices[K], string])[],
   because: string,
-): School<K> => ({
+): HouseChoice<K> => ({
   choice,
   asks,
   answers: answers.map(([value, title]) => ({ value, title })),
@@ -33,13 +33,13 @@ const choose = <K extends Choice>(
 const type = <K extends Choice>(
   choice: K,
   asks: string,
-  number: NonNullable<School['number']>,
+  number: NonNullable<HouseChoice['number']>,
   standard: Choices[K],
   because: string,
-): School<K> => ({ choice, asks, answers: null, number, standard, because });
+): HouseChoice<K> => ({ choice, asks, answers: null, number, standard, because });
 
 /** Every question in the order the screen asks it; the first answer is the default. */
-export const SCHOOLS: readonly School[] = [
+export const HOUSE_CHOICES: readonly HouseChoice[] = [
   choose(
     'standstillStart',
     'Throttle from standstill',
@@ -294,16 +294,17 @@ export const SCHOOLS: readonly School[] = [
   ),
 ];
 
-export const schoolOf = (choice: Choice): School | undefined => SCHOOLS.find((school) => school.choice === choice);
+export const houseChoiceOf = (choice: Choice): HouseChoice | undefined =>
+  HOUSE_CHOICES.find((school) => school.choice === choice);
 
 /** The house rules of a shop that has not chosen yet. */
 export const STANDARD_CHOICES = Object.fromEntries(
-  SCHOOLS.map((school) => [school.choice, school.standard]),
+  HOUSE_CHOICES.map((school) => [school.choice, school.standard]),
 ) as unknown as Choices;
 
 /** An answer as a person reads it: `only once rolling`, `10 min`, `never`. */
 export function answerWords(choice: Choice, value: Choices[Choice]): string {
-  const school = schoolOf(choice);
+  const school = houseChoiceOf(choice);
   if (!school) return String(value);
   if (school.answers) return school.answers.find((answer) => answer.value === value)?.title ?? String(value);
   return value === 0 && school.number?.zero ? school.number.zero : `${value} ${school.number?.unit ?? ''}`.trim();

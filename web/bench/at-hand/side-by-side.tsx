@@ -5,20 +5,20 @@ import { Link, useNavigate } from 'react-router';
 import { stepTitle } from '@decurio/core';
 import type { AppDispatch } from '../../state/store.js';
 import { useHotkeys } from '../../ui/use-hotkeys.js';
-import { isWaiting, MOST_STANDS, nextInTurn, stands } from '../../state/stands.js';
-import { useNow, useStands } from '../../state/use-stands.js';
+import { isWaiting, MOST_AT_HAND, nextInTurn, atHand } from '../../state/at-hand.js';
+import { useNow, useAtHand } from '../../state/use-at-hand.js';
 import classes from './side-by-side.module.css';
 
 /** The units one person works side by side: where each stands, what it waits for, and the key to the next. */
 export function SideBySide({ current, children }: { readonly current: string; readonly children: ReactNode }) {
-  const units = useStands();
+  const units = useAtHand();
   const now = useNow(units);
   const dispatch = useDispatch<AppDispatch>();
   const navigate = useNavigate();
   const next = nextInTurn(units, current, now);
   const go = () => next && void navigate(`/bench/${next.unitId}`);
   useHotkeys({ G: next ? go : undefined });
-  const others = units.filter(({ unitId }) => unitId !== current).slice(1 - MOST_STANDS);
+  const others = units.filter(({ unitId }) => unitId !== current).slice(1 - MOST_AT_HAND);
   if (others.length === 0) return <div className={classes['acts']}>{children}</div>;
   const here = units.find(({ unitId }) => unitId === current);
   const waitsHere = here !== undefined && isWaiting(here, now);
@@ -37,7 +37,7 @@ export function SideBySide({ current, children }: { readonly current: string; re
               <button
                 type="button"
                 aria-label={`${unit.serial} is not on my stands`}
-                onClick={() => dispatch(stands.actions.left(unit.unitId))}
+                onClick={() => dispatch(atHand.actions.left(unit.unitId))}
               >
                 <IconX size={14} aria-hidden="true" />
               </button>

@@ -1,7 +1,7 @@
 import { describe, expect, it, vi } from 'vitest';
 
 vi.stubGlobal('localStorage', { getItem: () => '{"units": "spoilt"}', setItem: () => undefined });
-const { MOST_STANDS, nextInTurn, stands } = await import('./stands.js');
+const { MOST_AT_HAND: MOST_STANDS, nextInTurn, atHand: stands } = await import('./at-hand.js');
 
 const unit = (n: number) => ({
   unitId: `u${n}`,

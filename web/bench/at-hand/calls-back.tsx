@@ -1,12 +1,12 @@
 import { useEffect, useRef } from 'react';
 import { Link, useLocation } from 'react-router';
 import { speak } from '../../ui/speak.js';
-import { useNow, useStands } from '../../state/use-stands.js';
+import { useNow, useAtHand } from '../../state/use-at-hand.js';
 import classes from './calls-back.module.css';
 
 /** On the strap: units whose wait is over, whatever page is open. */
 export function CallsBack() {
-  const units = useStands();
+  const units = useAtHand();
   const now = useNow(units);
   const { pathname } = useLocation();
   const back = units.filter(

@@ -35,7 +35,7 @@ export function oddWords({ k, count, low, high }: EvidenceData['outOfFamily']): 
 }
 
 /** What a visit's papers repeat beyond its codes: what was done by other means, let stand, replaced and photographed. */
-export function whatStands({
+export function visitRemarks({
   byHand,
   accepted,
   parts,

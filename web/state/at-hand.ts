@@ -2,7 +2,7 @@ import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { StepId } from '@decurio/core';
 
 /** A unit on one of the stands that one person works side by side. */
-export interface OnStand {
+export interface UnitAtHand {
   readonly unitId: string;
   readonly serial: string;
   readonly mapId: string;
@@ -13,24 +13,24 @@ export interface OnStand {
   readonly restart: { readonly round: number; readonly at: number; readonly until: number | null } | null;
 }
 
-export interface StandsState {
-  readonly units: readonly OnStand[];
+export interface AtHandState {
+  readonly units: readonly UnitAtHand[];
 }
 
 /** One person weaves no more. */
-export const MOST_STANDS = 4;
+export const MOST_AT_HAND = 4;
 const KEPT_AT = 'decurio.stands';
 
-export const stands = createSlice({
+export const atHand = createSlice({
   name: 'stands',
   initialState: restored,
   reducers: {
     /** Worked on just now: it takes its place, or one of its own; the one that was left longest makes room. */
-    worked: (state, { payload }: PayloadAction<Omit<OnStand, 'restart'>>) => {
+    worked: (state, { payload }: PayloadAction<Omit<UnitAtHand, 'restart'>>) => {
       const known = state.units.find(({ unitId }) => unitId === payload.unitId);
       if (known)
         return { units: state.units.map((unit) => (unit.unitId === payload.unitId ? { ...unit, ...payload } : unit)) };
-      return { units: [...state.units, { ...payload, restart: null }].slice(-MOST_STANDS) };
+      return { units: [...state.units, { ...payload, restart: null }].slice(-MOST_AT_HAND) };
     },
     left: (state, { payload }: PayloadAction<string>) => ({
       units: state.units.filter(({ unitId }) => unitId !== payload),
@@ -39,7 +39,7 @@ export const stands = createSlice({
       state,
       {
         payload: { unitId, restart },
-      }: PayloadAction<{ readonly unitId: string; readonly restart: OnStand['restart'] }>,
+      }: PayloadAction<{ readonly unitId: string; readonly restart: UnitAtHand['restart'] }>,
     ) => ({
       units: state.units.map((unit) => (unit.unitId === unitId ? { ...unit, restart } : unit)),
     }),
@@ -47,11 +47,11 @@ export const stands = createSlice({
 });
 
 /** Keeps the stands on this device: a wait goes on while the page is away. */
-export const keepStands = (state: StandsState): void => localStorage.setItem(KEPT_AT, JSON.stringify(state));
+export const keepAtHand = (state: AtHandState): void => localStorage.setItem(KEPT_AT, JSON.stringify(state));
 
-function restored(): StandsState {
+function restored(): AtHandState {
   try {
-    const kept = JSON.parse(localStorage.getItem(KEPT_AT) ?? 'null') as StandsState | null;
+    const kept = JSON.parse(localStorage.getItem(KEPT_AT) ?? 'null') as AtHandState | null;
     return Array.isArray(kept?.units) ? kept : { units: [] };
   } catch {
     return { units: [] };
@@ -59,11 +59,11 @@ function restored(): StandsState {
 }
 
 /** Whether it still waits at this moment. */
-export const isWaiting = ({ restart }: OnStand, now: number): boolean =>
+export const isWaiting = ({ restart }: UnitAtHand, now: number): boolean =>
   restart?.until !== null && restart?.until !== undefined && restart.until > now;
 
 /** The next unit in turn after `current` that can be worked on now, or undefined where every other one waits. */
-export function nextInTurn(units: readonly OnStand[], current: string, now: number): OnStand | undefined {
+export function nextInTurn(units: readonly UnitAtHand[], current: string, now: number): UnitAtHand | undefined {
   const here = units.findIndex(({ unitId }) => unitId === current);
   const turn = [...units.slice(here + 1), ...units.slice(0, Math.max(here, 0))];
   return turn.find((unit) => !isWaiting(unit, now));

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import { allRead, byHand, cleanVisit, stateAfter, upToReadBack } from '../testing/visit-script.js';
-import { stepsLeftOut, whatStands } from './what-stands.js';
+import { stepsLeftOut, visitRemarks } from './visit-remarks.js';
 
 it('names steps that were never offered, and those that were left out', () => {
   expect(stepsLeftOut(stateAfter(cleanVisit))).toEqual(['make safe', 'as found', 'calibrate', 'prove']);
@@ -18,10 +18,10 @@ it('repeats what papers owe beyond the codes', () => {
     ...byHand,
     ['partReplaced', { part: 'tyre', words: 'Worn through.', oldOdometerKm: null, newOdometerKm: null, packV: null }],
   ]);
-  expect(whatStands(state)).toEqual([
+  expect(visitRemarks(state)).toEqual([
     '5 codes were read as found before any was touched; all were as expected.',
     'Tyre replaced by Teo R.: Worn through.',
     'Photographs kept with their hashes: damage.',
   ]);
-  expect(whatStands(stateAfter(cleanVisit))).toEqual([]);
+  expect(visitRemarks(stateAfter(cleanVisit))).toEqual([]);
 });

@@ -1,11 +1,11 @@
 import type { DisplayMap } from '../../display/map/display-map.js';
-import type { KnownRatio, UnitKnown } from '../../setup/inputs/setup-inputs.js';
+import type { KnownRatio, UnitFacts } from '../../setup/inputs/setup-inputs.js';
 import type { VisitState } from '../visit-state.js';
 import { calibrationOf } from './calibration-of.js';
 
 /** What a visit knows of its unit: what the setup is worked out anew by. */
-export function knownOfVisit(state: VisitState, map: DisplayMap): Omit<UnitKnown, 'override'> {
-  const { calibration, checkedIn, known, witnessed } = state;
+export function unitFactsOf(state: VisitState, map: DisplayMap): Omit<UnitFacts, 'override'> {
+  const { calibration, checkedIn, values: known, witnessed } = state;
   const own = state.wheelFamily === 1 ? state.opened.bench?.calibrate?.own : undefined;
   const stands = Object.entries(state.accepted).flatMap(([label, one]) =>
     one.raw === null ? [] : [[label, { ...one, raw: one.raw }] as const],

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { checkedLine, checkStanding } from './rule-pack.js';
-import { answerWords, SCHOOLS, STANDARD_CHOICES } from './schools.js';
+import { answerWords, HOUSE_CHOICES, STANDARD_CHOICES } from './house-choices.js';
 
 describe('the questions on which practitioners disagree', () => {
   it('are asked once each, with a default that is one of the answers, and a reason', () => {
-    expect(new Set(SCHOOLS.map(({ choice }) => choice)).size).toBe(SCHOOLS.length);
-    for (const { answers, standard, because, number } of SCHOOLS) {
+    expect(new Set(HOUSE_CHOICES.map(({ choice }) => choice)).size).toBe(HOUSE_CHOICES.length);
+    for (const { answers, standard, because, number } of HOUSE_CHOICES) {
       expect(because).toMatch(/\.$/);
       if (answers) expect(answers.map(({ value }) => value)).toContain(standard);
       else
