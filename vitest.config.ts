@@ -55,7 +55,12 @@ export default defineConfig({
         ssr,
         test: {
           name: 'browser',
-          include: ['e2e/**/*.test.ts', 'scripts/survival.test.ts', 'scripts/ordinary-user.test.ts'],
+          include: [
+            'e2e/**/*.test.ts',
+            'scripts/survival.test.ts',
+            'scripts/ordinary-user.test.ts',
+            'scripts/start.test.ts',
+          ],
           globalSetup: ['e2e/support/with-demo.ts'],
           fileParallelism: true,
           // Holds, menus that close and power cycles are waited for in real time: a third browser fills the gaps.

@@ -3,10 +3,22 @@ import { readConfig } from './config.js';
 import { keepHouse } from './live/housekeeping.js';
 import { migrate } from './store/migrate.js';
 
+/** What this process ends with where its port was taken: whoever started it may choose another. */
+const PORT_TAKEN = 98;
+
+/** A start command hears how far it is; nobody else does. */
+const say = (word: 'migrated' | 'built' | 'listening'): void => void process.send?.(word);
+
 const config = readConfig(process.env);
 if (config.ownerUrl !== null) await migrate(config.ownerUrl, config.databaseUrl);
+say('migrated');
 const app = await buildApp(config);
-await app.listen({ host: config.host, port: config.port });
+say('built');
+await app.listen({ host: config.host, port: config.port }).catch((error: NodeJS.ErrnoException) => {
+  app.log.error(error);
+  process.exit(error.code === 'EADDRINUSE' ? PORT_TAKEN : 1);
+});
+say('listening');
 const stopKeeping = keepHouse(app.source, app.log);
 
 const stop = () => {

@@ -20,6 +20,8 @@ import { StartProblem } from './say.mjs';
 
 const DAEMON = existsSync('/usr/sbin/mariadbd') ? '/usr/sbin/mariadbd' : 'mariadbd';
 const START_MS = 60_000;
+const FIRST_PORT = 33_060;
+const MOST_PORTS = 20;
 const ASK_MS = 50;
 /** What a new private database takes at once, with room for a day's work. */
 const ROOM_BYTES = 400 * 1024 * 1024;
@@ -55,10 +57,21 @@ export async function startDatabase(home) {
   const known = secrets ?? { app: randomBytes(18).toString('hex'), owner: randomBytes(18).toString('hex') };
   const firstWords = join(home, 'first.sql');
   if (secrets === null) writeForDaemon(firstWords, dataDir, usersSql(known));
-  const port = await freePort(33_060);
-  const { child, ended } = launch({ home, dataDir, port, ...(secrets === null ? { firstWords } : {}) });
+  let { port, child, ended } = await launchOnFreePort({
+    home,
+    dataDir,
+    ...(secrets === null ? { firstWords } : {}),
+  });
   try {
-    await answering({ home, port, password: known.owner, ended });
+    for (let again = 0; !(await answering({ home, port, password: known.owner, ended })); again++) {
+      if (again === MOST_PORTS) throw new StartProblem('Other programs take every port before the database gets one.');
+      ({ port, child, ended } = await launchOnFreePort({
+        home,
+        dataDir,
+        after: port,
+        ...(secrets === null ? { firstWords } : {}),
+      }));
+    }
     if (secrets === null) writeFileSync(secretsFile, JSON.stringify(known), { mode: 0o600 });
   } catch (error) {
     await stop(child, ended);
@@ -223,13 +236,23 @@ function launch({ home, dataDir, port, firstWords }) {
   return { child, ended };
 }
 
-/** Waits until the daemon lets its owner in.
- * @param {{ home: string, port: number, password: string, ended: Promise<void> }} daemon */
+/** Probing a port and taking it are two moments: somebody else may come between, and the daemon says so in its log.
+ * @param {{ home: string, dataDir: string, after?: number, firstWords?: string }} where */
+async function launchOnFreePort({ after = FIRST_PORT - 1, ...where }) {
+  const port = await freePort(after + 1);
+  return { port, ...launch({ ...where, port }) };
+}
+
+/** Waits until the daemon lets its owner in; false where it ended because its port was taken meanwhile. That it is this
+ * daemon and no other is proved by the password, which no other has.
+ * @param {{ home: string, port: number, password: string, ended: Promise<void> }} daemon
+ * @returns {Promise<boolean>} */
 async function answering({ home, port, password, ended }) {
   let gone = false;
   let why = '';
   void ended.then(() => (gone = true));
   for (const until = Date.now() + START_MS; Date.now() < until;) {
+    if (gone && tail(logOf(home)).includes('Address already in use')) return false;
     if (gone)
       throw new StartProblem(`The database ended while starting. The end of ${logOf(home)}:\n${tail(logOf(home))}`);
     try {
@@ -241,7 +264,7 @@ async function answering({ home, port, password, ended }) {
         connectTimeout: 2_000,
       });
       await connection.end();
-      return;
+      return true;
     } catch (error) {
       why = codeOf(error);
     }
