@@ -51,9 +51,8 @@ export const EVIDENCE_KINDS = {
   displayFound: { ...BY_SERVER, step: 'checkIn', from: 'bench', passesHold: false },
   checkedIn: { ...USUAL, step: 'checkIn' },
   packMeasured: {
-    ...USUAL,
+    ...DECISION,
     passesHold: true,
-    mayBeUndone: false,
     setupAnew: 'Pack measured again',
     isAwaited: true,
   },

@@ -1,5 +1,5 @@
 import { Radio, Select, Textarea } from '@mantine/core';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import {
   HOLD_REASONS,
@@ -19,7 +19,7 @@ import { ActButton } from '../ui/act-button.js';
 import { FindingList } from '../ui/finding-list.js';
 import { Notice } from '../ui/notice.js';
 import { whenClock } from '../ui/when.js';
-import { PackAgain } from './pack/pack-again.js';
+import { PackAgain, Quarantine } from './pack/pack-again.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
 
@@ -32,7 +32,13 @@ interface HeldProps {
 /** A held unit: why, since when, and, for a lead, what is decided about it in writing. */
 export function Held({ bench, state, visit }: HeldProps) {
   const { who } = useSession();
+  const [measures, setMeasures] = useState(false);
   if (!state.held) return null;
+  const isPack =
+    state.held.reason === 'pack' &&
+    who !== null &&
+    offers(state, 'packMeasured', { by: who, station: who.station }) === null;
+  const again = isPack && <ActButton onAct={() => setMeasures(true)}>Measure the pack again</ActButton>;
   const { reason, words: why, at, by } = state.held;
   return (
     <div className={classes['panel']}>
@@ -40,15 +46,15 @@ export function Held({ bench, state, visit }: HeldProps) {
       <p className={classes['lead']}>
         Held by {by.name} at {whenClock(at)}. A lead decides in writing; until then nothing goes on.
       </p>
-      {reason === 'pack' &&
-        who !== null &&
-        offers(state, 'packMeasured', { by: who, station: who.station }) === null && (
-          <PackAgain bench={bench} visit={visit} />
-        )}
-      {who !== null && who.role !== 'technician' ? (
-        <Decide bench={bench} state={state} visit={visit} />
+      {isPack && <Quarantine />}
+      {measures && <PackAgain bench={bench} visit={visit} onDone={() => setMeasures(false)} />}
+      {measures ? null : who !== null && who.role !== 'technician' ? (
+        <Decide bench={bench} state={state} visit={visit} beside={again} />
       ) : (
-        <p className="soft">Call a lead, or put the unit aside and scan the next one.</p>
+        <>
+          {again && <div className={classes['acts']}>{again}</div>}
+          <p className="soft">Call a lead, or put the unit aside and scan the next one.</p>
+        </>
       )}
     </div>
   );
@@ -56,7 +62,7 @@ export function Held({ bench, state, visit }: HeldProps) {
 
 type Way = HoldDecision['way'] | 'withdraw';
 
-function Decide({ bench, state, visit }: HeldProps) {
+function Decide({ bench, state, visit, beside }: HeldProps & { readonly beside: ReactNode }) {
   const [way, setWay] = useState<Way>('goOn');
   const [to, setTo] = useState<StepId>('keyIn');
   const [words, setWords] = useState('');
@@ -128,10 +134,12 @@ function Decide({ bench, state, visit }: HeldProps) {
           data={back.map((step) => ({ value: step, label: stepTitle(step) }))}
         />
       )}
-      <p className="soft">
-        To set it up otherwise, change <Link to={`/orders/${bench.orderId}`}>order {bench.orderNumber}</Link> or its own
-        wishes there, then decide here.
-      </p>
+      {state.held?.reason !== 'pack' && (
+        <p className="soft">
+          To set it up otherwise, change <Link to={`/orders/${bench.orderId}`}>order {bench.orderNumber}</Link> or its
+          own wishes there, then decide here.
+        </p>
+      )}
       <Textarea
         label="Why"
         placeholder="Stands in the record under your name"
@@ -158,6 +166,7 @@ function Decide({ bench, state, visit }: HeldProps) {
                 ? `Send back to ${stepTitle(to).toLowerCase()}`
                 : 'Withdraw'}
         </ActButton>
+        {beside}
       </div>
     </form>
   );

@@ -8,21 +8,40 @@ import type { Visit } from '../use-visit.js';
 import classes from '../panel.module.css';
 import { PackConditionField, PackSays, type PackCondition } from './pack-fields.js';
 
-/** A pack that stopped its unit: where it stands until somebody knows, and the meter read once more. */
-export function PackAgain({ bench, visit }: { readonly bench: BenchView; readonly visit: Visit }) {
+/** Where a pack that stopped its unit stands until somebody knows. */
+export function Quarantine() {
+  const { house } = useSession();
+  const call = house?.fireService ? `the fire service: ${house.fireService}` : 'the fire service';
+  return (
+    <Notice
+      kind="care"
+      title="Until somebody knows, the pack stands apart"
+      says={`Outdoors, away from other packs and what burns; one that is hot, hissing, swollen, wet or was dropped is not carried through the building. A damaged pack travels only by the rules for damaged packs. If it smokes, keep away and call ${call}.`}
+    />
+  );
+}
+
+/** The meter read once more, and the pack looked at. */
+export function PackAgain({
+  bench,
+  visit,
+  onDone,
+}: {
+  readonly bench: BenchView;
+  readonly visit: Visit;
+  readonly onDone: () => void;
+}) {
   const [volts, setVolts] = useState<number | string>('');
   const [condition, setCondition] = useState<PackCondition>('sound');
   const [words, setWords] = useState('');
   const [busy, setBusy] = useState(false);
-  const { house } = useSession();
-  const number = house?.fireService ? `: ${house.fireService}` : '';
   const packV = volts === '' ? null : Number(volts);
   const write = async () => {
     if (packV === null) return;
     setBusy(true);
     const problem = await visit.act('packMeasured', { packV, packCondition: condition, words: words.trim() });
     setBusy(false);
-    if (!problem) setVolts('');
+    if (!problem) onDone();
   };
   return (
     <form
@@ -32,11 +51,6 @@ export function PackAgain({ bench, visit }: { readonly bench: BenchView; readonl
         void write();
       }}
     >
-      <Notice
-        kind="care"
-        title="Where it stands until somebody knows"
-        says={`A pack that is hot, hissing, swollen, wet or was dropped is not carried through the building. It stands outdoors, apart from other packs and from what burns, and nobody leaves with it: a damaged pack travels only by the rules for damaged packs. If it smokes, keep away and call the fire service${number}.`}
-      />
       <div className={classes['row']}>
         <NumberInput
           label="By meter now, at rest"
@@ -48,6 +62,8 @@ export function PackAgain({ bench, visit }: { readonly bench: BenchView; readonl
           min={0}
           max={120}
           required
+          autoFocus
+          data-scan-guard
         />
         <TextInput
           label="What was done meanwhile"
@@ -60,9 +76,16 @@ export function PackAgain({ bench, visit }: { readonly bench: BenchView; readonl
       <PackConditionField value={condition} onChange={setCondition} />
       {packV !== null && <PackSays pack={bench.type.pack} packV={packV} />}
       <div className={classes['acts']}>
-        <ActButton type="submit" busy={busy || visit.isAwaited} disabled={packV === null} onAct={() => undefined}>
+        <ActButton
+          type="submit"
+          look="main"
+          busy={busy || visit.isAwaited}
+          disabled={packV === null}
+          onAct={() => undefined}
+        >
           Write the new reading
         </ActButton>
+        <ActButton onAct={onDone}>Not now</ActButton>
       </div>
     </form>
   );
