@@ -19,7 +19,7 @@ export function HousePage() {
     ) : (
       <Busy />
     );
-  return <House key={`${data.zone} ${data.fireService}`} house={data} />;
+  return <House house={data} />;
 }
 
 function House({ house }: { readonly house: HouseView }) {
