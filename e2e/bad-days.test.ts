@@ -110,6 +110,8 @@ describe('at the bench', () => {
     await bench.says('Pack by meter');
     await bench.tick('The display is a');
     await bench.type('Pack by meter', '39.7');
+    await bench.tick('No cable pinched');
+    await bench.tick('Display clamp');
     await bench.type('Came with', 'one key');
     await bench.driver.manage().deleteAllCookies();
     await bench.press('\uE007');

@@ -43,6 +43,8 @@ export interface BenchTerms {
   readonly unplugCheck: boolean;
   /** `perCell`: a pack is judged by what each of its cells rests at. Visits opened before that was asked know only too many volts. */
   readonly packRule?: 'perCell';
+  /** A cable that is pinched, or a display clamp that is not sound, holds the unit; visits opened before that was asked go on. */
+  readonly damageHolds?: true;
   /** Whoever reads back must not have keyed. */
   readonly otherReader: boolean;
   /** Whether its speed is to be run, and what its family was learnt to be. Visits opened before it was led through have none. */
@@ -102,6 +104,7 @@ export function benchTermsFor({ type, map, houseRules: { choices }, batch, calib
     unplugCheck:
       choices.unplugCheck === 'whereKept' && map.codes.some((code) => code.keptIn === 'displayWhileAttached'),
     packRule: 'perCell',
+    damageHolds: true,
     otherReader: choices.reader === 'other',
     ...(calibrate ? { calibrate } : {}),
     cautions: cautionsFor(type, map),

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { visitRemarks } from './visit-remarks.js';
 import {
   allKeyed,
   allRead,
@@ -437,5 +438,23 @@ describe('a pack that was drawn out too far', () => {
       held: null,
       step: 'makeSafe',
     });
+  });
+});
+
+describe('what was seen at check in', () => {
+  const seen = (more: object): readonly Act[] => [benchOpened, ['checkedIn', { ...soundCheckIn, ...more }] as Act];
+
+  it.each([
+    [{ cablesFree: false }, 'A cable is pinched, or nobody looked'],
+    [{ clampSound: false }, 'The display clamp is overtightened'],
+  ])('%j holds the unit, a lead decides in writing, and the papers say it', (more, words) => {
+    expect(stateAfter(seen(more)).held).toMatchObject({ reason: 'damage', words: expect.stringContaining(words) });
+    const on = stateAfter([...seen(more), released({ way: 'goOn' })]);
+    expect(on.held).toBeNull();
+    expect(visitRemarks(on).join(' ')).toMatch(/At check in (a cable was not free|the display clamp was not sound)/);
+  });
+
+  it('of a pack goes before it', () => {
+    expect(stateAfter(seen({ cablesFree: false, packCondition: 'unsafe' })).held?.reason).toBe('pack');
   });
 });

@@ -44,6 +44,7 @@ export function visitRemarks({
   surprises,
   found,
   calibration: { outOfFamily },
+  checkedIn,
 }: VisitState): readonly string[] {
   const read = Object.keys(found).length;
   return [
@@ -55,6 +56,8 @@ export function visitRemarks({
     ...Object.entries(accepted).map(
       ([label, { words, by }]) => `${label} differs from its target and stays as it shows. Accepted by ${by}: ${words}`,
     ),
+    ...(checkedIn && !checkedIn.cablesFree ? ['At check in a cable was not free.'] : []),
+    ...(checkedIn && !checkedIn.clampSound ? ['At check in the display clamp was not sound.'] : []),
     ...(outOfFamily ? [oddWords(outOfFamily)] : []),
     ...parts.map(({ part, words, by }) => `${PARTS[part]} replaced by ${by.name}: ${words}`),
     ...(carriedKm > 0 ? [`Kilometres on an odometer that is not on the vehicle any more: ${carriedKm}.`] : []),

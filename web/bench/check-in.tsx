@@ -152,6 +152,7 @@ export function CheckIn({
           label="Display clamp not overtightened"
         />
       </div>
+      {!(cables && clamp) && <p className="soft">With either left open the unit is held here until a lead decides.</p>}
       <div className={classes['row']}>
         <TextInput
           label="Came with"

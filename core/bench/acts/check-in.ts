@@ -1,5 +1,5 @@
 import { checkPack } from '../../electrical/check-pack.js';
-import { PHOTO_SUBJECTS, type PhotoSubject } from '../evidence.js';
+import { PHOTO_SUBJECTS, type EntryOf, type PhotoSubject } from '../evidence.js';
 import { refusal, type Refusal } from '../refusals.js';
 import type { VisitState } from '../visit-state.js';
 import type { ActOf } from './act.js';
@@ -12,9 +12,10 @@ const UNSAFE_PACK =
 export const checkedIn: ActOf<'checkedIn'> = {
   refuses: (state, { data }) => (packStops(state, data) === null ? photosMissing(state, 'checkIn') : null),
   then: (state, deed) => {
-    const words = packStops(state, deed.data);
     const next = { ...advance(state, 'checkIn', deed), checkedIn: deed.data };
-    return words === null ? next : { ...next, held: { reason: 'pack', words, at: deed.at, by: deed.by } };
+    const [pack, damage] = [packStops(state, deed.data), damageStops(state, deed.data)];
+    const stop = pack !== null ? ({ reason: 'pack', words: pack } as const) : damage;
+    return stop === null ? next : { ...next, held: { ...stop, at: deed.at, by: deed.by } };
   },
 };
 
@@ -29,6 +30,23 @@ export function packStops(
   const { verdict, holds, says } = check.value;
   const isStopped = opened.bench?.packRule === 'perCell' ? holds : verdict === 'tooHigh';
   return isStopped ? `Pack reads ${packV.toFixed(1)} V. ${says}` : null;
+}
+
+/** What was seen on the vehicle, or not looked at, that keeps hands and power off until a lead has decided. */
+function damageStops(
+  { opened }: VisitState,
+  { cablesFree, clampSound }: EntryOf<'checkedIn'>['data'],
+): { readonly reason: 'damage'; readonly words: string } | null {
+  const found = [
+    ...(cablesFree ? [] : ['a cable is pinched, or nobody looked']),
+    ...(clampSound ? [] : ['the display clamp is overtightened, or nobody looked']),
+  ];
+  if (opened.bench?.damageHolds !== true || found.length === 0) return null;
+  const says = found.join('; ');
+  return {
+    reason: 'damage',
+    words: `${says.charAt(0).toUpperCase()}${says.slice(1)}. It is not powered until a lead has decided.`,
+  };
 }
 
 /** The pack looked at and measured once more, as after it was charged under somebody's eyes. */

@@ -1,7 +1,8 @@
 import type { Code } from '../../display/map/display-map.js';
-import { formatRaw, onGrid, valueWords } from '../../display/map/raw-value.js';
+import { formatRaw, onGrid, rawForWord, valueWords } from '../../display/map/raw-value.js';
+import { circumferenceMm } from '../../speed/wheel-code.js';
 import { CAPS, DRIVING, RAISING } from './function-groups.js';
-import { asFound, mayBeNoCap, step, type Wish, type Work } from './wish.js';
+import { asFound, mayBeNoCap, rawOfSentinel, step, type Wish, type Work } from './wish.js';
 
 /** What a code was made with: its value under the type's approval, or as the maker of the display delivers it. */
 function madeWith(code: Code, { type, map }: Work): number {
@@ -14,7 +15,7 @@ export function underRegime(code: Code, wish: Wish, work: Work): Wish {
     case 'checkOnly':
       return DRIVING.has(code.function) ? restored(code, wish, work) : wish;
     case 'lowerOnly':
-      return RAISING.has(code.function) ? lowered(code, wish, work) : wish;
+      return RAISING.has(code.function) ? lowered(code, wish, work) : notFaster(code, wish, work);
     case 'set':
     case 'privateLand':
       return wish;
@@ -44,3 +45,37 @@ function lowered(code: Code, wish: Wish, work: Work): Wish {
   );
   return { ...wish, raw: made, because: `${wish.because} ${why.says}`, trail: [...(wish.trail ?? []), why] };
 }
+
+/**
+ * What makes a vehicle faster by another way than more of a cap: a wheel taken for smaller, more pulses a turn, help that
+ * was off. As made instead, in a class where it may be lowered or restored.
+ */
+function notFaster(code: Code, wish: Wish, work: Work): Wish {
+  const made = madeWith(code, work);
+  if (wish.raw === null || wish.raw === made || !isFaster(code, wish.raw, made)) return wish;
+  const why = step(
+    'class',
+    `Made with ${valueWords(code, made)}; in this class nothing is changed that makes it faster.`,
+  );
+  return { ...wish, raw: made, because: `${wish.because} ${why.says}`, trail: [...(wish.trail ?? []), why] };
+}
+
+function isFaster(code: Code, raw: number, made: number): boolean {
+  switch (code.function) {
+    case 'wheelSize': {
+      const [now, then] = [circumferenceMm(code, raw), circumferenceMm(code, made)];
+      return now === undefined || then === undefined || now < then;
+    }
+    case 'wheelPulses':
+      return raw > made;
+    case 'cruise':
+    case 'walk':
+    case 'modeTurbo':
+      return isOff(code, made) && !isOff(code, raw);
+    default:
+      return false;
+  }
+}
+
+const isOff = (code: Code, raw: number): boolean =>
+  raw === rawForWord(code, 'off') || raw === rawOfSentinel(code, 'off') || (code.encoding.kind === 'line' && raw === 0);

@@ -5,6 +5,9 @@ import { finding } from '../draft.js';
 import type { Finding } from '../../setup.js';
 import type { Work } from '../wish.js';
 
+/** A pack that gives so many times the motor's rating is worth a question. */
+const FAR_ABOVE = 2.5;
+
 /** What is odd about the pack: its label against its cells, the meter against the type, the display against its volts. */
 export function packFindings({ type, unit }: Work): readonly Finding[] {
   const { pack, displayStandsV } = type;
@@ -29,6 +32,16 @@ export function packFindings({ type, unit }: Work): readonly Finding[] {
         'displayDark',
         null,
         `The display works from ${displayStandsV.from} V; it may go dark before this pack's cells are empty at ${floor.toFixed(1)} V.`,
+      ),
+    );
+  const draws = pack.labelV * type.typeLimitA;
+  if (draws > FAR_ABOVE * type.ratedPowerW)
+    findings.push(
+      finding(
+        'note',
+        'drawsFarAbove',
+        null,
+        `The motor's label says ${type.ratedPowerW} W; ${pack.labelV} V and ${type.typeLimitA} A draw ${Math.round(draws)} W from the pack, ${Math.round(full * type.typeLimitA)} W when it is full. Ask the authority which of the three it means.`,
       ),
     );
   if (unit.packV !== null) {

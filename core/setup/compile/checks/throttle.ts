@@ -55,7 +55,16 @@ function startFindings(draft: Draft, pedalOnly: boolean): readonly Finding[] {
       ),
     );
   const pedalFirst = willMean(draft, 'standstillStart', 'pedalFirst') === true;
-  if (pedalFirst && willMean(draft, 'driveMode', 'throttle') === true) {
+  if (pedalFirst && draft.work.type.kind === 'scooter') {
+    findings.push(
+      finding(
+        'stop',
+        'noPedals',
+        start,
+        `${start} waits for pedals, and a scooter has none: it would never start. Choose another start.`,
+      ),
+    );
+  } else if (pedalFirst && willMean(draft, 'driveMode', 'throttle') === true) {
     findings.push(
       finding(
         'decide',

@@ -1,5 +1,5 @@
 import type { Code } from '../../../display/map/display-map.js';
-import { greatestRawWithin, plainValues } from '../../../display/map/raw-value.js';
+import { greatestRawWithin, plainValues, rawForWord, valueWords } from '../../../display/map/raw-value.js';
 import { inKmh, speedWords } from '../../../speed/speed.js';
 import type { TrailStep } from '../../setup.js';
 import {
@@ -14,7 +14,9 @@ import {
   word,
   type Wish,
   type WishFor,
+  type Work,
 } from '../wish.js';
+import { throttlePermission } from '../throttle-permission.js';
 
 export const pedalMagnets: WishFor = (code, { type }) =>
   type.pedalMagnets === null
@@ -68,14 +70,21 @@ function walkAt(code: Code, on: boolean, why: TrailStep): Wish {
   return onOrOff(code, on, why);
 }
 
-export const cruise: WishFor = (code, work) =>
-  onOrOff(
+/** Cruise holds drive without anybody asking for it: off wherever no throttle may drive, else as the house wants. */
+export const cruise: WishFor = (code, work) => {
+  const { allowed, why } = throttlePermission(work);
+  if (!allowed && work.vehicleClass.regime !== 'privateLand')
+    return onOrOff(code, false, step(why.from, `${why.says}, and cruise would hold drive like one`));
+  const chosen = choiceStep(work, 'cruise');
+  const isOn = work.choices.cruise === 'on';
+  return onOrOff(
     code,
-    work.choices.cruise === 'on',
-    choiceStep(work, 'cruise').from === 'unit'
-      ? choiceStep(work, 'cruise')
-      : step('house', work.choices.cruise === 'on' ? 'House rule: available' : 'House rule: off, it surprises riders'),
+    isOn,
+    chosen.from === 'unit'
+      ? chosen
+      : step('house', isOn ? 'House rule: available' : 'House rule: off, it surprises riders'),
   );
+};
 
 /** A table's words for on and off, the off of a line, or its 0 and 1. */
 function onOrOff(code: Code, on: boolean, why: TrailStep): Wish {
@@ -86,17 +95,62 @@ function onOrOff(code: Code, on: boolean, why: TrailStep): Wish {
   return number(code, on ? 1 : 0, why);
 }
 
-/** Motor braking; a motor that freewheels cannot brake. */
+/**
+ * Motor braking; a motor that freewheels cannot brake. On many vehicles it is a brake that the law counts: it is not set
+ * weaker than it was delivered but by a word of a lead for that unit, and that asks for a stopping distance.
+ */
 export const regen: WishFor = (code, work) => {
   if (work.type.motors.every((motor) => motor.freewheels))
     return asFound('The motor freewheels and cannot brake: stays as found.');
-  const { motorBraking } = work.choices;
-  const why = { ...choiceStep(work, 'motorBraking'), says: `${choiceStep(work, 'motorBraking').says} motor braking` };
-  if (motorBraking === 'none')
-    return code.encoding.kind === 'table' ? word(code, ['none', 'off'], why) : onOrOff(code, false, why);
-  if (code.encoding.kind === 'table')
-    return word(code, motorBraking === 'weak' ? ['weak', 'low'] : ['strong', 'high'], why);
-  const braking = plainValues(code).filter((raw) => raw > 0);
-  const raw = motorBraking === 'strong' ? braking.at(-1) : braking[0];
-  return raw === undefined ? asFound(why.says) : { raw, because: why.says, trail: [why] };
+  const chosen = choiceStep(work, 'motorBraking');
+  const wish = brakingWish(code, work.choices.motorBraking, { ...chosen, says: `${chosen.says} motor braking` });
+  if (wish.raw === null || !brakesLess(code, wish.raw, code.factory)) return wish;
+  const delivered = valueWords(code, code.factory);
+  if (chosen.from === 'unit')
+    return {
+      ...wish,
+      findings: [
+        {
+          level: 'decide',
+          topic: 'brakesLess',
+          says: `${code.label} would brake less than it was delivered (${delivered}). Where the motor counts as a brake, measure how far it takes to stop, and say so. A full pack may refuse to brake at all.`,
+        },
+      ],
+    };
+  const why = step(
+    'display',
+    `Delivered at ${delivered}, which brakes more than the house wants: the motor may be a brake that the law counts, and is not made weaker for all`,
+  );
+  return {
+    raw: code.factory,
+    because: why.says,
+    trail: [...(wish.trail ?? []), why],
+    findings: [
+      {
+        level: 'note',
+        topic: 'brakesAsDelivered',
+        says: `${code.label} keeps its motor braking as delivered (${delivered}). A lead may have it weaker on one unit, under its own wishes. A full pack may refuse to brake.`,
+      },
+    ],
+  };
 };
+
+function brakingWish(code: Code, wanted: Work['choices']['motorBraking'], why: TrailStep): Wish {
+  if (code.encoding.kind === 'table') return word(code, BRAKING_WORDS[wanted], why);
+  if (wanted === 'none') return onOrOff(code, false, why);
+  const braking = plainValues(code).filter((raw) => raw > 0);
+  const raw = wanted === 'strong' ? braking.at(-1) : braking[0];
+  return raw === undefined ? asFound(why.says) : { raw, because: why.says, trail: [why] };
+}
+
+const BRAKING_WORDS = { none: ['none', 'off'], weak: ['weak', 'low'], strong: ['strong', 'high'] } as const;
+
+/** Whether one value brakes less than another, as far as the map tells. */
+function brakesLess(code: Code, raw: number, than: number): boolean {
+  if (code.encoding.kind !== 'table') return raw < than;
+  const strength = (value: number): number =>
+    [BRAKING_WORDS.none, BRAKING_WORDS.weak, BRAKING_WORDS.strong].findIndex((words) =>
+      words.some((one) => rawForWord(code, one) === value),
+    );
+  return strength(raw) >= 0 && strength(raw) < strength(than);
+}

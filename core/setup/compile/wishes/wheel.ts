@@ -29,7 +29,8 @@ export const wheelSize: WishFor = (code, work) => {
   if (work.choices.wheelValue !== 'marked' && own !== null)
     return nearestTo(
       code,
-      own.mm,
+      // Where it must never read under, the wheel may roll as far as its measure allows.
+      work.choices.shownSpeed === 'neverUnder' ? own.toMm : own.mm,
       work,
       {
         from: 'unit',
