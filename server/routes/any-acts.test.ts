@@ -6,8 +6,10 @@ import type { BenchView, LineUnit, LineView } from '@decurio/contract';
 import { likelyActs } from '../../core/testing/any-visit.js';
 import { seeded } from '../../core/statistics/seeded.js';
 import { verifyLedger, type LedgerFinding } from '../ledger/verify-ledger.js';
+import { refreshHeld } from '../store/refresh-held.js';
 import {
   Bench,
+  CHECK_IN,
   DUE,
   errorOf,
   fillLibrary,
@@ -207,5 +209,23 @@ it('a unit that was done is known by its new customer, and found by it, once its
     [bench.visitId],
   );
   expect(row?.customer).toBe('Gull Point Quay');
+  expect(await findings()).toEqual([]);
+});
+
+it('a unit that an earlier release held in other words is said in those of this one, and its record holds', async () => {
+  const { units } = await takeOrder(teo, orderFile(['S-held-1'], 'held'));
+  const bench = await new Bench(teo, units[0]!.id).open();
+  await bench.act('checkedIn', { ...CHECK_IN, packV: 18 });
+  const words = async () =>
+    (
+      await server.app.source.manager.query<{ heldWords: string }[]>('SELECT heldWords FROM unit WHERE id = ?', [
+        bench.unitId,
+      ])
+    )[0]?.heldWords;
+  const own = await words();
+  await server.app.source.query("UPDATE unit SET heldWords = 'Below its floor.' WHERE id = ?", [bench.unitId]);
+  expect((await findings()).length).toBe(1);
+  await refreshHeld(server.app.source);
+  expect(await words()).toBe(own);
   expect(await findings()).toEqual([]);
 });

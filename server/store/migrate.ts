@@ -1,4 +1,5 @@
 import { makeDataSource } from './data-source.js';
+import { refreshHeld } from './refresh-held.js';
 
 /** Tables that the application may add to and read, and never change. */
 const APPEND_ONLY = ['evidence', 'library_document', 'order_change', 'photo', 'pin_look', 'seal_head', 'tyre_batch'];
@@ -24,6 +25,7 @@ export async function migrate(ownerUrl: string, applicationUrl: string): Promise
         if (isAppendOnly) await source.query(`REVOKE UPDATE, DELETE ON \`${table}\` FROM ?@'%'`, [application]);
       }
     }
+    if (ran.length > 0) await refreshHeld(source);
     return ran.map((migration) => migration.name);
   } finally {
     await source.destroy();

@@ -152,3 +152,23 @@ describe('a pack that gives many times what the motor is rated', () => {
     expect(ids({})).not.toContain('note drawsFarAbove:unit');
   });
 });
+
+describe('walk assist', () => {
+  const mph = withCode(code('L9', 'walk', { range: { min: 0, max: 6, step: 1 }, factory: 0, encoding: line('mph') }));
+  const cargo = { ...stepThrough, heavyCargo: true };
+
+  it('is bounded by the class in whatever unit its code counts', () => {
+    const kmh = { ...pedelec, walkTo: { value: 6, unit: 'km/h' as const } };
+    expect(target({ ...mph, type: cargo, vehicleClass: kmh })?.raw).toBe(3);
+    expect(target({ ...mph, type: cargo, vehicleClass: { ...kmh, walkTo: { value: 3.7, unit: 'mph' } } })?.raw).toBe(3);
+    expect(target({ ...mph, type: cargo, vehicleClass: { ...kmh, walkTo: { value: 1, unit: 'km/h' } } })?.raw).toBe(0);
+  });
+
+  it('that is only switched on is to be measured', () => {
+    const onOff = withCode(code('L9', 'walk', { factory: 5, encoding: words([5, 'off'], [6, 'on']) }));
+    const kmh = { ...pedelec, walkTo: { value: 6, unit: 'km/h' as const } };
+    expect(target({ ...onOff, type: cargo, vehicleClass: kmh })?.raw).toBe(6);
+    expect(ids({ ...onOff, type: cargo, vehicleClass: kmh })).toContain('note walkSpeed:L9');
+    expect(ids({ ...onOff, vehicleClass: kmh })).not.toContain('note walkSpeed:L9');
+  });
+});

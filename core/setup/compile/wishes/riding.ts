@@ -1,5 +1,5 @@
 import type { Code } from '../../../display/map/display-map.js';
-import { greatestRawWithin, plainValues, rawForWord, valueWords } from '../../../display/map/raw-value.js';
+import { plainValues, rawForWord, valueWords } from '../../../display/map/raw-value.js';
 import { inKmh, speedWords } from '../../../speed/speed.js';
 import type { TrailStep } from '../../setup.js';
 import {
@@ -10,12 +10,12 @@ import {
   rawOfSentinel,
   step,
   strength,
-  unitOf,
   word,
   type Wish,
   type WishFor,
   type Work,
 } from '../wish.js';
+import { kmhPerRaw } from './speed.js';
 import { throttlePermission } from '../throttle-permission.js';
 
 export const pedalMagnets: WishFor = (code, { type }) =>
@@ -46,7 +46,8 @@ export const startRamp: WishFor = (code, work) => strength(code, work.choices.st
 /** Walk assist: what the house wants, what the class allows, and no faster than it allows. */
 export const walk: WishFor = (code, work) => {
   const { vehicleClass, type, choices } = work;
-  if (vehicleClass.walk === 'forbidden') return walkAt(code, false, step('class', 'The class allows no walk assist'));
+  if (vehicleClass.walk === 'forbidden')
+    return walkAt(code, false, step('class', 'The class allows no walk assist'), work);
   const on = choices.walk === 'on' || (choices.walk === 'onForCargo' && type.heavyCargo);
   const chosen = choiceStep(work, 'walk');
   const why: TrailStep =
@@ -59,14 +60,31 @@ export const walk: WishFor = (code, work) => {
           ...chosen,
           says: `${chosen.from === 'house' ? 'House rule' : 'This unit'}: walk assist ${on ? 'on' : 'off'}`,
         };
-  if (!on || vehicleClass.walkTo === null || unitOf(code) !== 'km/h') return walkAt(code, on, why);
-  const raw = greatestRawWithin(code, inKmh(vehicleClass.walkTo));
-  const to = step('class', `The class allows ${speedWords(vehicleClass.walkTo)} while walking`);
-  return raw === undefined ? walkAt(code, false, to) : { raw, because: `${why.says}. ${to.says}.`, trail: [why, to] };
+  const { walkTo } = vehicleClass;
+  if (!on || walkTo === null) return walkAt(code, on, why, work);
+  const per = kmhPerRaw(code, work);
+  const to = step('class', `The class allows ${speedWords(walkTo)} while walking`);
+  if (per === undefined)
+    return {
+      ...walkAt(code, true, why, work),
+      findings: [
+        {
+          level: 'note',
+          topic: 'walkSpeed',
+          says: `${code.label} switches walk assist on and tells no speed; the class allows ${speedWords(walkTo)}: it is measured when the unit is proved.`,
+        },
+      ],
+    };
+  const raw = plainValues(code)
+    .filter((each) => each > 0 && each * per <= inKmh(walkTo) * (1 + 1e-9))
+    .at(-1);
+  return raw === undefined
+    ? walkAt(code, false, to, work)
+    : { raw, because: `${why.says}. ${to.says}.`, trail: [why, to] };
 };
 
-function walkAt(code: Code, on: boolean, why: TrailStep): Wish {
-  if (on && unitOf(code) === 'km/h') return asFound(`${why.says}: its speed stays as found.`);
+function walkAt(code: Code, on: boolean, why: TrailStep, work: Work): Wish {
+  if (on && kmhPerRaw(code, work) !== undefined) return asFound(`${why.says}: its speed stays as found.`);
   return onOrOff(code, on, why);
 }
 
