@@ -233,6 +233,12 @@ async function scan(serial, words) {
 /** @param {string} name */
 async function shot(name) {
   await browser.driver.executeScript('return document.fonts.ready');
+  // Parts of a page come by themselves: nothing is pictured while one is on its way.
+  await browser.driver.wait(
+    async () => !(await browser.driver.executeScript("return document.body.textContent.includes('One moment')")),
+    PATIENCE_MS,
+    `${name} never came to rest`,
+  );
   await browser.screenshot(join(SHOTS, `${name}.png`));
   say(`docs/screenshots/${name}.png`);
 }
