@@ -1,3 +1,4 @@
+import { badFigure } from '../figures.js';
 import type { LabelledPack, Pack } from '../setup/inputs/vehicle-type.js';
 import { CELL_VOLTS } from './cell.js';
 
@@ -11,11 +12,14 @@ export interface CutoffWish {
 
 /**
  * (cell floor + margin) * cells in series, and never nearer the knee of the cell's curve than it should be.
+ * @throws RangeError where margin or cells are no figure: types and house rules are looked at before
  * @example
  * cutoffTargetV({ chemistry: 'liIon', cellsInSeries: 10, labelV: 36, capacityAh: 13 }, 0.1); // 31
  * cutoffTargetV({ chemistry: 'lfp', cellsInSeries: 12, labelV: 36, capacityAh: 13 }, 0.1); // 33.6
  */
 export function cutoffTargetV(pack: LabelledPack, marginVPerCell: number): number {
+  const bad = badFigure({ 'The margin': [marginVPerCell, 'notBelowZero'], 'The cells': [pack.cellsInSeries, 'whole'] });
+  if (bad) throw new RangeError(bad.message);
   const { floorV, kneeV } = CELL_VOLTS[pack.chemistry];
   return Number((Math.max(floorV + marginVPerCell, kneeV) * pack.cellsInSeries).toFixed(3));
 }

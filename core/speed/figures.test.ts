@@ -11,11 +11,16 @@ import { rolledOut } from './references/roll-out.js';
 import { rollerSpeed } from './references/roller-bench.js';
 import { timedSpeed } from './references/timed-distance.js';
 import { greatestSafeKmh } from './safe-cap.js';
+import { steadyStretches, stretchBetween } from './track/steady-stretches.js';
+import { circumferenceMm, wheelValueFor } from './wheel-code.js';
+import { cutoffTargetV } from '../electrical/cutoff.js';
+import { code, line } from '../testing/samples.js';
 
 /** No figure that a person or an instrument can mean. */
 const NONE = [NaN, Infinity, -Infinity, -1];
 const reading: SpeedReading = { trueKmh: 20, uKmh: 0.1, reference: 'r', uCommon: 0, shownKmh: 20.5, scale: 1 };
 const glass = { resolutionKmh: 0.1, rounding: 'nearest' } as const;
+const inches = code('W1', 'wheelSize', { range: { min: 20, max: 29, step: 1 }, encoding: line('in') });
 const isRefused = (outcome: { readonly ok: boolean }): boolean => !outcome.ok;
 
 describe('figures that are none', () => {
@@ -70,6 +75,17 @@ describe('figures that are none', () => {
     expect(endSpeed(25, { k: 1, low: -0.2, high: 2 }, 0).worst).toBe(Infinity);
     expect(endSpeed(NaN, { k: 1, low: 1, high: 1 }, 0).worst).toBe(Infinity);
     expect(endSpeed(25, { k: 1, low: 1, high: 1 }, -3).worst).toBe(Infinity);
+  });
+
+  it.each(NONE)('%d is no wheel, no wheel value and no scatter of positions', (bad) => {
+    expect(circumferenceMm(inches, bad)).toBeUndefined();
+    expect(wheelValueFor(inches, bad, 'nearest')).toBeUndefined();
+    const run = { ms: [0, 60_000], pathM: [0, 300] };
+    expect(steadyStretches([run], bad)).toEqual([]);
+    expect(stretchBetween([run], 0, 60_000, bad)).toBeUndefined();
+    expect(stretchBetween([run], 0, 60_000, 1.5)?.kmh).toBeCloseTo(18, 6);
+    const pack = { chemistry: 'liIon', cellsInSeries: 10, labelV: 36, capacityAh: 13 } as const;
+    expect(() => cutoffTargetV(pack, bad)).toThrow(RangeError);
   });
 
   it('leave no tolerance: fewer than two of a sample are a fault of ours', () => {

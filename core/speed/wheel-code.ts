@@ -1,4 +1,5 @@
 import type { Code } from '../display/map/display-map.js';
+import { badFigure } from '../figures.js';
 import { valuesInOrder } from '../display/map/raw-value.js';
 
 const MM_PER_INCH = 25.4;
@@ -11,6 +12,7 @@ const MM_PER_INCH = 25.4;
  * Math.round(circumferenceMm(inches, 26) ?? 0); // 2075
  */
 export function circumferenceMm(code: Code, raw: number): number | undefined {
+  if (!(raw >= 0 && raw < Infinity)) return undefined;
   const listed = code.wheelTable?.find((row) => row.raw === raw);
   if (listed) return listed.mm;
   if (code.encoding.kind !== 'line') return undefined;
@@ -27,8 +29,9 @@ export interface WheelChoice {
   readonly mm: number;
 }
 
-/** The value of a wheel code that suits a wheel of `trueMm` best. Undefined where the code's circumferences are unknown. */
+/** The value of a wheel code that suits a wheel of `trueMm` best. Undefined where the code's circumferences are unknown, or the wheel is none. */
 export function wheelValueFor(code: Code, trueMm: number, shown: ShownSpeed): WheelChoice | undefined {
+  if (badFigure({ 'The wheel': [trueMm, 'aboveZero'] })) return undefined;
   const choices = circumferences(code);
   const allowed = shown === 'neverUnder' ? choices.filter(({ mm }) => mm >= trueMm * (1 - 1e-9)) : choices;
   const off = ({ mm }: WheelChoice): number => Math.abs(Math.log(mm / trueMm));

@@ -64,11 +64,9 @@ export function endSpeed(
   { k, low, high }: SpeedRatio & { readonly high: number },
   overshootKmh: number,
 ): EndSpeed {
-  const bad = badFigure({
-    'The cap': [shownKmh, 'notBelowZero'],
-    'What it lets through': [overshootKmh, 'notBelowZero'],
-  });
-  const by = (ratio: number): number => (bad === null && ratio > 0 ? (shownKmh + overshootKmh) / ratio : Infinity);
+  // Plain comparisons: this is asked of every wheel value with every pulse count.
+  const isCap = shownKmh >= 0 && shownKmh < Infinity && overshootKmh >= 0 && overshootKmh < Infinity;
+  const by = (ratio: number): number => (isCap && ratio > 0 ? (shownKmh + overshootKmh) / ratio : Infinity);
   return { kmh: by(k), least: by(high), worst: by(low) };
 }
 

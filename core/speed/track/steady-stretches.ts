@@ -1,3 +1,4 @@
+import { badFigure } from '../../figures.js';
 import type { SmoothRun } from './smooth-track.js';
 import { POSITION_SD_M } from './track.js';
 
@@ -46,6 +47,7 @@ export function speedsAlong({ ms, pathM }: SmoothRun): readonly SpeedAt[] {
 
 /** The longest stretches that do not overlap, each at least 10 s, over which the speed hardly moved. Oldest first. */
 export function steadyStretches(runs: readonly SmoothRun[], sigmaM: number = POSITION_SD_M): readonly Stretch[] {
+  if (badFigure({ 'The scatter of positions': [sigmaM, 'notBelowZero'] })) return [];
   return runs.flatMap((run) => stretchesOf(run, speedsAlong(run), sigmaM));
 }
 
@@ -149,6 +151,7 @@ export function stretchBetween(
   toMs: number,
   sigmaM: number = POSITION_SD_M,
 ): Stretch | undefined {
+  if (badFigure({ 'The scatter of positions': [sigmaM, 'notBelowZero'] })) return undefined;
   const run = runs.find(({ ms }) => (ms[0] ?? Infinity) <= fromMs && (ms.at(-1) ?? -Infinity) >= toMs);
   if (!run) return undefined;
   const from = run.ms.findIndex((ms) => ms >= fromMs);
