@@ -261,6 +261,8 @@ describe('displays that look alike, on the bench', () => {
     await page.says('The display is a Dunlin, revision C');
     expect(await (await page.field('Pack by meter')).getAttribute('value')).toBe('39.8 V');
     await page.type('Odometer', '3');
+    await page.tick('No cable pinched');
+    await page.tick('Display clamp');
     await page.press(Key.ENTER);
     await page.makeSafe();
     await page.asFound(display);

@@ -35,17 +35,18 @@ export class Page {
     );
   }
 
-  /** Waits until the page says this. */
+  /** Waits until the page says this: as long as it still changes, and then a while. */
   async says(words: string | RegExp): Promise<void> {
     let seen = '';
-    await this.driver
-      .wait(async () => {
-        seen = await this.text();
-        return typeof words === 'string' ? seen.includes(words) : words.test(seen);
-      }, PATIENCE_MS)
-      .catch(() => {
-        throw new Error(`the page never said ${String(words)}; it says:\n${seen}`);
-      });
+    let movedAt = Date.now();
+    await this.driver.wait(async () => {
+      const text = await this.text();
+      if (text !== seen) movedAt = Date.now();
+      seen = text;
+      if (typeof words === 'string' ? seen.includes(words) : words.test(seen)) return true;
+      if (Date.now() - movedAt < PATIENCE_MS) return false;
+      throw new Error(`the page never said ${String(words)}; it says:\n${seen}`);
+    });
   }
 
   async saysNot(words: string): Promise<void> {

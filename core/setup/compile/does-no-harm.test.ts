@@ -103,6 +103,8 @@ describe('a class in which a vehicle may be lowered or restored', () => {
         expect(target({ ...wheel, vehicleClass: lower, unit })?.raw).toBeGreaterThanOrEqual(28);
       }),
     );
+    const measured = { ...NO_FACTS, ratio: { k: 1.12, low: 1.11, atWheelRaw: 28 } };
+    expect(target({ ...wheel, vehicleClass: lower, unit: measured })?.raw).toBeLessThan(28);
     const small = { ...NO_FACTS, rolled: { mm: 1700, fromMm: 1690, toMm: 1710 } };
     expect(target({ ...wheel, unit: small })?.raw).toBeLessThan(28);
   });

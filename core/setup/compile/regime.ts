@@ -48,11 +48,13 @@ function lowered(code: Code, wish: Wish, work: Work): Wish {
 
 /**
  * What makes a vehicle faster by another way than more of a cap: a wheel taken for smaller, more pulses a turn, help that
- * was off. As made instead, in a class where it may be lowered or restored.
+ * was off. As made instead, in a class where it may be lowered or restored. A wheel value that runs of the vehicle chose
+ * stands: the cap is worked out with it, and keeps to the limit.
  */
 function notFaster(code: Code, wish: Wish, work: Work): Wish {
   const made = madeWith(code, work);
-  if (wish.raw === null || wish.raw === made || !isFaster(code, wish.raw, made)) return wish;
+  const isMeasured = work.unit.ratio !== null && (code.function === 'wheelSize' || code.function === 'wheelPulses');
+  if (wish.raw === null || wish.raw === made || isMeasured || !isFaster(code, wish.raw, made)) return wish;
   const why = step(
     'class',
     `Made with ${valueWords(code, made)}; in this class nothing is changed that makes it faster.`,
