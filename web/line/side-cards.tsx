@@ -57,7 +57,7 @@ export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; 
           </ul>
           {odd.length > SHOWN && <p className="soft">and {odd.length - SHOWN} more</p>}
           <p className="soft">
-            The next ones are run in full until <Link to="/library/learnt">somebody says why</Link>.
+            The next ones are run in full. A lead may <Link to="/library/learnt">say why it is left out</Link>.
           </p>
         </section>
       )}

@@ -61,14 +61,14 @@ const DONE_AGAIN = new Set<StepId>(['keyIn', 'restart', 'readBack']);
 /** Back to key-in with only the codes that disagree. */
 export function sendBack(state: VisitState, against: readonly CodeVerdict[]): VisitState {
   const labels = against.map((v) => v.label);
-  const known = { ...state.values, ...only(lastShown(state), labels) };
+  const values = { ...state.values, ...only(lastShown(state), labels) };
   return judged({
     ...state,
     step: 'keyIn',
     done: state.done.filter((d) => !DONE_AGAIN.has(d.step)),
     round: state.round + 1,
-    values: known,
-    atRoundStart: known,
+    values,
+    atRoundStart: values,
     readings: Object.fromEntries(Object.entries(state.readings).filter(([label]) => !labels.includes(label))),
     toKey: labels.filter((label) => targetOf(state.opened.setup, label)?.locked !== true),
     toRead: labels,
