@@ -80,6 +80,16 @@ export const evidenceSchemas = {
     packCondition: packCondition().required(),
     words: words(200),
   }).noUnknown(),
+  checkMade: object({
+    check: string().strict().max(60).required(),
+    outcome: string()
+      .oneOf(['good', 'notGood', 'notFitted'] as const)
+      .required(),
+    figure: number().strict().min(0, 'Not below zero.').max(1000).nullable().defined(),
+    text: words(60),
+    tool: words(40),
+    words: words(300),
+  }).noUnknown(),
   photographed: object({
     photoId: string().strict().uuid().required(),
     subject: string()

@@ -1,6 +1,16 @@
-import { parseDisplayMap, type DisplayMap, type HouseRules, type RulePack, type VehicleType } from '@decurio/core';
+import {
+  parseDisplayMap,
+  type CheckList,
+  type FleetNotice,
+  type DisplayMap,
+  type HouseRules,
+  type RulePack,
+  type VehicleType,
+} from '@decurio/core';
 import { mixed, object, string, type InferType, type Schema } from 'yup';
+import { checkListSchema } from './documents/check-list.js';
 import { houseRulesSchema } from './documents/house-rules.js';
+import { noticeSchema } from './documents/notice.js';
 import { rulePackSchema } from './documents/rule-pack.js';
 import { vehicleTypeSchema } from './documents/vehicle-type.js';
 
@@ -10,9 +20,18 @@ export interface LibraryDocuments {
   readonly vehicleType: VehicleType;
   readonly rulePack: RulePack;
   readonly houseRules: HouseRules;
+  readonly checkList: CheckList;
+  readonly notice: FleetNotice;
 }
 export type LibraryKind = keyof LibraryDocuments;
-export const LIBRARY_KINDS: readonly LibraryKind[] = ['displayMap', 'vehicleType', 'rulePack', 'houseRules'];
+export const LIBRARY_KINDS: readonly LibraryKind[] = [
+  'displayMap',
+  'vehicleType',
+  'rulePack',
+  'houseRules',
+  'checkList',
+  'notice',
+];
 
 const displayMapSchema = mixed<DisplayMap>()
   .required()
@@ -31,6 +50,8 @@ export const documentSchemas = {
   vehicleType: vehicleTypeSchema,
   rulePack: rulePackSchema,
   houseRules: houseRulesSchema,
+  checkList: checkListSchema,
+  notice: noticeSchema,
 } as const satisfies { [K in LibraryKind]: Schema<LibraryDocuments[K]> };
 
 export const newDocumentRequest = object({

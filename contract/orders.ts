@@ -19,6 +19,17 @@ export interface OrderView {
 }
 
 /** One unit as Line shows it. */
+/** An authority for private land that has ended or soon will, with how many units are out under it. */
+export interface EndingAuthority {
+  readonly id: string;
+  readonly number: string;
+  readonly customer: string;
+  readonly label: string;
+  readonly endsOn: string;
+  readonly hasEnded: boolean;
+  readonly sealed: number;
+}
+
 export interface LineUnit {
   readonly id: string;
   readonly serial: string;

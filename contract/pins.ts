@@ -1,6 +1,10 @@
 import { object, string, type InferType } from 'yup';
 
+/** What a PIN opens: the menu, or the vehicle for a ride. */
+export const PIN_OPENS = ['menu', 'start'] as const;
+
 export const pinLookRequest = object({
+  opens: string().strict().oneOf(PIN_OPENS).required(),
   unitId: string().strict().uuid().nullable().defined(),
   why: string()
     .strict()

@@ -52,11 +52,11 @@ describe('an order file that is not right', () => {
     const good = demoText('orders/causeway-2614.csv').split('\n').slice(0, 4);
     await orders.dropNew(
       'mixed.csv',
-      [...good, good[1]!, good[2]!.replace('Samphire 26', 'Heron 29').replace('0502', '0599')].join('\r\n'),
+      [...good, good[1]!, good[2]!.replace('Samphire 26', 'Burdock 29').replace('0502', '0599')].join('\r\n'),
     );
     expect(await orders.problems()).toEqual([
       '5\t10 serial\tS26-0501 stands in line 2 already.',
-      expect.stringContaining('6\t6 type\tThe library has no type "Heron 29"'),
+      expect.stringContaining('6\t6 type\tThe library has no type "Burdock 29"'),
     ]);
     await orders.click('Take the 3 good rows');
     await orders.says('3 units taken into order 2614');

@@ -124,14 +124,14 @@ describe("a map against the maker's table", () => {
 describe('a dispute', () => {
   it('is raised by a technician and settled by a lead', async () => {
     await signIn('teo');
-    await go('/library/displayMap/ember-three-key/disputes');
+    await go('/library/displayMap/fescue-three-key/disputes');
     await page.says('Nobody has met anything');
     await page.saysNot('Settle');
-    await page.type('What the display does', 'E08 goes to 30 on this one.');
+    await page.type('What the display does', 'h8 goes to 30 on this one.');
     await page.click('Dispute it');
     await page.says('Teo R.');
     await signIn('ines');
-    await go('/library/displayMap/ember-three-key/disputes');
+    await go('/library/displayMap/fescue-three-key/disputes');
     await page.says('1 open');
     await (
       await page.find('[placeholder="How was it settled?"]')
@@ -230,14 +230,14 @@ describe('a unit set through a service connection', () => {
       'Switch to pack profile A.',
       'Switch to pack profile B.',
     ]);
-    expect(lines.filter((line) => line === 'Choose speed limit, speed cap: 25 km/h.')).toHaveLength(2);
+    expect(lines.filter((line) => line === 'Choose speed limit, speed cap: 24 km/h.')).toHaveLength(2);
     expect(
       await page.driver.executeScript(
         'return document.documentElement.scrollHeight - document.documentElement.clientHeight',
       ),
     ).toBe(0);
     await page.press(' ');
-    link.state = new HandlebarDisplay(mapOf('teasel-link'), { 'speed limit': 25, current: 13, 'low cut': 40.3 }).state;
+    link.state = new HandlebarDisplay(mapOf('teasel-link'), { 'speed limit': 24, current: 13, 'low cut': 40.3 }).state;
     await page.restart(link);
     await page.says('through the service plug');
     await page.readBack(link);

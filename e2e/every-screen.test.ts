@@ -53,7 +53,7 @@ const PLACES: readonly (readonly [path: string, words: string])[] = [
   ['/library', 'Tallow four-key, revision C'],
   ['/library/displayMap/sorrel-two-list', 'Other list'],
   ['/library/displayMap/dunlin-a/compare', 'codes differ'],
-  ['/library/displayMap/heron-digit/try', 'press the display'],
+  ['/library/displayMap/burdock-digit/try', 'press the display'],
   ['/library/displayMap/tallow-four-key/disputes', 'A display does otherwise?'],
   ['/practice', 'then leave the menu'],
   ['/practice/limpet-modes', 'then leave the menu'],

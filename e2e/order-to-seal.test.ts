@@ -5,6 +5,7 @@ import dayjs from 'dayjs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { checkRecord } from '@decurio/core';
 import { demoText } from '../scripts/lib/demo-files.mjs';
+import { decide } from '../scripts/lib/load-demo.mjs';
 import type { BenchPage } from './pages/bench-page.js';
 import { OrdersPage } from './pages/orders-page.js';
 import { StandInBench } from './pages/stand-in-bench.js';
@@ -47,6 +48,12 @@ describe('a technician with a new order', () => {
     await orders.says('legal values checked by Ines M.');
     await orders.click('Take 24 units');
     await orders.says('24 units taken into order 2614');
+    await decide(stage.address, {
+      by: 'ines',
+      orders: ['2614'],
+      finding: 'settingsInReach:unit',
+      words: 'Letter HO-112: a menu PIN on each unit.',
+    });
     await orders.click('See order 2614 on Line');
   });
 
@@ -96,7 +103,7 @@ describe('a technician with a new order', () => {
 
   it('signs off, told what is not proved', async () => {
     await bench.says('True speed against the ground was not measured');
-    await bench.says('Left out: calibrate, prove');
+    await bench.says('Left out: calibrate');
     await bench.signOff();
     await bench.says(/\d+ entries end in the seal/);
   });

@@ -55,8 +55,8 @@ describe('a lead who takes an order by hand', () => {
   });
 
   it('reads every code with its target, and opens the trail of one', async () => {
-    expect(await target('E03')).toBe('E03: 24. How it came about');
-    await (await page.find('button[aria-label^="E03:"]')).click();
+    expect(await target('h3')).toBe('h3: 24. How it came about');
+    await (await page.find('button[aria-label^="h3:"]')).click();
     await page.says('20 mph (32.187 km/h): the class.');
     await page.says(/The order asks 25 km\/h, so 25 km\/h\.\s*decided/);
     await page.says('Drive acts 1 km/h beyond the cap, so 24.');
@@ -67,9 +67,9 @@ describe('a lead who takes an order by hand', () => {
     await page.choose('it went out in the class', 'pedal assist to 25 km/h');
     await page.says(/codes? would be other/);
     const rows = await page.texts('[aria-label="Codes that would be other"] tbody tr');
-    expect(rows.find((row) => row.startsWith('E04'))).toContain('pedal');
+    expect(rows.find((row) => row.startsWith('h4'))).toContain('pedal');
     await page.says('500 W');
-    expect(await target('E04')).toContain('1.');
+    expect(await target('h4')).toContain('1.');
   });
 
   it('scans arrivals one after another, and fewer are to come', async () => {
@@ -110,7 +110,7 @@ describe('a serial that is in no order', () => {
   it('is added to one from the scan box, and goes to the bench', async () => {
     await page.driver.get(`${stage.address}/bench`);
     await page.says('Scan a unit');
-    await page.press('S26-0799', Key.ENTER);
+    await page.scanned('S26-0799');
     await page.says('No unit S26-0799 is in an order.');
     await page.click('Add it to an order');
     await page.says('S26-0799 is in no order');
@@ -130,7 +130,7 @@ describe('a unit that was withdrawn', () => {
   it('says so to whoever scans it', async () => {
     await page.driver.get(`${stage.address}/bench`);
     await page.says('Scan a unit');
-    await page.press('W24-0002', Key.ENTER);
+    await page.scanned('W24-0002');
     await page.says('W24-0002 was withdrawn from order 2640');
   });
 });
@@ -157,7 +157,7 @@ describe('an order that is amended', () => {
   it('shows the technician why the unit came back, and takes it up where it was left', async () => {
     await page.driver.get(`${stage.address}/bench`);
     await page.says('Scan a unit');
-    await page.press('S26-0401', Key.ENTER);
+    await page.scanned('S26-0401');
     await page.says('It was done and came back');
     await page.says('the park wants 20');
   });
@@ -185,7 +185,10 @@ describe('a choice that a lead has to make', () => {
 
 describe('the PIN of an order', () => {
   it('is shown to a lead who says why, and the look is kept', async () => {
-    await page.says('One for the whole order');
+    await page.driver.get(`${stage.address}/orders`);
+    await page.click('2640');
+    await page.says('Each unit has its own');
+    await page.choose('Unit', 'W24-0001');
     await page.type('What it is needed for', 'hand over');
     await page.click('Show it');
     await page.says(/\n\d{4}\n/);
@@ -222,7 +225,7 @@ describe('an order for private land', () => {
     await page.says('HARBOUR YARD ONLY');
     await page.driver.get(`${stage.address}/bench`);
     await page.says('Scan a unit');
-    await page.press('P10-0001', Key.ENTER);
+    await page.scanned('P10-0001');
     await page.says('has not been begun');
     await page.says('Never on a public road, tests included.');
   });

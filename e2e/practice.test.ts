@@ -8,7 +8,7 @@ import { PracticePage } from './pages/practice-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
 import { startStage, type Stage } from './support/start.js';
 
-const heron = JSON.parse(readFileSync(join(ROOT, 'demo/maps/heron-digit.json'), 'utf8')) as DisplayMap;
+const burdock = JSON.parse(readFileSync(join(ROOT, 'demo/maps/burdock-digit.json'), 'utf8')) as DisplayMap;
 const tallow = JSON.parse(readFileSync(join(ROOT, 'demo/maps/tallow-four-key.json'), 'utf8')) as DisplayMap;
 /** Keys held longer than a step of the glass repeat: a person who follows a plan press by press taps. */
 const tapped: DisplayMap = { ...tallow, menu: tallow.menu && { ...tallow.menu, repeat: null } };
@@ -70,11 +70,11 @@ describe('practice', () => {
   });
 
   it('a read-out is checked code by code', async () => {
-    await page.open(stage.address, 'heron-digit');
+    await page.open(stage.address, 'burdock-digit');
     await page.driver.findElement({ xpath: "//label[.='Read out']" }).click();
     await page.says('Read every code');
     expect((await page.findAll('form[aria-label="Task"] input')).length).toBe(13);
-    await page.holdUntilItChanges(heron, ['left', 'ok']);
+    await page.holdUntilItChanges(burdock, ['left', 'ok']);
     await page.says('PIN');
     await page.type('01', '9999');
     await page.press('\uE007');

@@ -31,6 +31,9 @@ export const PROBLEMS = {
   badDocument: [400, 'The document does not hold what it must. Nothing was changed.'],
   placeTaken: [409, 'There are rules for this place already.'],
   nameTaken: [409, 'Another type is called so already.'],
+  noticeUnseen: [409, 'A notice names this unit: it is held until a lead has decided. Look at what it says.'],
+  parentMissing: [409, 'The library does not hold the rules that this follows.'],
+  listMissing: [409, 'The library does not hold the list of checks that this names.'],
   mapsMissing: [409, 'The library does not hold the displays that this names.'],
   confirmedElsewhere: [
     403,

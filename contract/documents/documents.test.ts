@@ -13,11 +13,19 @@ const all = (folder: string): readonly (readonly [string, object])[] =>
     .map((name) => [`${folder}/${name}`, read(`${folder}/${name}`)] as const);
 
 const KINDS = {
-  'decurio-vehicle-type/2': ['vehicleType', 'vehicle-type'],
-  'decurio-rule-pack/2': ['rulePack', 'rule-pack'],
-  'decurio-house-rules/2': ['houseRules', 'house-rules'],
+  'decurio-vehicle-type/3': ['vehicleType', 'vehicle-type'],
+  'decurio-rule-pack/3': ['rulePack', 'rule-pack'],
+  'decurio-house-rules/3': ['houseRules', 'house-rules'],
+  'decurio-check-list/1': ['checkList', 'check-list'],
+  'decurio-notice/1': ['notice', 'notice'],
 } as const;
-const documents = [...all('demo/types'), ...all('demo/rules'), ...all('starters')];
+const documents = [
+  ['docs/formats/notice.json', read('docs/formats/notice.json')] as const,
+  ...all('demo/types'),
+  ...all('demo/rules'),
+  ...all('demo/checks'),
+  ...all('starters'),
+];
 const kindOf = (document: object) => KINDS[(document as { format: keyof typeof KINDS }).format];
 const ajv = new Ajv2020({ strict: false, allErrors: true });
 const schemas = Object.fromEntries(
@@ -55,6 +63,8 @@ describe('the published schema', () => {
     'demo/rules/port-isel.json',
     'starters/california.json',
     'demo/rules/hire-default.json',
+    'demo/checks/bike-before-delivery.json',
+    'docs/formats/notice.json',
   ];
 
   it.each(tried)('agrees with the reader on every slip of one field in %s', (path) => {
@@ -72,7 +82,7 @@ describe('the published schema', () => {
           problems({ ...(data as object), format: (document as { format: string }).format }),
         ]);
     }
-    expect(slips).toBeGreaterThan(40);
+    expect(slips).toBeGreaterThan(20);
     expect(disagreed.slice(0, 2)).toEqual([]);
   });
 });
@@ -81,6 +91,12 @@ describe('a document with a slip of sense', () => {
   const type = read('demo/types/samphire-26.json');
   const pack = read('demo/rules/port-isel.json') as { classes: object[] };
   const withClass = (over: object) => ({ ...pack, classes: [{ ...pack.classes[0], ...over }] });
+
+  const list = read('demo/checks/bike-before-delivery.json') as { checks: object[] };
+  const withTorque = (fromNm: number, toNm: number) => ({
+    ...list,
+    checks: list.checks.map((each, i) => (i === 2 ? { ...each, asks: { kind: 'torque', fromNm, toNm } } : each)),
+  });
 
   it.each([
     [{ ...type, typeLimitA: 40 }, "typeLimitA: Not above the controller's limit."],
@@ -91,6 +107,10 @@ describe('a document with a slip of sense', () => {
       { ...type, pack: { ...(type as { pack: object }).pack, cellsInSeries: undefined } },
       'pack.cellsInSeries: Type a number.',
     ],
+    [withClass({ follows: 'class-1' }), 'classes: A class follows one of a parent, and this pack names none.'],
+    [withClass({ fittings: ['bell', 'bell'] }), 'classes[0].fittings: Each once.'],
+    [withTorque(7, 6), 'checks[2].asks: "toNm" lies below "fromNm".'],
+    [withTorque(5, 400), 'checks[2].asks.toNm: At most 200: look at the unit once more.'],
     [withClass({ limit: null }), 'classes[0].limit: A class for public roads names its limit.'],
     [
       withClass({ throttle: 'toSpeed' }),

@@ -1,5 +1,6 @@
-import { TYPE_FACTS, type VehicleType } from '@decurio/core';
+import { NUMBERS, TYPE_FACTS, type NumberOf, type VehicleType } from '@decurio/core';
 import { array, type Schema } from 'yup';
+import { certificateFields, fittings } from './rule-pack.js';
 import { amount, id, oneOf, orNull, positive, speed, strictly, text, whole, yesNo } from './shapes.js';
 
 const volts = () => positive(150);
@@ -23,9 +24,9 @@ const span = (from: string, to: string, most: number) =>
 const isRising = (value: Readonly<Record<string, unknown>>, from: string, to: string): boolean =>
   !(Number(value[to]) < Number(value[from]));
 
-/** `decurio-vehicle-type/2`. */
+/** `decurio-vehicle-type/3`. */
 export const vehicleTypeSchema = strictly({
-  format: oneOf('decurio-vehicle-type/2'),
+  format: oneOf('decurio-vehicle-type/3'),
   id: id(),
   name: text(60),
   title: text(80),
@@ -65,9 +66,24 @@ export const vehicleTypeSchema = strictly({
   wheelPulses: whole(200),
   pedalMagnets: orNull(whole(64)),
   throttleFitted: yesNo(),
-  brakeCutoffs: oneOf('both', 'front', 'rear', 'none'),
-  lights: yesNo(),
-  signals: yesNo(),
+  brakes: array(
+    strictly({
+      wheel: oneOf('front', 'rear'),
+      how: oneOf('disc', 'drum', 'rim', 'band', 'motor', 'unknown'),
+      cutsMotor: yesNo(),
+    }),
+  )
+    .max(4, 'At most four brakes.')
+    .required(),
+  fittings: fittings(),
+  massKg: orNull(positive(1000)),
+  certificates: array(strictly({ ...certificateFields, paper: text(80) }))
+    .max(6, 'At most six papers.')
+    .required(),
+  numbers: array(oneOf(...(Object.keys(NUMBERS) as NumberOf[])))
+    .required()
+    .test('once', 'Each once.', (list) => new Set(list).size === list.length),
+  checkList: orNull(id()),
   keySwitch: yesNo(),
   heavyCargo: yesNo(),
   whPerKm: orNull(span('least', 'most', 200)),

@@ -4,7 +4,8 @@ import type { HouseRules } from '../setup/inputs/house-rules.js';
 import type { UnitFacts } from '../setup/inputs/setup-inputs.js';
 import type { VehicleType } from '../setup/inputs/vehicle-type.js';
 import { cautionsFor } from './cautions.js';
-import type { PhotoSubject, RatioFound } from './evidence.js';
+import { checksFor, type CheckList, type VisitCheck } from '../setup/inputs/check-list.js';
+import type { PhotoSubject, RatioFound, VersionRef } from './evidence.js';
 
 /** Which raw values a code may show, so that a reading outside them is noticed without the map at hand. */
 export interface CodeSpan {
@@ -45,8 +46,14 @@ export interface BenchTerms {
   readonly packRule?: 'perCell';
   /** A cable that is pinched, or a display clamp that is not sound, holds the unit; visits opened before that was asked go on. */
   readonly damageHolds?: true;
+  /** What the setup wants shown on the vehicle is not left out by the way; visits opened before that was asked may. */
+  readonly proofsStand?: true;
   /** Whoever reads back must not have keyed. */
   readonly otherReader: boolean;
+  /** What is looked at before delivery; visits opened before that was led through have none. */
+  readonly checks?: readonly VisitCheck[];
+  /** The list they come from. */
+  readonly checkList?: VersionRef;
   /** Whether its speed is to be run, and what its family was learnt to be. Visits opened before it was led through have none. */
   readonly calibrate?: CalibrateTerms;
   /** Each is acknowledged whenever the unit comes to a stand. */
@@ -92,11 +99,25 @@ export interface BenchInputs {
   readonly houseRules: HouseRules;
   readonly batch: BatchRead;
   readonly calibrate?: CalibrateTerms;
+  readonly checkList?: { readonly list: CheckList; readonly version: number };
 }
 
-export function benchTermsFor({ type, map, houseRules: { choices }, batch, calibrate }: BenchInputs): BenchTerms {
+export function benchTermsFor({
+  type,
+  map,
+  houseRules: { choices },
+  batch,
+  calibrate,
+  checkList,
+}: BenchInputs): BenchTerms {
+  const asFound = samplingOf(choices.readAsFound, batch);
+  const checks = checksFor(checkList?.list ?? null, type, asFound.reads === 'all');
   return {
-    asFound: samplingOf(choices.readAsFound, batch),
+    asFound,
+    ...(checks.length > 0 ? { checks } : {}),
+    ...(checkList
+      ? { checkList: { id: checkList.list.id, version: checkList.version, name: checkList.list.name } }
+      : {}),
     photos: {
       checkIn: choices.photos === 'none' ? [] : ['display', 'ratingPlate', 'serial'],
       readBack: choices.photos === 'both' ? ['display'] : [],
@@ -105,6 +126,7 @@ export function benchTermsFor({ type, map, houseRules: { choices }, batch, calib
       choices.unplugCheck === 'whereKept' && map.codes.some((code) => code.keptIn === 'displayWhileAttached'),
     packRule: 'perCell',
     damageHolds: true,
+    proofsStand: true,
     otherReader: choices.reader === 'other',
     ...(calibrate ? { calibrate } : {}),
     cautions: cautionsFor(type, map),

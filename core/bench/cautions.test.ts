@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { fourKey, stepThrough } from '../testing/samples.js';
 import { cautionsFor } from './cautions.js';
 
-const plain = { ...stepThrough, throttleFitted: false, brakeCutoffs: 'both' as const, cautions: [] };
+const plain = { ...stepThrough, throttleFitted: false, cautions: [] };
+const rear = stepThrough.brakes.filter(({ wheel }) => wheel === 'rear');
 const quiet = { ...fourKey, dangers: [] };
 
 describe('cautions on a stand', () => {
@@ -15,8 +16,10 @@ describe('cautions on a stand', () => {
   });
 
   it('say where no lever, or one alone, cuts the motor', () => {
-    expect(cautionsFor({ ...plain, brakeCutoffs: 'none' }, quiet)[1]).toContain('only cutting power stops it');
-    expect(cautionsFor({ ...plain, brakeCutoffs: 'rear' }, quiet)[1]).toContain('only the rear lever');
+    expect(
+      cautionsFor({ ...plain, brakes: rear.map((brake) => ({ ...brake, cutsMotor: false })) }, quiet)[1],
+    ).toContain('only cutting power stops it');
+    expect(cautionsFor({ ...plain, brakes: rear }, quiet)[1]).toContain('only the rear lever');
   });
 
   it('speak of both wheels where two are driven, and of a throttle where one is fitted', () => {

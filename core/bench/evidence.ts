@@ -1,8 +1,8 @@
-import type { ClassCheck } from '../setup/inputs/rule-pack.js';
+import type { ClassCheck } from '../setup/inputs/vehicle-class.js';
 import type { Setup } from '../setup/setup.js';
 import type { ReferenceKind } from '../speed/references/true-speed.js';
 import type { SpeedUnit } from '../speed/speed.js';
-import type { LabelledPack } from '../setup/inputs/vehicle-type.js';
+import type { LabelledPack, NumberOf } from '../setup/inputs/vehicle-type.js';
 import type { BenchTerms } from './bench-terms.js';
 import type { StepId } from './steps.js';
 
@@ -21,6 +21,7 @@ export const HOLD_REASONS = {
   damage: 'Damage',
   parts: 'Parts',
   setup: 'Setup',
+  notice: 'Notice',
   other: 'Other',
 } as const;
 
@@ -33,12 +34,23 @@ export interface VersionRef {
   readonly name: string;
 }
 
+/** What a class asks beside its codes, as papers tell it: of whoever rides, of the label, and of the tyres. */
+export interface AskedBeside {
+  readonly rider: readonly string[];
+  readonly label: readonly string[];
+  readonly labelLetterMm: number | null;
+  /** Cold, bar; null where the type does not say. */
+  readonly tyreBar: { readonly from: number; readonly to: number } | null;
+}
+
 /** What the order says of this unit, as papers repeat it. */
 export interface OrderOfVisit {
   readonly number: string;
   readonly customer: string;
   readonly className: string;
   readonly classChecked: string;
+  /** Visits of before it was asked have none. */
+  readonly asks?: AskedBeside;
   /** What the label says where it may leave public roads' limits, and until when. */
   readonly privateLand?: { readonly label: string; readonly endsOn: string; readonly authorityBy: string };
 }
@@ -56,6 +68,7 @@ export type PhotoSubject = keyof typeof PHOTO_SUBJECTS;
 export const PARTS = {
   display: 'Display',
   controller: 'Controller',
+  firmware: 'Firmware',
   motor: 'Motor',
   tyre: 'Tyre',
   pack: 'Pack',
@@ -173,6 +186,25 @@ export interface EvidenceData {
     readonly packCondition: 'sound' | 'unsafe';
     readonly words: string;
   };
+  /** One check before delivery, of those that the opening names. `figure`, `text` and `tool` as that check asks for them. */
+  readonly checkMade: {
+    readonly check: string;
+    readonly outcome: 'good' | 'notGood' | 'notFitted';
+    readonly figure: number | null;
+    readonly text: string;
+    readonly tool: string;
+    readonly words: string;
+  };
+  /** A number scanned here is noted at another unit too. Written by the server. */
+  readonly numberClash: {
+    readonly of: NumberOf;
+    readonly number: string;
+    readonly serial: string;
+    /** The entry it follows from. */
+    readonly cause?: string;
+  };
+  /** A notice names this unit. Written by the server. */
+  readonly noticed: { readonly notice: VersionRef; readonly says: string; readonly cause?: string };
   /** A photograph that was kept; `sha256` of the bytes as they are stored. */
   readonly photographed: {
     readonly photoId: string;

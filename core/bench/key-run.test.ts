@@ -61,7 +61,7 @@ describe('a round of key-in', () => {
 });
 
 describe('where the menu closed by itself', () => {
-  it.each(['heron-digit', 'tallow-four-key', 'dunlin-a', 'quill-two-key', 'sorrel-two-list', 'ember-three-key'])(
+  it.each(['burdock-digit', 'tallow-four-key', 'dunlin-a', 'quill-two-key', 'sorrel-two-list', 'fescue-three-key'])(
     '%s holds what the simulator says it holds, wherever in the plan it was',
     (id) => {
       const map = demoMap(id);

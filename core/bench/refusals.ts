@@ -21,6 +21,14 @@ const WORDS = {
   wrongStep: (step: string) => `This unit is at ${step} now.`,
   notUndoable: () => 'Only the newest act of this unit can be taken back.',
   photosMissing: (subjects: string) => `House rules ask for a photograph of the ${subjects} first.`,
+  checksLeft: (titles: string) => `Still to be checked: ${titles}.`,
+  noSuchCheck: () => 'This unit has no such check.',
+  sayWhatIsWrong: () => 'Say in a few words what is not good.',
+  numberMissing: () => 'Scan the number, or type it as it stands there.',
+  figureMissing: (unit: string) => `Type what was read, ${unit}.`,
+  absurdFigure: (figure: number, unit: string, range: string) =>
+    `${figure} ${unit} is far beyond ${range}: look at the figure again.`,
+  toolMissing: () => 'Type the number of the tool it was done with.',
   photographedAlready: () => 'This photograph is in the record already.',
   safeAlready: () => 'The cautions of this unit are acknowledged already.',
   cautionsLeft: (cautions: string) => `Still to be acknowledged: ${cautions}`,
@@ -58,6 +66,11 @@ const WORDS = {
     `The wheel code was changed: ${readings} readings with the new one confirm it first.`,
   notLearnt: () => 'This unit is to be run: its family does not tell enough of it.',
   sayWhyLeftOut: () => 'Say why it is left out: braking, a bump, a bad fix.',
+  neverLeftOut: (tries: string) =>
+    `No unit of this class leaves without it: ${tries} Try it on the stand, and say what came out.`,
+  provedOrDecided: (tries: string) =>
+    `This class wants it shown: ${tries} Say what came out, or a lead leaves it out in writing.`,
+  sayWhyNotProved: () => 'Say why it is left out: every paper repeats it.',
   sayHowDone: () => 'Say how it was done and what came out.',
   oddInFamily: (says: string) => `${says} A lead looks at it and signs off.`,
   stop: (says: string) => `Cannot be signed off: ${says}`,

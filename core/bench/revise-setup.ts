@@ -1,5 +1,7 @@
 import type { EntryOf } from './evidence.js';
-import { targetOf } from '../setup/setup.js';
+import { canonicalJson } from '../ledger/seal.js';
+import { targetOf, type Setup } from '../setup/setup.js';
+import { goBack } from './acts/support.js';
 import { isAgainst, isFinal } from './judge-readback.js';
 import { lastShown } from './last-shown.js';
 import type { StepId } from './steps.js';
@@ -49,7 +51,7 @@ export function reviseSetup(state: VisitState, { data, at, by }: EntryOf<'setupR
     accepted: stillAccepted(state, opened.setup),
   };
   return isPastKeyIn(state)
-    ? afterKeyIn(moved, known, at, by)
+    ? afterKeyIn(moved, known, { before: state.opened.setup, at, by })
     : judged({
         ...moved,
         toRead: stillToRead(moved, toKey),
@@ -80,8 +82,11 @@ function isPastKeyIn({ step, opened }: VisitState): boolean {
 function afterKeyIn(
   state: VisitState,
   known: VisitState['values'],
-  at: string,
-  by: NonNullable<VisitState['held']>['by'],
+  {
+    before,
+    at,
+    by,
+  }: { readonly before: Setup; readonly at: string; readonly by: NonNullable<VisitState['held']>['by'] },
 ): VisitState {
   if (state.toKey.length > 0) {
     const readings = Object.fromEntries(
@@ -99,7 +104,7 @@ function afterKeyIn(
     };
     return judged({ ...next, toRead: stillToRead(next, state.toKey) });
   }
-  const next = judged(state);
+  const next = judged(provedAgain(state, before));
   const against = next.verdicts
     .filter(isAgainst)
     .map(
@@ -109,6 +114,15 @@ function afterKeyIn(
   return against.length === 0 || next.held
     ? next
     : { ...next, held: { reason: 'setup', words: against.join(' '), at, by } };
+}
+
+/** What was tried was tried for another promise: where something else is to be shown now, it is proved again. */
+function provedAgain(state: VisitState, before: Setup): VisitState {
+  const { setup, bench } = state.opened;
+  const isSame = canonicalJson(setup.proves ?? []) === canonicalJson(before.proves ?? []);
+  if (isSame || bench?.proofsStand !== true) return state;
+  const back = goBack(state, 'prove');
+  return back === state ? state : { ...back, byHand: back.byHand.filter(({ step }) => step !== 'prove') };
 }
 
 /** Codes on the glass without a final reading, and those to be keyed. */

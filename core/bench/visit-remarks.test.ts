@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
-import { allRead, byHand, cleanVisit, stateAfter, upToReadBack } from '../testing/visit-script.js';
-import { stepsLeftOut, visitRemarks } from './visit-remarks.js';
+import { allRead, byHand, cleanVisit, opening, stateAfter, upToReadBack } from '../testing/visit-script.js';
+import { askedBeside, stepsLeftOut, visitRemarks } from './visit-remarks.js';
 
 it('names steps that were never offered, and those that were left out', () => {
   expect(stepsLeftOut(stateAfter(cleanVisit))).toEqual(['make safe', 'as found', 'calibrate', 'prove']);
@@ -24,4 +24,19 @@ it('repeats what papers owe beyond the codes', () => {
     'Photographs kept with their hashes: damage.',
   ]);
   expect(visitRemarks(stateAfter(cleanVisit))).toEqual([]);
+});
+
+it('tells whoever rides what the class asks, and what the label says', () => {
+  const asks = {
+    rider: ['Whoever rides it: from 14 years, helmet.'],
+    label: ['class', 'end of assist'],
+    labelLetterMm: 3,
+    tyreBar: { from: 2.5, to: 4 },
+  };
+  expect(askedBeside(stateAfter([['opened', { ...opening, order: { ...opening.order, asks } }]]))).toEqual([
+    'Whoever rides it: from 14 years, helmet.',
+    'The label on the vehicle says: class, end of assist; letters of at least 3 mm.',
+    'Tyres cold at 2.5 to 4 bar: shown speed and braking go by it.',
+  ]);
+  expect(askedBeside(stateAfter(cleanVisit))).toEqual([]);
 });

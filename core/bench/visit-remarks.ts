@@ -28,10 +28,48 @@ export function trueSpeedSays({ calibration: { result }, opened }: VisitState): 
   return `${reads}, ${by}.${ends}${open} Where drive really falls to zero is measured when it is proved.`;
 }
 
+/** What whoever rides it has to know, and what the label has to say, as papers tell it. */
+export function askedBeside({ opened: { order } }: VisitState): readonly string[] {
+  if (!order.asks) return [];
+  const { rider, label, labelLetterMm, tyreBar } = order.asks;
+  return [
+    ...rider,
+    ...(label.length > 0
+      ? [
+          `The label on the vehicle says: ${label.join(', ')}${labelLetterMm === null ? '' : `; letters of at least ${labelLetterMm} mm`}.`,
+        ]
+      : []),
+    ...(tyreBar ? [`Tyres cold at ${tyreBar.from} to ${tyreBar.to} bar: shown speed and braking go by it.`] : []),
+  ];
+}
+
 /** How a unit reads beside its family, where it does not read as they do. */
 export function oddWords({ k, count, low, high }: EvidenceData['outOfFamily']): string {
   const off = (ratio: number): string => `${Math.abs((ratio - 1) * 100).toFixed(1)} % ${ratio < 1 ? 'low' : 'high'}`;
   return `Reads ${off(k)}; the ${count} others of its type, display and tyre lead one to expect ${off(low)} to ${off(high)}.`;
+}
+
+/** What was looked at before delivery, with the figures that were read. */
+function checkRemarks({ bench }: VisitState['opened'], made: VisitState['checks']): readonly string[] {
+  const all = (bench?.checks ?? []).flatMap((check) => {
+    const one = made[check.id];
+    return one ? [{ check, one }] : [];
+  });
+  const rows = all.map(({ check: { title, asks }, one: { outcome, figure, tool, text, words } }) => {
+    const read = [
+      figure !== null && asks.kind === 'figure' ? `${figure} ${asks.unit}` : '',
+      tool === '' ? '' : `tool ${tool}`,
+      text,
+      outcome === 'good' ? '' : outcome === 'notFitted' ? 'not fitted' : 'not good',
+      words,
+    ].filter((part) => part !== '');
+    return read.length > 0 ? `${title} (${read.join(', ')})` : title;
+  });
+  return rows.length > 0
+    ? [
+        `Checked before delivery${bench?.checkList ? ` by "${bench.checkList.name}" version ${bench.checkList.version}` : ''}: ${rows.join('; ')}.`,
+      ]
+    : [];
 }
 
 /** What a visit's papers repeat beyond its codes: what was done by other means, let stand, replaced and photographed. */
@@ -45,6 +83,9 @@ export function visitRemarks({
   found,
   calibration: { outOfFamily },
   checkedIn,
+  opened,
+  checks,
+  notices,
 }: VisitState): readonly string[] {
   const read = Object.keys(found).length;
   return [
@@ -58,10 +99,14 @@ export function visitRemarks({
     ),
     ...(checkedIn && !checkedIn.cablesFree ? ['At check in a cable was not free.'] : []),
     ...(checkedIn && !checkedIn.clampSound ? ['At check in the display clamp was not sound.'] : []),
+    ...notices.map(({ name, version, says }) => `Named by the notice "${name}" version ${version}: ${says}`),
+    ...checkRemarks(opened, checks),
     ...(outOfFamily ? [oddWords(outOfFamily)] : []),
     ...parts.map(({ part, words, by }) => `${PARTS[part]} replaced by ${by.name}: ${words}`),
     ...(carriedKm > 0 ? [`Kilometres on an odometer that is not on the vehicle any more: ${carriedKm}.`] : []),
-    ...byHand.filter(({ done }) => done).map(({ step, words }) => `${stepTitle(step)}, done by other means: ${words}`),
+    ...byHand
+      .filter(({ words }) => words.trim() !== '')
+      .map(({ step, done, words }) => `${stepTitle(step)}, ${done ? 'done by other means' : 'left out'}: ${words}`),
     ...(photos.length > 0
       ? [
           `Photographs kept with their hashes: ${photos.map(({ subject }) => PHOTO_SUBJECTS[subject].toLowerCase()).join(', ')}.`,

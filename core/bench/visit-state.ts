@@ -1,4 +1,4 @@
-import type { Actor, EvidenceData, HoldReason, Part, PhotoSubject } from './evidence.js';
+import type { Actor, EvidenceData, HoldReason, Part, PhotoSubject, VersionRef } from './evidence.js';
 import { judgeReadback, type Accepted, type CodeVerdict } from './judge-readback.js';
 import { isAfter, type StepId } from './steps.js';
 import type { Surprise } from './surprises.js';
@@ -61,6 +61,10 @@ export interface VisitState {
   readonly stand: { readonly station: string; readonly by: Actor };
   /** Whether its cautions were acknowledged since it last came to a stand. */
   readonly isSafe: boolean;
+  /** Notices that named it, with what they said. */
+  readonly notices: readonly (VersionRef & { readonly says: string; readonly isDecided: boolean })[];
+  /** Checks before delivery that were made, by id. */
+  readonly checks: Readonly<Record<string, EvidenceData['checkMade'] & { readonly at: string; readonly by: string }>>;
   readonly photos: readonly {
     readonly photoId: string;
     readonly subject: PhotoSubject;

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { chargeTold, restedCellV } from './open-circuit.js';
 import { currentLimitFor } from './current-limit.js';
+import type { Bound, PowerBasis } from '../setup/inputs/vehicle-class.js';
 import { gaugeSteps } from './gauge-steps.js';
 import { certain } from '../result.js';
 import { classesThatExplain, gaugeUnderEachClass } from './voltage-class.js';
@@ -53,40 +54,54 @@ describe('the open-circuit curve', () => {
 });
 
 describe('a limit in watts', () => {
-  const inputs = { pack: liIon13, limitW: 750, ratedW: 750, controllerA: 25, typeA: 22 } as const;
+  const inputs = { pack: liIon13, ratedW: 750, controllerA: 25, typeA: 22 } as const;
+  const by = (basis: PowerBasis, is: Bound = 'atMost') => ({ ...inputs, limits: [{ watts: 750, basis, is }] });
 
   it('of 750 W on a 48 V pack is 15 A by the label and 13 A when full', () => {
-    expect(Math.floor(certain(currentLimitFor({ ...inputs, basis: 'nominal' })).limitA)).toBe(15);
-    expect(Math.floor(certain(currentLimitFor({ ...inputs, basis: 'full' })).limitA)).toBe(13);
-    expect(certain(currentLimitFor({ ...inputs, basis: 'full' })).readings).toMatchObject({
+    expect(Math.floor(certain(currentLimitFor(by('nominal'))).limitA)).toBe(15);
+    expect(Math.floor(certain(currentLimitFor(by('full'))).limitA)).toBe(13);
+    expect(certain(currentLimitFor(by('full')))).toMatchObject({
       nominalV: 48,
-      nominalA: 15.625,
-      fullA: 750 / (13 * 4.2),
+      readings: [{ nominalA: 15.625, fullA: 750 / (13 * 4.2) }],
     });
   });
 
   it('on the rated basis leaves no current, and stops on a label above it', () => {
-    expect(certain(currentLimitFor({ ...inputs, basis: 'rated' }))).toMatchObject({
+    expect(certain(currentLimitFor(by('rated')))).toMatchObject({
       limitA: 22,
       decidedBy: 'type',
       stop: null,
     });
-    expect(certain(currentLimitFor({ ...inputs, basis: 'rated', ratedW: 1000 })).stop).toContain('rated 1000 W');
+    expect(certain(currentLimitFor({ ...by('rated'), ratedW: 1000 })).stop).toContain('rated 1000 W');
   });
 
   it('never goes above controller or type', () => {
-    expect(certain(currentLimitFor({ ...inputs, basis: 'nominal', typeA: 12 }))).toMatchObject({
+    expect(certain(currentLimitFor({ ...by('nominal'), typeA: 12 }))).toMatchObject({
       limitA: 12,
       decidedBy: 'type',
     });
-    expect(certain(currentLimitFor({ ...inputs, basis: 'nominal', controllerA: 9 }))).toMatchObject({
+    expect(certain(currentLimitFor({ ...by('nominal'), controllerA: 9 }))).toMatchObject({
       limitA: 9,
       decidedBy: 'controller',
     });
-    expect(certain(currentLimitFor({ ...inputs, limitW: null, basis: 'nominal' }))).toMatchObject({
+    expect(certain(currentLimitFor({ ...inputs, limits: [] }))).toMatchObject({
       limitA: 22,
-      readings: null,
+      readings: [],
     });
+  });
+
+  it('that has to stay under is not reached: 480 W at 48 V is less than 10 A, and a label of 750 W is too much', () => {
+    const under = { ...inputs, limits: [{ watts: 480, basis: 'nominal', is: 'under' }] } as const;
+    expect(certain(currentLimitFor(under)).limitA).toBeLessThan(10);
+    expect(certain(currentLimitFor(by('rated', 'under'))).stop).toContain('allows less than 750 W');
+    expect(certain(currentLimitFor(by('rated', 'atMost'))).stop).toBeNull();
+  });
+
+  it('beside a second one keeps to the lower: a peak is held to what goes in from a full pack', () => {
+    const both = { ...inputs, limits: [...by('rated').limits, { watts: 600, basis: 'peak', is: 'atMost' } as const] };
+    const limit = certain(currentLimitFor(both));
+    expect(limit.limitA).toBeCloseTo(600 / (13 * 4.2), 9);
+    expect(limit.decides).toMatchObject({ watts: 600, basis: 'peak' });
   });
 });
 
@@ -186,8 +201,9 @@ describe('figures that are none', () => {
       expect(
         gaugeSteps({ pack: liIon10, bars: 5, goesOutAt: 'edge', sag: { cruisingA: bad, ohm: 0.1 } }),
       ).toMatchObject(noFigure);
-      const watts = { pack: liIon10, limitW: 250, basis: 'nominal', ratedW: 250, controllerA: 15, typeA: 12 } as const;
-      expect(currentLimitFor({ ...watts, limitW: bad })).toMatchObject(noFigure);
+      const nominal = (power: number) => [{ watts: power, basis: 'nominal', is: 'atMost' } as const];
+      const watts = { pack: liIon10, limits: nominal(250), ratedW: 250, controllerA: 15, typeA: 12 } as const;
+      expect(currentLimitFor({ ...watts, limits: nominal(bad) })).toMatchObject(noFigure);
       expect(currentLimitFor({ ...watts, controllerA: bad })).toMatchObject(noFigure);
       expect(currentLimitFor({ ...watts, typeA: bad })).toMatchObject(noFigure);
       expect(chargeTold('liIon', bad)).toBeNull();

@@ -75,6 +75,8 @@ export interface SpeedTerms {
   /** Per turn, as counted on the type. */
   readonly pulses: number;
   readonly tyre: string;
+  /** Its pressure, cold, bar; left out where the type does not say. */
+  readonly tyreBar?: { readonly from: number; readonly to: number };
   /** How many km/h one raw step of each cap means, by label. */
   readonly kmhPerRaw: Readonly<Record<string, number>>;
 }

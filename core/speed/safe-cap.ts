@@ -9,8 +9,8 @@ export interface SafeCapInputs {
   readonly limitKmh: number;
   /** Null while nobody measured it: the display is then taken at its word, and the cap is provisional. */
   readonly ratio: SpeedRatio | null;
-  /** How far above the cap, in shown km/h, drive still acts; null where nobody knows. */
-  readonly overshootKmh: number | null;
+  /** How far above the cap, in shown km/h, drive still acts. */
+  readonly overshootKmh: number;
   /** Relative tolerance that the rule itself states; 0 for none. It loosens only the worst case. */
   readonly tolerance: number;
   /** What the code can be set to, as shown km/h. */
@@ -22,8 +22,6 @@ export interface SafeCap {
   readonly shownKmh: number;
   /** Where drive ends against the ground, at the mean of the ratio; equal to the shown value while that is unknown. */
   readonly trueKmh: number;
-  /** Ratio or overshoot unknown: to be looked at again once measured. */
-  readonly isProvisional: boolean;
 }
 
 const WITHIN = 1 + 1e-9;
@@ -41,16 +39,15 @@ type CapBounds = Pick<SafeCapInputs, 'limitKmh' | 'ratio' | 'overshootKmh' | 'to
  * greatestSafeKmh({ limitKmh: 25, ratio: null, overshootKmh: 1, tolerance: 0 }).toFixed(1); // '24.0'
  */
 export function greatestSafeKmh({ limitKmh, ratio, overshootKmh, tolerance }: CapBounds): number {
-  const over = overshootKmh ?? 0;
   const { k, low } = ratio ?? AT_ITS_WORD;
   if (
     ![limitKmh, k, low].every((value) => Number.isFinite(value) && value > 0) ||
-    ![over, tolerance].every((value) => Number.isFinite(value) && value >= 0)
+    ![overshootKmh, tolerance].every((value) => Number.isFinite(value) && value >= 0)
   )
     return -Infinity;
   const limit = limitKmh * WITHIN;
-  const worst = limit * (1 + tolerance) * low - over;
-  return Math.min(limit, tolerance > 0 ? Math.min(limit * k - over, worst) : worst);
+  const worst = limit * (1 + tolerance) * low - overshootKmh;
+  return Math.min(limit, tolerance > 0 ? Math.min(limit * k - overshootKmh, worst) : worst);
 }
 
 /**
@@ -71,10 +68,5 @@ export function safeCap({ settable, ...bounds }: SafeCapInputs): SafeCap | undef
 /** A settable value as a cap. */
 export const capOf = (
   { raw, kmh }: SafeCapInputs['settable'][number],
-  { ratio, overshootKmh }: CapBounds,
-): SafeCap => ({
-  raw,
-  shownKmh: kmh,
-  trueKmh: kmh / (ratio?.k ?? 1),
-  isProvisional: ratio === null || overshootKmh === null,
-});
+  { ratio }: Pick<CapBounds, 'ratio'>,
+): SafeCap => ({ raw, shownKmh: kmh, trueKmh: kmh / (ratio?.k ?? 1) });

@@ -73,11 +73,11 @@ describe('a wheel code', () => {
 
 describe('a safe cap', () => {
   const settable = Array.from({ length: 23 }, (_, i) => ({ raw: i + 10, kmh: i + 10 }));
-  const base = { limitKmh: 25, ratio: null, overshootKmh: null, tolerance: 0, settable };
+  const base = { limitKmh: 25, ratio: null, overshootKmh: 0, tolerance: 0, settable };
 
-  it('is the limit itself where nothing speaks against it, and provisional while nothing is known', () => {
-    expect(safeCap(base)).toEqual({ raw: 25, shownKmh: 25, trueKmh: 25, isProvisional: true });
-    expect(safeCap({ ...base, ratio: { k: 1, low: 1 }, overshootKmh: 0 })?.isProvisional).toBe(false);
+  it('is the limit itself where nothing speaks against it', () => {
+    expect(safeCap(base)).toEqual({ raw: 25, shownKmh: 25, trueKmh: 25 });
+    expect(safeCap({ ...base, ratio: { k: 1, low: 1 } })?.raw).toBe(25);
   });
 
   it('counts the lower end of the ratio and what drive does beyond it', () => {

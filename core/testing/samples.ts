@@ -4,7 +4,7 @@ import type { HouseRules } from '../setup/inputs/house-rules.js';
 import { PLAIN_TERMS } from '../setup/inputs/order-terms.js';
 import { STANDARD_CHOICES } from '../setup/inputs/house-choices.js';
 import { NO_FACTS, type SetupInputs } from '../setup/inputs/setup-inputs.js';
-import type { VehicleClass } from '../setup/inputs/rule-pack.js';
+import type { VehicleClass } from '../setup/inputs/vehicle-class.js';
 import type { VehicleType } from '../setup/inputs/vehicle-type.js';
 
 export const words = (...rows: (readonly [number, string])[]): Encoding => ({
@@ -66,6 +66,8 @@ const sampleCodes: readonly Code[] = [
 
 /** A live-edit display with four keys whose menu wraps; the cap's top value means no cap. */
 export const fourKey: KeyedMap = {
+  // Measured, so that a cap is what its limit says; that nobody measured it is tried where that is the point.
+  speed: { rounding: 'unknown', decimals: 0, overshootKmh: 0 },
   format: 'decurio-display-map/1',
   id: 'four-key',
   name: 'Sample four-key',
@@ -122,11 +124,12 @@ export const threeKey: KeyedMap = {
     store: { on: 'endOfEdit' },
     idle: { browseMs: 12000, editMs: 12000, pinMs: 12000, unstored: 'keep', reopensAt: 'first' },
   },
+  speed: { rounding: 'unknown', decimals: 0, overshootKmh: 0 },
   dangers: [],
 };
 
 export const stepThrough: VehicleType = {
-  format: 'decurio-vehicle-type/2',
+  format: 'decurio-vehicle-type/3',
   id: 'step-through',
   name: 'Sample 26',
   title: 'Sample 26 step-through',
@@ -144,9 +147,15 @@ export const stepThrough: VehicleType = {
   wheelPulses: 6,
   pedalMagnets: 12,
   throttleFitted: false,
-  brakeCutoffs: 'both',
-  lights: true,
-  signals: false,
+  brakes: [
+    { wheel: 'front', how: 'disc', cutsMotor: true },
+    { wheel: 'rear', how: 'disc', cutsMotor: true },
+  ],
+  fittings: ['frontLight', 'rearLight', 'reflectors', 'bell', 'speedometer'],
+  massKg: null,
+  certificates: [],
+  numbers: [],
+  checkList: null,
   keySwitch: false,
   heavyCargo: false,
   whPerKm: null,
@@ -163,21 +172,40 @@ export const pedelec: VehicleClass = {
   kind: 'bike',
   regime: 'set',
   limit: { value: 25, unit: 'km/h' },
-  ratedPowerW: 250,
-  powerBasis: 'rated',
+  limitIs: 'atMost',
+  power: [{ watts: 250, basis: 'rated', is: 'atMost' }],
   throttle: 'none',
   throttleTo: null,
+  throttleFrom: 'standstill',
   startAid: { value: 6, unit: 'km/h' },
   walk: 'allowed',
   walkTo: null,
-  liveStart: 'allowed',
+  cruise: 'forbidden',
   walkingMode: null,
+  assistFactor: null,
+  taper: false,
+  cutOnBrake: false,
+  cutOnPedalStop: null,
   settingsOutOfReach: false,
-  needsSpeedometer: false,
+  mayChange: '',
+  changeMakesMaker: false,
+  brakes: 0,
+  fittings: [],
+  greatestMassKg: null,
+  leastAge: null,
+  helmet: 'no',
+  licence: 'no',
+  plate: 'no',
+  insurance: 'no',
+  riderNote: '',
+  certificates: [],
+  places: [],
+  labelFields: [],
+  labelLetterMm: null,
   endSpeedMeasured: false,
   tolerance: 0,
-  labelFields: [],
-  ageNote: '',
+  doubts: [],
+  ask: 'the harbour office',
   source: 'sample',
   note: '',
   checked: {
@@ -190,7 +218,7 @@ export const pedelec: VehicleClass = {
 };
 
 export const hire: HouseRules = {
-  format: 'decurio-house-rules/2',
+  format: 'decurio-house-rules/3',
   id: 'hire',
   name: 'Hire',
   customer: null,

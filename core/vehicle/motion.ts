@@ -1,6 +1,6 @@
 import { CELL_VOLTS } from '../electrical/cell.js';
 import { restedCellV } from '../electrical/open-circuit.js';
-import type { VehicleType } from '../setup/inputs/vehicle-type.js';
+import { cutsMotor, type VehicleType } from '../setup/inputs/vehicle-type.js';
 import { cellsFitted, pulsesFitted, type Faults } from './faults.js';
 import type { DriveEnd, Obeyed } from './obeyed-codes.js';
 
@@ -181,9 +181,7 @@ function sensed(motion: Motion, { throttle, pedalling, brakes }: Controls, ms: n
 /** Part of the full current that hands, feet and codes ask for together, 0 to 1. */
 function demandOf(unit: StandIn, motion: Motion, obeyed: Obeyed, controls: Controls, overshootKmh: number): number {
   const { type, faults } = unit;
-  const cuts =
-    (controls.brakes.front && (type.brakeCutoffs === 'both' || type.brakeCutoffs === 'front')) ||
-    (controls.brakes.rear && (type.brakeCutoffs === 'both' || type.brakeCutoffs === 'rear'));
+  const cuts = (controls.brakes.front && cutsMotor(type, 'front')) || (controls.brakes.rear && cutsMotor(type, 'rear'));
   if (cuts || faults.brakeSwitchStuck || motion.isCutOff) return 0;
   const shown = motion.trueKmh * speedRatioOf(unit, obeyed);
   const until = (ends: readonly DriveEnd[]): number =>

@@ -1,3 +1,4 @@
+import { ROLLER_SLIP } from '../speed/references/roller-bench.js';
 import { placeFrom, type Place } from '../speed/track/wgs84.js';
 
 /** The middle of the made-up yard: open water, where nobody rides. */
@@ -28,6 +29,6 @@ const around = (centre: number, angle: number) => ({
 /** Speed as a satellite receiver tells it: true, with a standard deviation of about 0.3 km/h. `noise`: a standard normal number. */
 export const receiverKmh = (trueKmh: number, noise: number): number => Math.max(0, trueKmh + 0.3 * noise);
 
-/** Turns of a roller of this diameter per minute under a tyre of such tread speed, on its counter's grid of 1. */
+/** Turns a minute of a roller of this diameter under a tyre that would run so fast on the road, and slips on it as tyres do; on its counter's grid of 1. */
 export const rollerRpm = (trueKmh: number, rollerMm: number): number =>
-  Math.round((trueKmh * 1e6) / 60 / (Math.PI * rollerMm));
+  Math.round((trueKmh * 1e6) / 60 / (Math.PI * rollerMm) / (1 + ROLLER_SLIP));

@@ -84,19 +84,37 @@ export class HandlebarDisplay {
 export class BenchPage extends Page {
   /** As a scanner types: the serial and Enter, wherever the focus is. */
   async scan(serial: string): Promise<void> {
-    await this.press(serial, Key.ENTER);
-    await this.driver.wait(
-      async () => (await this.path()).match(/^\/(bench|ledger)\/./) !== null,
-      10_000,
-      `scanning ${serial} led nowhere`,
-    );
+    await this.scanned(serial);
     await this.says(serial);
   }
 
   async begin(): Promise<void> {
     await this.says('has not been begun');
     await this.press(' ');
+    await this.says(/checks before delivery|Pack by meter/i);
+    await this.makeChecks();
     await this.says('Pack by meter');
+  }
+
+  /** What is checked before delivery, one by one, and each as it should be. */
+  async makeChecks(): Promise<void> {
+    const current = async () => (await this.texts('[aria-label="Checks before delivery"] [aria-current="step"]'))[0];
+    for (let now = await current(); now !== undefined; now = await current()) {
+      const text = await this.text();
+      const range = /Read, \w+: (?:at least )?([\d.]+)/.exec(text)?.[1];
+      if (range !== undefined) {
+        await this.type('Read, ', range);
+        if (text.includes('Tool, its number')) await this.type('Tool, its number', 'wrench 3');
+        await this.press(Key.ENTER);
+      } else if (now.includes('number')) {
+        await this.type(now, `N-${await this.path()}`.slice(0, 60));
+        await this.press(Key.ENTER);
+      } else {
+        await this.press(' ');
+      }
+      const was = now;
+      await this.driver.wait(async () => (await current()) !== was, 15_000, `${was} is still asked`);
+    }
   }
 
   async checkIn(volts = '39.8'): Promise<void> {
@@ -137,13 +155,21 @@ export class BenchPage extends Page {
     await this.asFound(display);
   }
 
-  /** Calibrate and Prove, left out. */
+  /** Calibrate left out, and what has to be shown on the vehicle said to be shown. */
   async leaveOut(): Promise<void> {
     await this.says('Done otherwise, or left out');
     await this.press('q');
     await this.says('Left out, to prove');
     await this.press(Key.ENTER);
+    await this.proved();
+  }
+
+  /** Checked, tried, and said what came out. */
+  async proved(): Promise<void> {
+    await this.says(/checks before delivery|Does it do what was promised/i);
+    await this.makeChecks();
     await this.says('Does it do what was promised?');
+    await this.type('What came out', 'Both levers cut, it stops with the pedals, assist ends.');
     await this.press(Key.ENTER);
   }
 

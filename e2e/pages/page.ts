@@ -111,6 +111,26 @@ export class Page {
       .perform();
   }
 
+  /**
+   * As a scanner types into whatever has the focus: the letters 5 ms apart by its own clock, then Enter. How busy the
+   * machine is does not stretch it.
+   */
+  async scanned(text: string): Promise<void> {
+    const driver = this.driver as WebDriver & {
+      sendDevToolsCommand(command: string, params: object): Promise<void>;
+    };
+    const startsAt = Date.now() / 1000;
+    const key = (i: number, params: object) =>
+      driver.sendDevToolsCommand('Input.dispatchKeyEvent', { ...params, timestamp: startsAt + i * 0.005 });
+    for (const [i, letter] of [...text].entries()) {
+      await key(i, { type: 'keyDown', key: letter, text: letter, unmodifiedText: letter });
+      await key(i, { type: 'keyUp', key: letter });
+    }
+    const enter = { key: 'Enter', code: 'Enter', windowsVirtualKeyCode: 13 };
+    await key(text.length, { type: 'keyDown', text: '\r', ...enter });
+    await key(text.length, { type: 'keyUp', ...enter });
+  }
+
   async path(): Promise<string> {
     return new URL(await this.driver.getCurrentUrl()).pathname;
   }

@@ -19,7 +19,7 @@ export function planFigures() {
   );
   return [
     ...maps.filter(isKeyed).flatMap(savedOn),
-    ...largeMaps(/** @type {DisplayMap} */ (maps.find((map) => map.id === 'ember-three-key'))),
+    ...largeMaps(/** @type {DisplayMap} */ (maps.find((map) => map.id === 'fescue-three-key'))),
   ];
 }
 

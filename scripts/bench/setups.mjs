@@ -8,7 +8,7 @@ const demo = (path) => JSON.parse(readFileSync(join(ROOT, 'demo', path), 'utf8')
 
 const KINDS = /** @type {const} */ ([
   ['samphire-26', 'tallow-four-key', 'pedelec-25'],
-  ['cockle-20', 'ember-three-key', 'pedelec-25'],
+  ['cockle-20', 'fescue-three-key', 'pedelec-25'],
   ['petrel-10', 'limpet-modes', 'scooter-20'],
 ]);
 const UNITS = 10_000;

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { calibratedBy, calibrationOf, fittedBy, foldVisit, isAsChosen, seeded } from '@decurio/core';
+import { calibratedBy, calibrationOf, checksLeft, fittedBy, foldVisit, isAsChosen, seeded } from '@decurio/core';
 import { DEMO_PASSWORD } from '../../server/dist/demo-password.js';
 import { addAccount } from '../../server/dist/store/accounts.js';
 import { makeDataSource } from '../../server/dist/store/data-source.js';
@@ -31,6 +31,7 @@ export async function loadDemo(address, databaseUrl) {
     await owner.post('/api/library', { kind, document: JSON.parse(demoText(file)) });
   for (const check of scenario.checks) await confirmClass(address, check);
   for (const file of scenario.orders) await takeOrder(owner, file);
+  for (const decision of scenario.decisions) await decide(address, decision);
   await loadVisits(address, scenario.visits);
   return true;
 }
@@ -62,6 +63,20 @@ async function takeOrder(client, file) {
   );
   if (report.problemsInAll > 0) throw new Error(`${file}: ${report.problems[0].message}`);
   await client.post(`/api/intakes/${intakeId}/take`, {});
+}
+
+/**
+ * A lead's written choice on a finding, for each type of these orders.
+ * @param {string} address @param {{ by: string, orders: string[], finding: string, words: string }} decision
+ */
+export async function decide(address, { by, orders, finding, words }) {
+  const lead = await signIn(address, by, DEMO_PASSWORD, 'office');
+  const all = (await lead.get('/api/orders')).items;
+  for (const { id } of all.filter((/** @type {{ number: string }} */ order) => orders.includes(order.number))) {
+    const { groups } = await lead.get(`/api/orders/${id}`);
+    for (const typeId of new Set(groups.map((/** @type {{ typeId: string }} */ group) => group.typeId)))
+      await lead.post(`/api/orders/${id}/decisions`, { id: randomUUID(), finding, typeId, words });
+  }
 }
 
 /** @param {string} address @param {DemoVisit[]} visits */
@@ -96,6 +111,7 @@ export async function playVisit(client, serial, script, clock) {
     const { entry, followed } = await client.post(`/api/units/${unit.id}/visits/${visitId}/evidence`, draft);
     evidence.push(entry, ...followed);
   };
+  await makeChecks('checkIn', serial, state, act);
   await act('checkedIn', checkInData(script), 60);
   if (script.until === 'checkedIn' || state().held) return;
   await act('madeSafe', { cautions: state().opened.bench?.cautions ?? [] }, 15);
@@ -115,6 +131,7 @@ export async function playVisit(client, serial, script, clock) {
     await act('stepByHand', { step: 'calibrate', done: false, words: '' }, 5);
   }
   if (script.until === 'prove') return;
+  await makeChecks('prove', serial, state, act);
   await act('stepByHand', { step: 'prove', done: true, words: PROVED }, 5);
   if (script.until !== 'sealed') return;
   const { classCheck: check } = await client.get(`/api/units/${unit.id}/bench`);
@@ -123,6 +140,20 @@ export async function playVisit(client, serial, script, clock) {
 
 /** @typedef {(kind: string, data: object, seconds?: number) => Promise<void>} Acts */
 /** @typedef {() => import('@decurio/core').VisitState} Now */
+
+/** Every check of a step, and each as it should be.
+ * @param {'checkIn' | 'prove'} step @param {string} serial @param {Now} state @param {Acts} act */
+async function makeChecks(step, serial, state, act) {
+  for (const { id, asks } of checksLeft(state(), step))
+    await act('checkMade', {
+      check: id,
+      outcome: 'good',
+      figure: asks.kind === 'figure' ? (asks.from ?? asks.to ?? 3) : null,
+      text: asks.kind === 'number' ? `${asks.of.charAt(0).toUpperCase()}-${serial}` : '',
+      tool: asks.kind === 'figure' && asks.withTool ? 'wrench 3' : '',
+      words: '',
+    });
+}
 
 /** Keys, restarts and reads back until the unit is past it, held, or where the scenario leaves it.
  * @param {DemoVisit} script @param {Now} state @param {Acts} act @returns {Promise<boolean>} whether it is left there */

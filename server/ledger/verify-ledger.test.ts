@@ -181,8 +181,8 @@ describe('what is altered in the database is found, on the screen and by the who
     ],
     [
       'the display map',
-      one("UPDATE visit SET mapId = 'ember-three-key' WHERE id = ?"),
-      /Display map: the ledger shows ember/,
+      one("UPDATE visit SET mapId = 'fescue-three-key' WHERE id = ?"),
+      /Display map: the ledger shows fescue/,
     ],
     [
       'the version of the map',

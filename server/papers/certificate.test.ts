@@ -58,7 +58,7 @@ describe('a certificate', () => {
   });
 
   it('survives a serial of forty characters and a map that no longer names a code', async () => {
-    const other = JSON.parse(readFileSync(join(ROOT, 'demo/maps/ember-three-key.json'), 'utf8')) as DisplayMap;
+    const other = JSON.parse(readFileSync(join(ROOT, 'demo/maps/fescue-three-key.json'), 'utf8')) as DisplayMap;
     expect((await makeCertificate(record('X'.repeat(40)), other, 'UTC')).subarray(0, 5).toString()).toBe('%PDF-');
   });
 

@@ -1,5 +1,6 @@
 import QRCode from 'qrcode';
 import {
+  askedBeside,
   foldVisit,
   mapTitle,
   stepsLeftOut,
@@ -113,6 +114,11 @@ function limits(paper: Paper, state: VisitState): void {
   if (stands.length > 0) {
     caption(paper, 'What was done beside the codes');
     sentencesOf(paper, stands);
+  }
+  const beside = askedBeside(state);
+  if (beside.length > 0) {
+    caption(paper, 'For whoever rides it');
+    sentencesOf(paper, beside);
   }
   caption(paper, 'What this paper does not say');
   const sentences = [

@@ -1,6 +1,12 @@
 import { createHash } from 'node:crypto';
 import { canonicalJson, checkRecord, type VisitRecord } from '@decurio/core';
-import { documentSchemas, newDocumentRequest, type LibraryDocuments, type LibraryKind } from '@decurio/contract';
+import {
+  documentSchemas,
+  inTodaysForm,
+  newDocumentRequest,
+  type LibraryDocuments,
+  type LibraryKind,
+} from '@decurio/contract';
 import { ValidationError } from 'yup';
 import { checkOrderFile, type CheckedFile, type IntakeLibrary } from '../intake/check-order-file.js';
 import { readOrderFile, type FileRead } from '../intake/read-order-file.js';
@@ -83,7 +89,7 @@ export function document({ bytes }: { readonly bytes: Uint8Array }): DocumentRea
   if (!request.ok) return request;
   const { kind } = request.value;
   const found = validated(
-    () => documentSchemas[kind].validateSync(request.value.document, { abortEarly: false, strict: true }),
+    () => documentSchemas[kind].validateSync(inTodaysForm(request.value.document), { abortEarly: false, strict: true }),
     'badDocument',
   );
   return found.ok ? { ok: true, kind, document: found.value as LibraryDocuments[LibraryKind] } : found;

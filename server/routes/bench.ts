@@ -12,6 +12,7 @@ import {
 } from '@decurio/contract';
 import { HttpProblem } from '../problems.js';
 import { findDisplay } from '../store/find-display.js';
+import { noticeUnit } from '../store/notice-visits.js';
 import { readBench } from '../store/units.js';
 import { appendEvidence } from '../store/append-evidence.js';
 import { openVisit } from '../store/visits.js';
@@ -31,7 +32,10 @@ export async function benchRoutes(app: FastifyInstance): Promise<void> {
     '/units/:unitId/visits',
     { schema: { summary: 'Begin a visit', params: unitParams, body: openVisitRequest }, config: { act: 'work' } },
     async (request, reply) => {
-      const entry = await openVisit(app.source, request.params.unitId, request.body, writerOf(request, 'work'));
+      const writer = writerOf(request, 'work');
+      const { unitId } = request.params;
+      const entry = await openVisit(app.source, unitId, request.body, writer);
+      await noticeUnit(app.source, unitId, writer);
       return reply.status(201).send(entry);
     },
   );

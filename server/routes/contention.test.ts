@@ -60,60 +60,67 @@ async function readOn(bench: Bench): Promise<void> {
   }
 }
 
+/** Some three hundred acts that wait for one another. */
+const MANY_AT_ONCE_MS = 120_000;
+
 describe('a lead, while ten benches write into the same order', () => {
-  it('has every amendment, decision and withdrawal taken, and every unit follows', async () => {
-    const { taken, units } = await takeOrder(
-      teo,
-      orderFile(
-        Array.from({ length: BENCHES + 2 }, (_, i) => `K26-00${i + 10}`),
-        '7001',
-      ),
-    );
-    const benches = await Promise.all(units.slice(0, BENCHES).map((unit) => new Bench(teo, unit.id).open()));
-    for (const bench of benches) {
-      await bench.act('checkedIn', CHECK_IN);
-      await bench.makeSafe();
-    }
-    const reading = benches.map(readOn);
-    const answers: number[] = [];
-    let newest = 0;
-    for (let i = 0; i < ACTS; i++) {
-      const isLook = i % 4 === 3;
-      if (!isLook) newest = 12 + i;
-      const act = isLook
-        ? ines.post(`/api/orders/${taken.orderId}/setups`, { id: randomUUID(), reason: 'looked at once more' })
-        : ines.post(`/api/orders/${taken.orderId}/amendments`, amendment(newest));
-      answers.push((await act).statusCode);
-    }
-    answers.push(
-      (
-        await ines.post(`/api/orders/${taken.orderId}/withdrawals`, {
-          id: randomUUID(),
-          reason: 'sold at the quay',
-          unitIds: [units[0]!.id, units[BENCHES]!.id],
-        })
-      ).statusCode,
-    );
-    // The bench of the one that was withdrawn may be refused from then on, as it should be.
-    const read = await Promise.allSettled(reading);
-    expect(answers).toEqual(answers.map(() => 200));
-    expect(read.filter(({ status }) => status === 'rejected').length).toBeLessThanOrEqual(1);
-    const line = (await teo.get(`/api/orders/${taken.orderId}/line`)).json<LineView>();
-    expect([line.order.units, line.units.length]).toEqual([BENCHES, BENCHES]);
-    const behind = await server.app.source.query<object[]>(
-      'SELECT u.id FROM unit u JOIN customer_order o ON o.id = u.orderId WHERE o.id = ? AND u.revision < o.revision',
-      [taken.orderId],
-    );
-    expect(behind).toEqual([]);
-    for (const { id } of units.slice(1, BENCHES)) {
-      const bench = (await teo.get(`/api/units/${id}/bench`)).json<{
-        evidence: { kind: string; data: { setup?: { speed?: unknown }; why?: string } }[];
-      }>();
-      expect(bench.evidence.filter(({ kind }) => kind === 'setupRevised').at(-1)?.data.why).toContain(
-        `the site said ${newest}`,
+  it(
+    'has every amendment, decision and withdrawal taken, and every unit follows',
+    async () => {
+      const { taken, units } = await takeOrder(
+        teo,
+        orderFile(
+          Array.from({ length: BENCHES + 2 }, (_, i) => `K26-00${i + 10}`),
+          '7001',
+        ),
       );
-    }
-  });
+      const benches = await Promise.all(units.slice(0, BENCHES).map((unit) => new Bench(teo, unit.id).open()));
+      for (const bench of benches) {
+        await bench.act('checkedIn', CHECK_IN);
+        await bench.makeSafe();
+      }
+      const reading = benches.map(readOn);
+      const answers: number[] = [];
+      let newest = 0;
+      for (let i = 0; i < ACTS; i++) {
+        const isLook = i % 4 === 3;
+        if (!isLook) newest = 12 + i;
+        const act = isLook
+          ? ines.post(`/api/orders/${taken.orderId}/setups`, { id: randomUUID(), reason: 'looked at once more' })
+          : ines.post(`/api/orders/${taken.orderId}/amendments`, amendment(newest));
+        answers.push((await act).statusCode);
+      }
+      answers.push(
+        (
+          await ines.post(`/api/orders/${taken.orderId}/withdrawals`, {
+            id: randomUUID(),
+            reason: 'sold at the quay',
+            unitIds: [units[0]!.id, units[BENCHES]!.id],
+          })
+        ).statusCode,
+      );
+      // The bench of the one that was withdrawn may be refused from then on, as it should be.
+      const read = await Promise.allSettled(reading);
+      expect(answers).toEqual(answers.map(() => 200));
+      expect(read.filter(({ status }) => status === 'rejected').length).toBeLessThanOrEqual(1);
+      const line = (await teo.get(`/api/orders/${taken.orderId}/line`)).json<LineView>();
+      expect([line.order.units, line.units.length]).toEqual([BENCHES, BENCHES]);
+      const behind = await server.app.source.query<object[]>(
+        'SELECT u.id FROM unit u JOIN customer_order o ON o.id = u.orderId WHERE o.id = ? AND u.revision < o.revision',
+        [taken.orderId],
+      );
+      expect(behind).toEqual([]);
+      for (const { id } of units.slice(1, BENCHES)) {
+        const bench = (await teo.get(`/api/units/${id}/bench`)).json<{
+          evidence: { kind: string; data: { setup?: { speed?: unknown }; why?: string } }[];
+        }>();
+        expect(bench.evidence.filter(({ kind }) => kind === 'setupRevised').at(-1)?.data.why).toContain(
+          `the site said ${newest}`,
+        );
+      }
+    },
+    MANY_AT_ONCE_MS,
+  );
 });
 
 describe('an act that was cut off before its units had followed', () => {

@@ -50,7 +50,7 @@ describe('a unit that left calibrated', () => {
   it('comes back only for what an amended order moves, and takes its own ratio along', async () => {
     const one = await takeOrder(teo, orderFile(['S26-0901'], '2690'));
     const bench = await calibrated(2150, new Bench(teo, one.units[0]!.id));
-    await bench.act('stepByHand', { step: 'prove', done: false, words: '' });
+    await bench.prove();
     expect((await bench.sign()).statusCode).toBe(201);
     const { orderLimit, throttle } = PLAIN_TERMS;
     const amended = await ines.post(`/api/orders/${one.taken.orderId}/amendments`, {
@@ -217,7 +217,7 @@ describe('a family', () => {
     ]);
     const [family] = (await teo.get('/api/families')).json<LearntFamily[]>();
     expect(family?.advice).toMatchObject({ next: 'full', why: 'surprise', inFamily: 8, odd: [{ seen: 'atOnce' }] });
-    await odd.act('stepByHand', { step: 'prove', done: false, words: '' });
+    await odd.prove();
     expect(errorOf(await odd.sign()).code).toBe('oddInFamily');
     const next = await atCalibrate();
     expect(next.state.opened.bench?.calibrate).toMatchObject({ runs: 'full', family: null });

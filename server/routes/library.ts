@@ -14,6 +14,8 @@ import { HttpProblem } from '../problems.js';
 import { may, permit } from '../security/roles.js';
 import { addDocument, confirmClass, confirmMap, getDocument, listVersions, newestDocuments } from '../store/library.js';
 import { today } from '../store/house.js';
+import { noticeAll } from '../store/notice-visits.js';
+import { writerOf } from './writer.js';
 import { rawBody, takeRaw } from './raw-body.js';
 import { goneSignal } from '../time-limit.js';
 import { bringStarter, listStarters } from '../store/starters.js';
@@ -142,7 +144,10 @@ export async function libraryRoutes(app: FastifyInstance): Promise<void> {
           !may(role, 'trustMaps')
         )
           throw new HttpProblem('confirmedElsewhere');
-        return reply.status(201).send(await addDocument(app.source, kind, document, userId));
+        const added = await addDocument(app.source, kind, document, userId);
+        if (kind === 'notice')
+          await noticeAll(app.source, document as LibraryDocuments['notice'], writerOf(request, 'editLibrary'));
+        return reply.status(201).send(added);
       },
     );
   });

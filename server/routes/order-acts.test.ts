@@ -1,7 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { PLAIN_TERMS } from '@decurio/core';
-import type { LineUnit, LineView, NewOrderRequest, OrderActed, OrderPageView, PinView } from '@decurio/contract';
+import type {
+  EndingAuthority,
+  LineUnit,
+  LineView,
+  NewOrderRequest,
+  OrderActed,
+  OrderPageView,
+  PinView,
+} from '@decurio/contract';
 import {
   Bench,
   DUE,
@@ -98,7 +106,7 @@ describe('an order by hand', () => {
       order: { units: 1, limitKmh: expect.closeTo(20.117, 3) },
       groups: [{ typeId: 'samphire-26', units: 1, sealed: 0 }],
       expected: [
-        { typeId: 'cockle-20', typeName: 'Cockle 20', mapId: 'ember-three-key', count: 3 },
+        { typeId: 'cockle-20', typeName: 'Cockle 20', mapId: 'fescue-three-key', count: 3 },
         { typeId: 'samphire-26', count: 2 },
       ],
       changes: [{ kind: 'taken', by: 'The technician' }],
@@ -110,7 +118,7 @@ describe('an order by hand', () => {
     ['a type for another kind', () => byHand({ classId: 'scooter-20', units: [unit('H26-0009')] }), 'unknownHere'],
     [
       'a display the type does not carry',
-      () => byHand({ units: [{ ...unit('H26-0009'), mapId: 'ember-three-key' }] }),
+      () => byHand({ units: [{ ...unit('H26-0009'), mapId: 'fescue-three-key' }] }),
       'unknownHere',
     ],
     ['a serial twice', () => byHand({ units: [unit('H26-0009'), unit('h26-0009')] }), 'serialTaken'],
@@ -150,6 +158,22 @@ describe('an order by hand', () => {
     const [only] = await line(request.id);
     const bench = await new Bench(teo, only!.id).open();
     expect(bench.state.opened.order.privateLand).toMatchObject({ label: 'Harbour yard only', authorityBy: 'The lead' });
+    // Out under an authority that has ended: named until it is back.
+    const ending = async () => (await teo.get('/api/orders/ending')).json<EndingAuthority[]>();
+    expect(await ending()).toEqual([]);
+    await server.app.source.query(
+      "UPDATE customer_order SET sealed = 1, terms = JSON_SET(terms, '$.privateLand.endsOn', '2026-01-31') WHERE id = ?",
+      [request.id],
+    );
+    expect(await ending()).toEqual([
+      expect.objectContaining({
+        id: request.id,
+        label: 'Harbour yard only',
+        endsOn: '2026-01-31',
+        hasEnded: true,
+        sealed: 1,
+      }),
+    ]);
   });
 });
 
@@ -381,8 +405,9 @@ describe('one unit otherwise', () => {
 });
 
 describe('a PIN by policy', () => {
-  const look = (id: string, unitId: string | null, person = ines, why = 'handing over') =>
-    person.post(`/api/orders/${id}/pin-looks`, { unitId, why });
+  const look = (id: string, unitId: string | null, person = ines, why = 'handing over', opens = 'start') =>
+    person.post(`/api/orders/${id}/pin-looks`, { opens, unitId, why });
+  const menu = (id: string, unitId: string | null) => look(id, unitId, ines, 'handing over', 'menu');
 
   it('is one for the order, shown to a lead who says why, and every look is recorded', async () => {
     const { taken } = await order();
@@ -401,17 +426,19 @@ describe('a PIN by policy', () => {
   });
 
   it('is one for each unit where the house rules say so', async () => {
-    const request = byHand({ houseRulesId: 'lantern-couriers', units: [unit('H26-0401'), unit('H26-0402')] });
+    const request = byHand({ units: [unit('H26-0401'), unit('H26-0402')] });
     await ines.post('/api/orders', request);
     const [a, b] = await line(request.id);
-    expect(errorOf(await look(request.id, null)).code).toBe('noPin');
+    expect(errorOf(await menu(request.id, null)).code).toBe('noPin');
     const digits = [
-      (await look(request.id, a!.id)).json<PinView>().digits,
-      (await look(request.id, b!.id)).json<PinView>().digits,
+      (await menu(request.id, a!.id)).json<PinView>().digits,
+      (await menu(request.id, b!.id)).json<PinView>().digits,
     ];
-    expect((await look(request.id, a!.id)).json<PinView>().digits).toBe(digits[0]);
+    expect((await menu(request.id, a!.id)).json<PinView>().digits).toBe(digits[0]);
     const { units: others } = await order();
-    expect(errorOf(await look(request.id, others[0]!.id)).code).toBe('notInOrder');
+    expect(errorOf(await menu(request.id, others[0]!.id)).code).toBe('notInOrder');
+    const start = (await look(request.id, null)).json<PinView>().digits;
+    expect(digits).not.toContain(start);
   });
 
   it("cannot be unrecorded with the application's rights", async () => {

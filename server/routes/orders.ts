@@ -29,7 +29,7 @@ import {
   takeByHand,
   withdrawUnits,
 } from '../store/order-acts.js';
-import { listOrders, readLine, readOrder } from '../store/orders.js';
+import { endingAuthorities, listOrders, readLine, readOrder } from '../store/orders.js';
 import { lookAtPin } from '../store/pins.js';
 import { findUnit } from '../store/units.js';
 import { writerOf } from './writer.js';
@@ -45,6 +45,15 @@ export async function orderRoutes(app: FastifyInstance, { pinSecret }: { readonl
     '/orders',
     { schema: { summary: 'Orders, newest first', querystring: pageQuery }, config: { act: 'look' } },
     async (request) => listOrders(app.source, request.query.after),
+  );
+
+  app.get(
+    '/orders/ending',
+    {
+      schema: { summary: 'Authorities for private land that have ended or soon will, with units out under them' },
+      config: { act: 'look' },
+    },
+    async () => endingAuthorities(app.source),
   );
 
   app.post<{ Body: NewOrderRequest }>(

@@ -110,12 +110,12 @@ describe('a class', () => {
 
   it('with a slip is told by its place', async () => {
     const { document } = await newest();
-    const answer = await save(change(document, 'scooter-20', { limit: null, ratedPowerW: -4 }));
+    const answer = await save(change(document, 'scooter-20', { limit: null, greatestMassKg: -4 }));
     expect(errorOf(answer)).toMatchObject({
       code: 'badDocument',
       fields: {
         'classes[1].limit': 'A class for public roads names its limit.',
-        'classes[1].ratedPowerW': 'Above zero.',
+        'classes[1].greatestMassKg': 'Above zero.',
       },
     });
   });
@@ -181,9 +181,41 @@ describe('starter rule packs', () => {
     );
     expect(errorOf(await teo.post('/api/starters/california')).code).toBe('notAllowed');
     expect((await ines.post('/api/starters/california')).statusCode).toBe(201);
-    expect((await teo.get('/api/starters')).json<StarterView[]>()).toHaveLength(before.length - 1);
+    // The country's pack that California's follows is brought along.
+    expect((await teo.get('/api/starters')).json<StarterView[]>()).toHaveLength(before.length - 2);
+    const brought = (await teo.get('/api/library/rulePack')).json<LibraryEntry<'rulePack'>[]>();
+    expect(brought.find(({ id }) => id === 'california')?.document.parent).toEqual({
+      id: 'usa-three-classes',
+      version: 1,
+    });
     expect(errorOf(await ines.post('/api/starters/nowhere')).code).toBe('notFound');
     expect(errorOf(await ines.post('/api/starters/california')).code).toBe('sameDocument');
+  });
+});
+
+describe('a pack that follows another', () => {
+  it('names one that is there at that version, follows nothing itself and holds the class', async () => {
+    const child = JSON.parse(JSON.stringify((await newest()).document)) as RulePack;
+    const save = (over: Partial<RulePack>) =>
+      asta.post('/api/library', {
+        kind: 'rulePack',
+        document: {
+          ...child,
+          id: 'part-of-it',
+          place: 'Part of it',
+          classes: child.classes.map((each) => ({ ...each, follows: each.id, checked: null })),
+          ...over,
+        },
+      });
+    expect(errorOf(await save({ parent: { id: 'nowhere', version: 1 } })).code).toBe('parentMissing');
+    expect(errorOf(await save({ parent: { id: 'port-isel', version: 900 } })).code).toBe('parentMissing');
+    const stray = child.classes.map((each) => ({ ...each, follows: 'other', checked: null }));
+    expect(errorOf(await save({ parent: { id: 'port-isel', version: 1 }, classes: stray })).message).toContain(
+      '"other"',
+    );
+    expect((await save({ parent: { id: 'port-isel', version: 1 } })).statusCode).toBe(201);
+    const third = await save({ id: 'third', place: 'Third', parent: { id: 'part-of-it', version: 1 } });
+    expect(errorOf(third).message).toContain('follows another one');
   });
 });
 
@@ -201,13 +233,14 @@ describe('house rules of a customer', () => {
 
 describe('what an order names by its words', () => {
   it('means one thing: no second type of a name, and none with displays that are not there', async () => {
-    const type = JSON.parse(demoFile('types/samphire-26.json')) as object;
+    const type = { ...(JSON.parse(demoFile('types/samphire-26.json')) as object), checkList: null };
     const answer = async (over: object) =>
       errorOf(await ines.post('/api/library', { kind: 'vehicleType', document: { ...type, ...over } }));
     expect(await answer({ id: 'other-26', name: 'samphire 26' })).toMatchObject({
       code: 'nameTaken',
       message: expect.stringContaining('samphire-26'),
     });
+    expect((await answer({ id: 'other-26', name: 'Other 26', checkList: 'nowhere' })).code).toBe('listMissing');
     expect(await answer({ id: 'other-26', name: 'Other 26', maps: ['tallow-four-key', 'nowhere'] })).toMatchObject({
       code: 'mapsMissing',
       fields: { maps: 'Not in the library: nowhere.' },

@@ -23,13 +23,19 @@ export function openPin(sealed: string, owner: string, secret: string): string {
   return Buffer.concat([decipher.update(Buffer.from(body, 'base64url')), decipher.final()]).toString('utf8');
 }
 
-/** Random digits that nobody tries first: no digit throughout, no run up or down, none of those in `not`. */
+const MOST_TRIES = 10_000;
+
+/**
+ * Random digits that nobody tries first: no digit throughout, no run up or down, none of those in `not`.
+ * @throws where as good as none is left of so few digits
+ */
 export function randomPin(length: number, not: readonly string[]): string {
-  for (;;) {
+  for (let tries = 0; tries < MOST_TRIES; tries++) {
     const digits = Array.from({ length }, () => randomInt(10));
     const text = digits.join('');
     const steps = new Set(digits.slice(1).map((digit, i) => digit - (digits[i] ?? 0)));
     const isObvious = steps.size === 1 && [-1, 0, 1].includes([...steps][0] ?? 0);
     if (!isObvious && !not.includes(text)) return text;
   }
+  throw new Error(`no PIN of ${length} digits is left`);
 }

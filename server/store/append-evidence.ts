@@ -5,10 +5,15 @@ import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { catchUpUnit } from './behind-units.js';
 import { Orders, Units, Visits } from './entities.js';
+import { noticeUnit, noticeVisit } from './notice-visits.js';
+import { clashOf } from './part-numbers.js';
 import { reviseUnit } from './revise-units.js';
 import { oddOf } from './wheel-families.js';
 import { inTransaction } from './transaction.js';
 import { appendIn, readEvidence, type Writer } from './visits.js';
+
+/** What the server writes because of an entry that it has just taken. */
+const FOLLOW_UPS: ReadonlySet<Evidence['kind']> = new Set(['setupRevised', 'outOfFamily', 'numberClash', 'noticed']);
 
 export interface Taken {
   readonly entry: Evidence;
@@ -35,6 +40,7 @@ export async function appendEvidence(
   try {
     return await take(source, unitId, visitId, draft, writer);
   } catch (error) {
+    if (error instanceof HttpProblem && error.code === 'noticeUnseen') await noticeUnit(source, unitId, writer);
     if (!(error instanceof HttpProblem) || error.code !== 'orderMoved') throw error;
     // Left behind by an act on its order: it follows first. Where that changes nothing the entry stands as it was sent.
     await catchUpUnit(source, unitId);
@@ -52,11 +58,13 @@ const take = (
   inTransaction(source, async (manager) => {
     const { entry, isReplay } = await appendIn(manager, unitId, visitId, draft, writer);
     const why = whyAnew(entry);
-    if (why === null && entry.kind !== 'calibrated') return { entry, followed: [], isReplay };
+    const mayFollow = entry.kind === 'calibrated' || entry.kind === 'checkMade';
+    if (why === null && !mayFollow) return { entry, followed: [], isReplay };
     if (!isReplay && why !== null) await workOutAnew(manager, unitId, entry, why, writer);
     if (!isReplay && entry.kind === 'calibrated') await holdAgainstFamily(manager, unitId, entry, writer);
+    if (!isReplay && entry.kind === 'checkMade') await holdOnClash(manager, unitId, entry, writer);
     const followed = (await readEvidence(manager, visitId)).filter(
-      (later) => (later.kind === 'setupRevised' || later.kind === 'outOfFamily') && later.data.cause === entry.id,
+      (later) => FOLLOW_UPS.has(later.kind) && 'cause' in later.data && later.data.cause === entry.id,
     );
     return { entry, followed, isReplay };
   });
@@ -83,6 +91,33 @@ async function holdAgainstFamily(
       },
       writer,
     );
+}
+
+/** A number that was scanned at another unit too holds this one. */
+async function holdOnClash(
+  manager: EntityManager,
+  unitId: string,
+  entry: Extract<Evidence, { readonly kind: 'checkMade' }>,
+  writer: Writer,
+): Promise<void> {
+  const clash = await clashOf(manager, unitId, entry);
+  if (clash)
+    await appendIn(
+      manager,
+      unitId,
+      entry.visitId,
+      {
+        id: randomUUID(),
+        seq: entry.seq + 1,
+        kind: 'numberClash',
+        at: new Date().toISOString(),
+        data: { ...clash, cause: entry.id },
+      },
+      writer,
+    );
+  // By its pack too a unit may be named.
+  const unit = await manager.findOneByOrFail(Units, { id: unitId });
+  await noticeVisit(manager, unit, entry.visitId, writer, entry);
 }
 
 async function workOutAnew(

@@ -9,6 +9,8 @@ import { WheelRuns1764400000000 } from './migrations/1764400000000-wheel-runs.js
 import { Doors1764500000000 } from './migrations/1764500000000-doors.js';
 import { OutOfFamily1764600000000 } from './migrations/1764600000000-out-of-family.js';
 import { House1764700000000 } from './migrations/1764700000000-house.js';
+import { PartNumbers1764900000000 } from './migrations/1764900000000-part-numbers.js';
+import { ClassAsks1764800000000 } from './migrations/1764800000000-class-asks.js';
 
 /** No statement of ours takes as long; what does is ended by the database itself. */
 const STATEMENT_S = 30;
@@ -52,6 +54,8 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
       Doors1764500000000,
       OutOfFamily1764600000000,
       House1764700000000,
+      ClassAsks1764800000000,
+      PartNumbers1764900000000,
     ],
     migrationsTableName: 'migration',
     synchronize: false,

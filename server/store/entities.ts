@@ -240,6 +240,7 @@ export const Pins = new EntitySchema<PinRow>({
     orderId: uuid,
     unitId: { ...uuid, nullable: true },
     owner: uuid,
+    opens: { type: 'varchar', length: 5 },
     sealedDigits: { type: 'varchar', length: 200 },
     madeAt: { type: 'datetime', precision: 3 },
   },

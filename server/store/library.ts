@@ -52,8 +52,14 @@ async function refuseConfusion<K extends LibraryKind>(
         fields: { place: 'There are rules for this place already.' },
       });
   }
+  if (kind === 'rulePack') await refuseStrayParent(manager, document as RulePack);
   if (kind === 'vehicleType') {
-    const { id, name, maps } = document as LibraryDocuments['vehicleType'];
+    const { id, name, maps, checkList } = document as LibraryDocuments['vehicleType'];
+    if (checkList !== null && !(await libraryHeads(manager, 'checkList')).some((head) => head.id === checkList))
+      throw new HttpProblem('listMissing', {
+        message: `The library has no list of checks "${checkList}". Bring that one in first, then this type.`,
+        fields: { checkList: 'Not in the library.' },
+      });
     const twin = (await libraryHeads(manager, 'vehicleType')).find((head) => head.id !== id && same(head.name, name));
     if (twin)
       throw new HttpProblem('nameTaken', {
@@ -68,6 +74,27 @@ async function refuseConfusion<K extends LibraryKind>(
         fields: { maps: `Not in the library: ${missing.join(', ')}.` },
       });
   }
+}
+
+/** What a pack follows is there at that version, follows nothing itself, and holds the classes that are followed. */
+async function refuseStrayParent(manager: EntityManager, { id, parent, classes }: RulePack): Promise<void> {
+  if (parent === null) return;
+  const row = await manager.findOneBy(Library, { kind: 'rulePack', docId: parent.id, version: parent.version });
+  const followed = row && (JSON.parse(row.body) as RulePack);
+  if (!followed || parent.id === id || followed.parent !== null)
+    throw new HttpProblem('parentMissing', {
+      message: followed
+        ? `"${parent.id}" cannot be followed: it is this pack itself, or follows another one.`
+        : `The library has no rule pack "${parent.id}" at version ${parent.version}. Bring that one in first, then this.`,
+      fields: { parent: 'Not a pack that can be followed.' },
+    });
+  const there = new Set(followed.classes.map((each) => each.id));
+  const stray = classes.flatMap((each) => (each.follows === null || there.has(each.follows) ? [] : [each.follows]));
+  if (stray.length > 0)
+    throw new HttpProblem('parentMissing', {
+      message: `"${parent.id}" has no class ${stray.map((each) => `"${each}"`).join(', ')} at version ${parent.version}.`,
+      fields: { parent: `Not among its classes: ${stray.join(', ')}.` },
+    });
 }
 
 /** A check belongs to the values it was made for: it stays with a class that says the same, and cannot be brought in. */

@@ -1,4 +1,12 @@
-import type { ExpectedUnits, LineUnit, LineView, OrderPageView, OrderView, Page } from '@decurio/contract';
+import type {
+  EndingAuthority,
+  ExpectedUnits,
+  LineUnit,
+  LineView,
+  OrderPageView,
+  OrderView,
+  Page,
+} from '@decurio/contract';
 import { checkedLine, type ClassCheck } from '@decurio/core';
 import type { DataSource } from 'typeorm';
 import { HttpProblem } from '../problems.js';
@@ -35,6 +43,24 @@ export async function listOrders(source: DataSource, after?: string): Promise<Pa
     items: items.map((row) => orderView(row, day)),
     next: rows.length > PAGE && last ? writeCursor({ at: last.takenAt, id: last.id }) : null,
   };
+}
+
+/** An authority is named so many days before it ends. */
+const SOON_DAYS = 30;
+const MOST_ENDING = 50;
+
+/** Authorities for private land under which units are out and which have ended or will within thirty days, the first to end first. */
+export async function endingAuthorities(source: DataSource): Promise<EndingAuthority[]> {
+  const day = await today(source.manager);
+  const soon = new Date(Date.parse(`${day}T00:00:00Z`) + SOON_DAYS * 86_400_000).toISOString().slice(0, 10);
+  const rows = await source.query<(Omit<EndingAuthority, 'hasEnded'> & { readonly endsOn: string })[]>(
+    `SELECT id, number, customer, sealed, JSON_VALUE(terms, '$.privateLand.label') AS label,
+       JSON_VALUE(terms, '$.privateLand.endsOn') AS endsOn
+     FROM customer_order WHERE isPrivateLand AND sealed > 0
+     HAVING endsOn <= ? ORDER BY endsOn, number LIMIT ${MOST_ENDING}`,
+    [soon],
+  );
+  return rows.map((row) => ({ ...row, hasEnded: row.endsOn < day }));
 }
 
 /** One order with all its units in the order they were taken in. */

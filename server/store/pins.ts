@@ -12,74 +12,90 @@ import type { Writer } from './visits.js';
 const USUAL_DIGITS = 4;
 
 /**
- * Shows the PIN that policy sets for an order or one of its units, made at the first look. Every look is recorded
+ * Shows the PIN that policy sets for an order or one of its units, made at the first look; what starts a ride never has
+ * the digits that open a menu of the same order. Every look is recorded
  * before the digits are given out.
  */
 export async function lookAtPin(
   source: DataSource,
   orderId: string,
-  { unitId, why }: PinLookRequest,
+  { opens, unitId, why }: PinLookRequest,
   { by }: Writer,
   secret: string,
 ): Promise<PinView> {
   return inTransaction(source, async (manager) => {
     const order = await manager.findOne(Orders, { where: { id: orderId }, lock: { mode: 'pessimistic_write' } });
     if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
-    const owner = await ownerOf(manager, order, unitId);
-    const pin = (await manager.findOneBy(Pins, { owner })) ?? (await makePin(manager, order, owner, secret));
+    const whose = { opens, owner: await ownerOf(manager, order, opens, unitId) };
+    const pin = (await manager.findOneBy(Pins, whose)) ?? (await makePin(manager, order, whose, secret));
     const looks = await manager.find(PinLooks, { where: { pinId: pin.id }, order: { at: 'DESC' }, take: 50 });
     await manager.insert(PinLooks, { id: randomUUID(), pinId: pin.id, byName: by.name, at: new Date(), why });
     return {
-      digits: digitsOf(pin, owner, secret),
+      digits: digitsOf(pin, secret),
       madeAt: pin.madeAt.toISOString(),
       looks: looks.map((look) => ({ by: look.byName, at: look.at.toISOString(), why: look.why })),
     };
   });
 }
 
-function digitsOf({ sealedDigits }: PinRow, owner: string, secret: string): string {
+type Whose = Pick<PinRow, 'owner' | 'opens'>;
+
+/** What a PIN is bound to as it is sealed. */
+const bound = ({ owner, opens }: Whose): string => (opens === 'menu' ? owner : `${owner}.${opens}`);
+
+function digitsOf(pin: PinRow, secret: string): string {
   try {
-    return openPin(sealedDigits, owner, secret);
+    return openPin(pin.sealedDigits, bound(pin), secret);
   } catch {
     throw new HttpProblem('pinLocked');
   }
 }
 
 /** Whose PIN it is by the house rules: the order's, or this unit's own. */
-async function ownerOf(manager: EntityManager, order: OrderRow, unitId: string | null): Promise<string> {
+async function ownerOf(
+  manager: EntityManager,
+  order: OrderRow,
+  opens: PinRow['opens'],
+  unitId: string | null,
+): Promise<string> {
   const { document } = await getDocument(manager, 'houseRules', order.houseRulesId);
   const unit = unitId === null ? null : await manager.findOneBy(Units, { id: unitId, orderId: order.id });
   if (unitId !== null && !unit) throw new HttpProblem('notInOrder');
-  const policy = (unit && wishesOf(unit)?.choices.pin) ?? document.choices.pin;
+  const choice = opens === 'menu' ? 'pin' : 'startPin';
+  const policy = (unit && wishesOf(unit)?.choices[choice]) ?? document.choices[choice];
   if (policy === 'asFound') throw new HttpProblem('noPin');
   if (policy === 'perOrder') return order.id;
   if (unit === null) throw new HttpProblem('noPin', { message: 'Each unit has a PIN of its own. Choose the unit.' });
   return unit.id;
 }
 
-async function makePin(manager: EntityManager, order: OrderRow, owner: string, secret: string): Promise<PinRow> {
+async function makePin(manager: EntityManager, order: OrderRow, whose: Whose, secret: string): Promise<PinRow> {
+  const { owner, opens } = whose;
   const units = await manager.find(Units, {
     where: owner === order.id ? { orderId: order.id } : { id: owner },
     select: { mapId: true },
   });
   const mapIds = [...new Set(units.map((unit) => unit.mapId))];
   const maps = await getDocuments(manager, 'displayMap', mapIds);
-  const codes = maps.flatMap(({ document }) =>
-    document.codes.filter(({ function: fn }) => fn === 'accessPin' || fn === 'startupPin'),
-  );
+  const codes = maps.flatMap(({ document }) => document.codes.filter(({ function: fn }) => fn === FUNCTIONS[opens]));
   const length = Math.min(USUAL_DIGITS, ...codes.map(({ range }) => String(range.max).length));
   const delivered = [
     ...codes.map(({ factory }) => String(factory).padStart(length, '0')),
     ...maps.flatMap(({ document }) => (document.menu?.pin ? [document.menu.pin.factory] : [])),
   ];
+  const others = (await manager.findBy(Pins, { orderId: order.id })).filter((pin) => pin.opens !== opens);
+  const taken = others.map((pin) => digitsOf(pin, secret));
   const row: PinRow = {
     id: randomUUID(),
     orderId: order.id,
     unitId: owner === order.id ? null : owner,
     owner,
-    sealedDigits: sealPin(randomPin(length, delivered), owner, secret),
+    opens,
+    sealedDigits: sealPin(randomPin(length, [...delivered, ...taken]), bound(whose), secret),
     madeAt: new Date(),
   };
   await manager.insert(Pins, row);
   return row;
 }
+
+const FUNCTIONS = { menu: 'accessPin', start: 'startupPin' } as const;

@@ -206,8 +206,9 @@ export interface PinRow {
   orderId: string;
   /** Null for the PIN of the whole order. */
   unitId: string | null;
-  /** The unit, or the order where there is one PIN for it: unique, so that nobody gets two. */
+  /** The unit, or the order where there is one PIN for it: unique for what it opens, so that nobody gets two. */
   owner: string;
+  opens: 'menu' | 'start';
   sealedDigits: string;
   madeAt: Date;
 }

@@ -6,7 +6,9 @@ import {
   hashOf,
   NO_FACTS,
   STEPS_OFFERED,
+  toldToRider,
   type BatchRead,
+  type CheckList,
   type EvidenceData,
   type OrderOfVisit,
   type OrderTerms,
@@ -20,7 +22,7 @@ import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import type { OrderRow, UnitRow } from './entities.js';
 import { today } from './house.js';
-import { getDocument } from './library.js';
+import { getDocument, getDocuments } from './library.js';
 import { withFamily } from './wheel-families.js';
 
 export const termsOf = (order: Pick<OrderRow, 'terms'>): OrderTerms => JSON.parse(order.terms) as OrderTerms;
@@ -80,13 +82,23 @@ export function inputsFor(
 const ref = ({ id, version, name }: LibraryEntry) => ({ id, version, name });
 
 /** What visits and papers repeat of an order. */
-export function orderOfVisit(order: OrderRow, vehicleClass: VehicleClass, day: string): OrderOfVisit {
+export function orderOfVisit(
+  order: OrderRow,
+  { vehicleClass, type: { tyre } }: Pick<SetupInputs, 'vehicleClass' | 'type'>,
+  day: string,
+): OrderOfVisit {
   const { privateLand } = termsOf(order);
   return {
     number: order.number,
     customer: order.customer,
     className: vehicleClass.title,
     classChecked: checkedLine(vehicleClass.checked, day),
+    asks: {
+      rider: toldToRider(vehicleClass),
+      label: vehicleClass.labelFields,
+      labelLetterMm: vehicleClass.labelLetterMm,
+      tyreBar: tyre.barFrom !== null && tyre.barTo !== null ? { from: tyre.barFrom, to: tyre.barTo } : null,
+    },
     ...(privateLand
       ? { privateLand: { label: privateLand.label, endsOn: privateLand.endsOn, authorityBy: privateLand.authorityBy } }
       : {}),
@@ -108,7 +120,7 @@ export async function openingOf(
   const { type, map, rulePack, houseRules } = deciding;
   const data = {
     serial: unit.serial,
-    order: orderOfVisit(order, inputs.vehicleClass, deciding.today),
+    order: orderOfVisit(order, inputs, deciding.today),
     steps: STEPS_OFFERED,
     versions: {
       type: ref(type),
@@ -120,6 +132,7 @@ export async function openingOf(
     factory: Object.fromEntries(map.document.codes.map((code) => [code.label, code.factory])),
     setup: compileSetup(inputs),
     bench: benchTermsFor({
+      ...(await checkListOf(manager, type.document.checkList)),
       type: type.document,
       map: map.document,
       houseRules: houseRules.document,
@@ -128,6 +141,15 @@ export async function openingOf(
     }),
   };
   return { data, mapVersion: map.version };
+}
+
+/** The list of checks that a type names, at its newest. */
+async function checkListOf(
+  manager: EntityManager,
+  id: string | null,
+): Promise<{ readonly checkList?: { readonly list: CheckList; readonly version: number } }> {
+  const [entry] = id === null ? [] : await getDocuments(manager, 'checkList', [id]);
+  return entry ? { checkList: { list: entry.document, version: entry.version } } : {};
 }
 
 const SAME_BATCH = 'orderId = ? AND typeId = ? AND mapId = ? AND foundAt IS NOT NULL AND id <> ?';
@@ -156,7 +178,7 @@ export function revisionOf(
   const inputs = inputsFor(deciding, order, unit, known);
   return {
     why,
-    order: orderOfVisit(order, inputs.vehicleClass, deciding.today),
+    order: orderOfVisit(order, inputs, deciding.today),
     versions: { type: ref(deciding.type), rulePack: ref(deciding.rulePack), houseRules: ref(deciding.houseRules) },
     pack: deciding.type.document.pack,
     setup: compileSetup(inputs),

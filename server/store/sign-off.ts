@@ -5,6 +5,7 @@ import { Orders, type UnitRow } from './entities.js';
 import { getDocument } from './library.js';
 import { classOf, saysTheSame, termsOf } from './setups.js';
 import { today } from './house.js';
+import { unseenNotices } from './notices.js';
 
 /**
  * What the log alone cannot know at sign off: that a lead of this house has checked the class, that the check still
@@ -21,6 +22,7 @@ export async function guardSignOff(
     lock: { mode: 'pessimistic_write' },
   });
   if (unit.revision < order.revision) throw new HttpProblem('orderMoved');
+  if ((await unseenNotices(manager, unit, state)).length > 0) throw new HttpProblem('noticeUnseen');
   const newest = await getDocument(manager, 'rulePack', order.rulePackId);
   const used = await getDocument(
     manager,

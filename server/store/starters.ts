@@ -22,6 +22,7 @@ export async function listStarters(manager: EntityManager): Promise<StarterView[
     .map(({ id, name, place, classes }) => ({ id, name, place, classes: classes.length }));
 }
 
+/** Brings one in, and first the one that it follows where the library has none of that name. */
 export async function bringStarter(
   source: DataSource,
   id: string,
@@ -29,5 +30,9 @@ export async function bringStarter(
 ): Promise<LibraryEntry<'rulePack'>> {
   const pack = readStarters().find((each) => each.id === id);
   if (!pack) throw new HttpProblem('notFound', { message: `No starter rule pack is called "${id}".` });
-  return addDocument(source, 'rulePack', pack, accountId);
+  if (pack.parent === null) return addDocument(source, 'rulePack', pack, accountId);
+  const { id: parentId } = pack.parent;
+  const here = (await libraryHeads(source.manager, 'rulePack')).find((head) => head.id === parentId);
+  const { version } = here ?? (await bringStarter(source, parentId, accountId));
+  return addDocument(source, 'rulePack', { ...pack, parent: { id: parentId, version } }, accountId);
 }

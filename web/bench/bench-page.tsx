@@ -1,7 +1,7 @@
 import { Suspense, useEffect, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { useParams } from 'react-router';
-import { mapTitle, needsSafety, offers, type EvidenceKind, type VisitState } from '@decurio/core';
+import { checksLeft, mapTitle, needsSafety, offers, type EvidenceKind, type VisitState } from '@decurio/core';
 import type { BenchView, SessionView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
@@ -23,6 +23,7 @@ import {
   ByHand,
   Calibrate,
   CheckIn,
+  Checks,
   CutPower,
   Held,
   HoldDialog,
@@ -248,6 +249,7 @@ function Step({
   if (needsSafety(state)) return <MakeSafe key="again" state={state} visit={visit} />;
   switch (state.step) {
     case 'checkIn':
+      if (checksLeft(state, 'checkIn').length > 0) return <Checks state={state} visit={visit} step="checkIn" />;
       return <CheckIn key={state.parts.length} bench={bench} state={state} visit={visit} />;
     case 'makeSafe':
       return <MakeSafe key="first" state={state} visit={visit} />;
@@ -264,6 +266,7 @@ function Step({
         return <Calibrate key={state.wheelFamily} bench={bench} state={state} visit={visit} />;
       return <ByHand key="calibrate" step="calibrate" visit={visit} />;
     case 'prove':
+      if (checksLeft(state, 'prove').length > 0) return <Checks state={state} visit={visit} step="prove" />;
       return <ByHand key="prove" step="prove" visit={visit} />;
     case 'signOff':
       return <SignOff bench={bench} state={state} visit={visit} />;

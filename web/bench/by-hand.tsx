@@ -1,6 +1,7 @@
 import { Textarea } from '@mantine/core';
 import { useState } from 'react';
-import { stepTitle } from '@decurio/core';
+import { isNeverLeftOut, proofWords, stepTitle } from '@decurio/core';
+import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
 import { Notice } from '../ui/notice.js';
 import type { Visit } from './use-visit.js';
@@ -15,7 +16,7 @@ const ASKS = {
   },
   prove: {
     title: 'Does it do what was promised?',
-    lead: 'Throttle from standstill, assist start and end, each brake lever, every mode at the highest level on a full pack. If you tried it, say what you tried and what came out.',
+    lead: 'Throttle from standstill, assist start and end, each brake lever, every mode at the highest level on a full pack. Say what you tried and what came out.',
     left: 'Not tried: the record says that nothing was proved on the road.',
     next: 'sign off',
   },
@@ -23,10 +24,16 @@ const ASKS = {
 
 /** Calibrate and Prove, done with one's own means: what was done in words, or openly left out. */
 export function ByHand({ step, visit }: { readonly step: keyof typeof ASKS; readonly visit: Visit }) {
+  const { who } = useSession();
   const [words, setWords] = useState('');
   const { title, lead, left, next } = ASKS[step];
   const done = words.trim() !== '';
-  const go = () => void visit.act('stepByHand', { step, done, words: words.trim() });
+  const proves = step === 'prove' ? (visit.state?.opened.setup.proves ?? []) : [];
+  const isAsked = proves.length > 0;
+  const mayLeaveOut = isAsked && who !== null && who.role !== 'technician' && !proves.some(isNeverLeftOut);
+  const go = () => {
+    if (!isAsked || done) void visit.act('stepByHand', { step, done, words: words.trim() });
+  };
   return (
     <form
       className={classes['panel']}
@@ -37,16 +44,34 @@ export function ByHand({ step, visit }: { readonly step: keyof typeof ASKS; read
     >
       <p className="cap">{stepTitle(step)}</p>
       <h2 className={classes['title']}>{title}</h2>
-      <p className={classes['lead']}>{lead}</p>
+      {!isAsked && <p className={classes['lead']}>{lead}</p>}
       {step === 'prove' && (
         <Notice
           kind="care"
           says="Helmet on in the yard. Never ride a test on a public road with an uncapped unit. Motor and brake may be hot."
         />
       )}
+      {isAsked && (
+        <ol className={classes['proofs']} aria-label="To be shown on the vehicle">
+          {proves.map((proof) => {
+            const { first, tries } = proofWords(proof);
+            return (
+              <li key={proof.kind}>
+                {first !== null && <strong>{first} </strong>}
+                {tries}
+                {isNeverLeftOut(proof) && <span className={classes['never']}> No unit leaves without it.</span>}
+              </li>
+            );
+          })}
+        </ol>
+      )}
       <Textarea
-        label="Done by hand"
-        description="Left empty, the step is left out, and every paper says so."
+        label={isAsked ? 'What came out' : 'Done by hand'}
+        description={
+          isAsked
+            ? 'Each of them, in your words. A lead may leave out what wants a yard, in writing.'
+            : 'Left empty, the step is left out, and every paper says so.'
+        }
         value={words}
         onChange={(e) => setWords(e.target.value)}
         onKeyDown={(event) => {
@@ -57,15 +82,24 @@ export function ByHand({ step, visit }: { readonly step: keyof typeof ASKS; read
           }
         }}
         maxLength={500}
-        rows={4}
+        rows={isAsked ? 3 : 4}
         data-scan-guard="words"
         autoFocus
       />
-      {!done && <p className="soft">{left}</p>}
+      {!done && !isAsked && <p className="soft">{left}</p>}
       <div className={classes['acts']}>
-        <ActButton type="submit" look="main" hotkey="Enter" onAct={() => undefined}>
-          {done ? `Done by hand, to ${next}` : `Left out, to ${next}`}
+        <ActButton type="submit" look="main" hotkey="Enter" disabled={isAsked && !done} onAct={() => undefined}>
+          {isAsked ? `Shown so, to ${next}` : done ? `Done by hand, to ${next}` : `Left out, to ${next}`}
         </ActButton>
+        {mayLeaveOut && (
+          <ActButton
+            look="care"
+            disabled={!done}
+            onAct={() => void visit.act('stepByHand', { step, done: false, words: words.trim() })}
+          >
+            Leave it out, in these words
+          </ActButton>
+        )}
       </div>
     </form>
   );

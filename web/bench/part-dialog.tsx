@@ -12,6 +12,8 @@ const VOIDS: Readonly<Record<Part, string>> = {
   display:
     'Everything that was read or keyed is void: the unit is checked in again with its new display. Kilometres are carried forward.',
   controller: 'What was read and keyed is void: the codes are read as found again, all of them.',
+  firmware:
+    'What was read, keyed and proved is void: an update may set every code anew. Say which version it had and which it has.',
   motor: 'The read-back is void: restart and read again. Runs made with the old wheel tell nothing of this one.',
   tyre: 'Runs made with the old tyre are void: it is calibrated again.',
   pack: 'The read-back is void: values may be lost while the pack is out. Restart and read again.',
@@ -88,7 +90,7 @@ export function PartDialog({
         {part === 'pack' && <PackConditionField value={condition} onChange={setCondition} />}
         {packV !== null && <PackSays pack={bench.type.pack} packV={packV} />}
         <Textarea
-          label="What was changed, and why"
+          label={part === 'pack' ? 'What was changed, why, and where the old pack went' : 'What was changed, and why'}
           value={words}
           onChange={(e) => setWords(e.target.value)}
           minLength={3}

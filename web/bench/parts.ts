@@ -6,6 +6,7 @@ export const Calibrate = part(() => import('./calibrate/calibrate.js').then((m) 
 export const Verdict = part(() => import('./calibrate/verdict.js').then((m) => ({ default: m.Verdict })));
 export const WheelDialog = part(() => import('./calibrate/wheel-dialog.js').then((m) => ({ default: m.WheelDialog })));
 export const CheckIn = part(() => import('./check-in.js').then((m) => ({ default: m.CheckIn })));
+export const Checks = part(() => import('./checks/checks.js').then((m) => ({ default: m.Checks })));
 export const CutPower = part(() => import('./cut-power.js').then((m) => ({ default: m.CutPower })));
 export const Held = part(() => import('./held.js').then((m) => ({ default: m.Held })));
 export const HoldDialog = part(() => import('./correcting-dialogs.js').then((m) => ({ default: m.HoldDialog })));

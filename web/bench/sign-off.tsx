@@ -48,33 +48,35 @@ export function SignOff({
       <p className={classes['lead']}>
         Set up for {state.opened.order.className}. You answer for it as {who?.name}, {who?.role}.
       </p>
-      <Notice
-        kind="care"
-        title="What this does not prove"
-        says={`${trueSpeedSays(state)} Legal values: ${bench.classChecked}.${left.length > 0 ? ` Left out: ${left.join(', ')}.` : ''}`}
-      />
-      {stands.length > 0 && <Notice kind="note" title="What stands beside the codes" says={stands.join(' ')} />}
-      {bench.classStanding !== 'checked' && (
+      <div className={classes['reads']} tabIndex={0} role="region" aria-label="What you answer for">
         <Notice
-          kind="stop"
-          title={
-            bench.classStanding === 'expired'
-              ? 'The check of this class has run out'
-              : 'Nobody here has checked this class'
-          }
-          says="It cannot be signed off. A lead confirms the class under Library, Rule packs, with the local authority."
+          kind="care"
+          title="What this does not prove"
+          says={`${trueSpeedSays(state)} Legal values: ${bench.classChecked}.${left.length > 0 ? ` Left out: ${left.join(', ')}.` : ''}`}
         />
-      )}
-      {closed?.code === 'oddInFamily' && (
-        <Notice kind="stop" title="It does not read as its family" says={closed.message} />
-      )}
-      <FindingList findings={state.opened.setup.findings} />
-      {state.opened.setup.findings.some(isOpen) && (
-        <p className={classes['lead']}>
-          A lead chooses on the page of <Link to={`/orders/${bench.orderId}`}>order {bench.orderNumber}</Link>; then it
-          can be signed off.
-        </p>
-      )}
+        {stands.length > 0 && <Notice kind="note" title="What stands beside the codes" says={stands.join(' ')} />}
+        {bench.classStanding !== 'checked' && (
+          <Notice
+            kind="stop"
+            title={
+              bench.classStanding === 'expired'
+                ? 'The check of this class has run out'
+                : 'Nobody here has checked this class'
+            }
+            says="It cannot be signed off. A lead confirms the class under Library, Rule packs, with the local authority."
+          />
+        )}
+        {closed?.code === 'oddInFamily' && (
+          <Notice kind="stop" title="It does not read as its family" says={closed.message} />
+        )}
+        <FindingList findings={state.opened.setup.findings} />
+        {state.opened.setup.findings.some(isOpen) && (
+          <p className={classes['lead']}>
+            A lead chooses on the page of <Link to={`/orders/${bench.orderId}`}>order {bench.orderNumber}</Link>; then
+            it can be signed off.
+          </p>
+        )}
+      </div>
       <Textarea
         label="Words for the record, if there is anything to say"
         value={words}

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { LibraryDocuments, LibraryEntry, LibraryKind } from '@decurio/contract';
-import { documentSchemas } from '@decurio/contract';
+import { documentSchemas, inTodaysForm } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
@@ -61,8 +61,9 @@ export function BringIn<K extends FormKind>({ kind, says }: { readonly kind: K; 
   const [add] = api.useAddDocumentMutation();
   const [problems, setProblems] = useState<readonly string[]>([]);
   const bring = async (name: string, text: string) => {
-    const document = readJson(text);
-    if (document === null) return setProblems([`${name} is no JSON.`]);
+    const read = readJson(text);
+    if (read === null) return setProblems([`${name} is no JSON.`]);
+    const document = inTodaysForm(read);
     const slips = Object.entries(slipsIn(documentSchemas[kind], document)).map(
       ([path, message]) => `${path === '' ? 'the file' : path}: ${message}`,
     );

@@ -7,8 +7,10 @@ import { useSession } from '../state/session.js';
 import { Busy, Notice } from '../ui/notice.js';
 import { today } from '../ui/house-zone.js';
 import { BringIn } from './document-acts.js';
+import { CheckListSheet } from './checks/check-list-sheet.js';
 import { DisplayPage } from './displays/display-page.js';
 import { HouseRulesSheet } from './house/house-rules-sheet.js';
+import { NoticeSheet } from './notices/notice-sheet.js';
 import { RulePackSheet } from './rules/rule-pack-sheet.js';
 import { Starters } from './rules/starters.js';
 import { Shelves, SHELVES } from './shelves.js';
@@ -121,5 +123,9 @@ function Sheet({ entry }: { readonly entry: LibraryEntry }) {
       return <RulePackSheet key={entry.id} entry={entry as LibraryEntry<'rulePack'>} />;
     case 'houseRules':
       return <HouseRulesSheet entry={entry as LibraryEntry<'houseRules'>} />;
+    case 'notice':
+      return <NoticeSheet entry={entry as LibraryEntry<'notice'>} />;
+    case 'checkList':
+      return <CheckListSheet entry={entry as LibraryEntry<'checkList'>} />;
   }
 }

@@ -53,15 +53,16 @@ describe('a class, line by line', () => {
       limit: { value: 28, unit: 'mph' },
       throttle: 'toSpeed',
       throttleTo: { value: 20, unit: 'mph' },
-      ratedPowerW: 750,
-      needsSpeedometer: true,
+      power: [{ watts: 750, basis: 'rated', is: 'atMost' }],
+      fittings: ['speedometer'],
       tolerance: 0.1,
     });
     expect(class3).toMatchObject({
       'Assist ends': '28 mph (45.062 km/h)',
       Throttle: 'to 20 mph (32.187 km/h)',
       Power: "750 W, counted as the motor's rated label",
-      Also: 'speedometer; end speed is measured; tolerance 10 %',
+      'On the vehicle': 'speedometer',
+      Also: 'end speed is measured; tolerance 10 %',
     });
     expect(class3).not.toHaveProperty('Slow mode');
     expect(class3).not.toHaveProperty('Label');
@@ -71,7 +72,7 @@ describe('a class, line by line', () => {
     expect(rows({ throttle: 'none', startAid: { value: 6, unit: 'km/h' } })).toMatchObject({
       Throttle: 'none; start-up aid to 6 km/h',
     });
-    expect(rows({ throttle: 'none' })).not.toHaveProperty('Drive from standstill');
+    expect(rows({ throttle: 'none' })).not.toHaveProperty('Throttle drives');
     expect(rows({ regime: 'privateLand' })['Assist ends']).toBe("the type's or the site's limit");
   });
 });

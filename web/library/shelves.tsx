@@ -8,6 +8,8 @@ export const SHELVES: readonly { readonly kind: LibraryKind; readonly title: str
   { kind: 'vehicleType', title: 'Types', add: 'New type' },
   { kind: 'rulePack', title: 'Rule packs', add: 'New or starter pack' },
   { kind: 'houseRules', title: 'House rules', add: 'New house rules' },
+  { kind: 'checkList', title: 'Checks', add: 'New list of checks' },
+  { kind: 'notice', title: 'Notices', add: 'New notice' },
 ];
 
 /** Rooms of the library that hold no documents. */

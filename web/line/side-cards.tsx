@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { stepTitle } from '@decurio/core';
+import { HOLD_REASONS, stepTitle } from '@decurio/core';
 import type { LineUnit } from '@decurio/contract';
 import classes from './side-cards.module.css';
 
@@ -28,21 +28,12 @@ export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; 
           ))}
         </ul>
       </section>
-      {held.length > 0 && (
-        <section className={`${classes['card']} ${classes['held']}`}>
-          <h2 className="cap">Held</h2>
-          <ul>
-            {held.slice(0, SHOWN).map((unit) => (
-              <li key={unit.id}>
-                <Link to={`/bench/${unit.id}`}>
-                  <span className={classes['serial']}>{unit.serial}</span> {unit.heldWords}
-                </Link>
-              </li>
-            ))}
-          </ul>
-          {held.length > SHOWN && <p className="soft">and {held.length - SHOWN} more, marked in the ranks</p>}
-        </section>
-      )}
+      <HeldCard
+        title="Quarantine"
+        says="Outdoors, apart from everything, not carried through the building. Nobody powers or charges them."
+        units={held.filter(isQuarantined)}
+      />
+      <HeldCard title="Held" units={held.filter((unit) => !isQuarantined(unit))} />
       {odd.length > 0 && (
         <section className={`${classes['card']} ${classes['odd']}`}>
           <h2 className="cap">Unlike their family</h2>
@@ -62,5 +53,36 @@ export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; 
         </section>
       )}
     </aside>
+  );
+}
+
+/** Its pack must not be powered: it stands in a place of its own until it is measured again, another is in, or it is withdrawn. */
+const isQuarantined = ({ heldReason }: LineUnit): boolean => heldReason === HOLD_REASONS.pack;
+
+interface HeldCardProps {
+  readonly title: string;
+  readonly says?: string;
+  readonly units: readonly LineUnit[];
+}
+
+function HeldCard({ title, says, units }: HeldCardProps) {
+  if (units.length === 0) return null;
+  return (
+    <section className={`${classes['card']} ${classes['held']}`} aria-label={title}>
+      <h2 className="cap">{title}</h2>
+      {says && <p>{says}</p>}
+      <ul>
+        {units.slice(0, SHOWN).map((unit) => (
+          <li key={unit.id}>
+            <Link to={`/bench/${unit.id}`}>
+              <span className={classes['words']}>
+                <span className={classes['serial']}>{unit.serial}</span> {unit.heldWords}
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      {units.length > SHOWN && <p className="soft">and {units.length - SHOWN} more, marked in the ranks</p>}
+    </section>
   );
 }

@@ -6,6 +6,7 @@ import { api, asProblem, type ApiProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
 import { DueAt } from '../ui/due-at.js';
 import { Busy, Notice } from '../ui/notice.js';
+import { EndingAuthorities } from './ending-authorities.js';
 import { DropOrder } from './intake/drop-order.js';
 import { IntakeCard } from './intake/intake-card.js';
 import classes from './orders-page.module.css';
@@ -79,6 +80,7 @@ export function OrdersPage() {
           />
         )}
       </div>
+      <EndingAuthorities />
       <OrderList />
     </div>
   );

@@ -9,6 +9,7 @@ import type {
   DecideRequest,
   DisplayFoundRequest,
   DisputeView,
+  EndingAuthority,
   EntryTaken,
   ErrorBody,
   IntakeReport,
@@ -114,6 +115,10 @@ export const api = createApi({
 
     orders: build.query<Page<OrderView>, string | undefined>({
       query: (after) => ({ url: '/orders', params: after === undefined ? {} : { after } }),
+      providesTags: [{ type: 'Orders', id: 'list' }],
+    }),
+    ending: build.query<EndingAuthority[], null>({
+      query: () => '/orders/ending',
       providesTags: [{ type: 'Orders', id: 'list' }],
     }),
     line: build.query<LineView, string>({

@@ -22,6 +22,9 @@ const TITLES: Readonly<Record<EvidenceKind, string>> = {
   withdrawn: 'Withdrawn',
   checkedIn: 'Checked in',
   packMeasured: 'Pack measured',
+  checkMade: 'Checked',
+  numberClash: 'Noted twice',
+  noticed: 'Named by a notice',
   photographed: 'Photographed',
   madeSafe: 'Made safe',
   asFoundRead: 'As found',
@@ -105,6 +108,17 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
       return decisionWords(entry.data);
     case 'signedOff':
       return entry.data.words;
+    case 'checkMade': {
+      const { check, outcome, figure, text, tool, words } = entry.data;
+      const said = { good: 'good', notGood: 'not good', notFitted: 'not fitted' }[outcome];
+      return [`${check}: ${said}`, figure === null ? '' : String(figure), text, tool && `tool ${tool}`, words]
+        .filter((part) => part !== '')
+        .join(', ');
+    }
+    case 'noticed':
+      return `${entry.data.notice.name}, version ${entry.data.notice.version}: ${entry.data.says}`;
+    case 'numberClash':
+      return `${entry.data.number} is noted at ${entry.data.serial} too`;
     case 'photographed':
       return `${PHOTO_SUBJECTS[entry.data.subject]}${entry.data.words === '' ? '' : `: ${entry.data.words}`}, SHA-256 ${entry.data.sha256.slice(0, 12)}`;
     case 'madeSafe':

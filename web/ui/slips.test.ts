@@ -6,7 +6,7 @@ import { slipsIn } from './slips.js';
 describe('slips in a document', () => {
   it('stand at the field a form knows, the first one of each', () => {
     const slips = slipsIn(rulePackSchema, {
-      format: 'decurio-rule-pack/2',
+      format: 'decurio-rule-pack/3',
       id: 'A b',
       name: '',
       place: 'x',
@@ -23,7 +23,7 @@ describe('slips in a document', () => {
   it('are none in a sound one', () => {
     expect(
       slipsIn(houseRulesSchema, {
-        format: 'decurio-house-rules/2',
+        format: 'decurio-house-rules/3',
         id: 'hire',
         name: 'Hire',
         customer: null,

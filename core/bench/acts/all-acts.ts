@@ -14,9 +14,11 @@ import {
   wheelMeasured,
 } from './calibrate.js';
 import { checkedIn, packMeasured, photographed } from './check-in.js';
+import { checkMade, numberClash } from './checks.js';
 import { held, released } from './hold.js';
 import { codeKeyed, codeSeen, codeStuck, keyInClosed, restarted } from './key-in.js';
 import { madeSafe, takenOver } from './make-safe.js';
+import { noticed } from './notice.js';
 import { displayFound } from './open-visit.js';
 import { codeRead, readBackClosed } from './read-back.js';
 import { partReplaced } from './replace-part.js';
@@ -32,6 +34,9 @@ export const ACTS: { readonly [K in EvidenceKind]: ActOf<K> } = {
   displayFound,
   checkedIn,
   packMeasured,
+  checkMade,
+  numberClash,
+  noticed,
   photographed,
   madeSafe,
   asFoundRead,

@@ -3,6 +3,7 @@ import { PHOTO_SUBJECTS, type EntryOf, type PhotoSubject } from '../evidence.js'
 import { refusal, type Refusal } from '../refusals.js';
 import type { VisitState } from '../visit-state.js';
 import type { ActOf } from './act.js';
+import { checksMissing } from './checks.js';
 import { advance } from './support.js';
 
 const UNSAFE_PACK =
@@ -10,7 +11,8 @@ const UNSAFE_PACK =
 
 /** A pack that must not be powered stops the unit here, whatever else was typed. */
 export const checkedIn: ActOf<'checkedIn'> = {
-  refuses: (state, { data }) => (packStops(state, data) === null ? photosMissing(state, 'checkIn') : null),
+  refuses: (state, { data }) =>
+    packStops(state, data) === null ? (photosMissing(state, 'checkIn') ?? checksMissing(state, 'checkIn')) : null,
   then: (state, deed) => {
     const next = { ...advance(state, 'checkIn', deed), checkedIn: deed.data };
     const [pack, damage] = [packStops(state, deed.data), damageStops(state, deed.data)];

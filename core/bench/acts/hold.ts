@@ -5,6 +5,8 @@ import { isAfter, stepTitle, type StepId } from '../steps.js';
 import { judged, type VisitState } from '../visit-state.js';
 import type { ActOf } from './act.js';
 import { packStops } from './check-in.js';
+import { withoutBad } from './checks.js';
+import { noticeDecided, noticeWords } from './notice.js';
 import { toFindFirst } from './as-found.js';
 import { sendBack } from './read-back.js';
 import { goBack, readable } from './support.js';
@@ -31,10 +33,11 @@ export const released: ActOf<'released'> = {
   },
   then: (state, deed) => {
     const { decision = GO_ON } = deed.data;
-    const free = { ...state, held: stoppedAfter(state, deed), isSafe: false };
+    const notices = noticeDecided(state);
+    const free = { ...state, notices, held: stoppedAfter({ ...state, notices }, deed), isSafe: false };
     switch (decision.way) {
       case 'goOn':
-        return readAgain(free);
+        return readAgain({ ...free, checks: withoutBad(free) });
       case 'accept':
         return accept(free, decision.labels, deed);
       case 'sendBack':
@@ -54,13 +57,15 @@ function packStillStops(state: VisitState): Refusal | null {
 
 const GO_ON: HoldDecision = { way: 'goOn' };
 
-/** What the setup stops holds the unit once another hold is decided; a lead who decides on the stop itself has seen it. */
-function stoppedAfter({ held, opened }: VisitState, { at, by }: EntryOf<'released'>): VisitState['held'] {
+/** What the setup stops, or a notice that is still open, holds the unit once another hold is decided; a lead who decides on the stop itself has seen it. */
+function stoppedAfter({ held, opened, notices }: VisitState, { at, by }: EntryOf<'released'>): VisitState['held'] {
   const stop =
     opened.bench && held?.reason !== 'setup'
       ? opened.setup.findings.find((finding) => finding.level === 'stop')
       : undefined;
-  return stop ? { reason: 'setup', words: stop.says, at, by } : null;
+  if (stop) return { reason: 'setup', words: stop.says, at, by };
+  const notice = notices.find(({ isDecided }) => !isDecided);
+  return notice ? { reason: 'notice', words: noticeWords(notice), at, by } : null;
 }
 
 /** Where the read-back held it, what disagreed is read once more. */
@@ -115,5 +120,5 @@ function backTo(state: VisitState, to: StepId): VisitState {
     readings: {},
     stuck: [],
   });
-  return to === 'checkIn' ? { ...again, checkedIn: null } : again;
+  return to === 'checkIn' ? { ...again, checkedIn: null, checks: {} } : again;
 }

@@ -18,6 +18,8 @@ export function openVisit({ visitId, seq, at, by, station, data }: Omit<EntryOf<
     stand: { station, by },
     isSafe: false,
     photos: [],
+    notices: [],
+    checks: {},
     found: {},
     toFind: toFindFirst(data),
     surprises: [],

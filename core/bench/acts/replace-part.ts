@@ -10,6 +10,7 @@ import { goBack, keyedFrom, readable } from './support.js';
 const BACK_TO: Readonly<Record<Part, StepId>> = {
   display: 'checkIn',
   controller: 'asFound',
+  firmware: 'asFound',
   motor: 'restart',
   pack: 'restart',
   tyre: 'calibrate',
@@ -17,7 +18,7 @@ const BACK_TO: Readonly<Record<Part, StepId>> = {
 
 /**
  * A part was changed during the visit. What was read of the vehicle before it tells nothing any more: a display or
- * controller brings its own values, a pack was unplugged and may have lost some, a motor or tyre turns another wheel.
+ * controller brings its own values and firmware may have set others, a pack was unplugged and may have lost some, a motor or tyre turns another wheel.
  */
 export const partReplaced: ActOf<'partReplaced'> = {
   closed: ({ checkedIn }) => (checkedIn === null ? refusal('notCheckedIn') : null),
@@ -28,10 +29,23 @@ export const partReplaced: ActOf<'partReplaced'> = {
   },
   then: (state, deed) => {
     const { part, words } = deed.data;
-    const noted = { ...state, parts: [...state.parts, { part, words, at: deed.at, by: deed.by }], isSafe: false };
+    const noted = {
+      ...state,
+      checks: withoutPart(state, part),
+      parts: [...state.parts, { part, words, at: deed.at, by: deed.by }],
+      isSafe: false,
+    };
     return voided(noted, deed);
   },
 };
+
+/** The number of a part that is not on the vehicle any more; a new pack wants its charger looked at too, by whoever scans it. */
+function withoutPart({ checks, opened }: VisitState, part: Part): VisitState['checks'] {
+  const gone = new Set(
+    (opened.bench?.checks ?? []).flatMap(({ id, asks }) => (asks.kind === 'number' && asks.of === part ? [id] : [])),
+  );
+  return Object.fromEntries(Object.entries(checks).filter(([id]) => !gone.has(id)));
+}
 
 function voided(state: VisitState, { data, at, by }: EntryOf<'partReplaced'>): VisitState {
   const back = goBack(state, BACK_TO[data.part]);
@@ -48,6 +62,7 @@ function voided(state: VisitState, { data, at, by }: EntryOf<'partReplaced'>): V
       };
     }
     case 'controller':
+    case 'firmware':
       return strange(back);
     case 'motor':
       return unread({ ...back, wheelFamily: back.wheelFamily + 1, calibration: NOT_CALIBRATED });

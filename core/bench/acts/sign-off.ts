@@ -1,22 +1,40 @@
-import { checkedLine } from '../../setup/inputs/rule-pack.js';
+import { isNeverLeftOut, proofWords } from '../../prove/proof.js';
+import { checkedLine } from '../../setup/inputs/vehicle-class.js';
 import { isOpen } from '../../setup/setup.js';
-import { refusal } from '../refusals.js';
+import type { Actor } from '../evidence.js';
+import { refusal, type Refusal } from '../refusals.js';
 import { oddWords } from '../visit-remarks.js';
 import { stepTitle } from '../steps.js';
+import type { VisitState } from '../visit-state.js';
 import type { ActOf } from './act.js';
+import { checksMissing } from './checks.js';
 import { advance } from './support.js';
 
 /** A step that Decurio does not lead through yet: done by other means, or left out, in words. */
 export const stepByHand: ActOf<'stepByHand'> = {
-  refuses: ({ step: here }, { data: { step, done, words } }) => {
-    if (here !== step) return refusal('wrongStep', stepTitle(here ?? step).toLowerCase());
-    return done && words.trim() === '' ? refusal('sayHowDone') : null;
+  refuses: (state, { data: { step, done, words }, by }) => {
+    if (state.step !== step) return refusal('wrongStep', stepTitle(state.step ?? step).toLowerCase());
+    const unchecked = step === 'prove' ? checksMissing(state, 'prove') : null;
+    if (unchecked) return unchecked;
+    if (done) return words.trim() === '' ? refusal('sayHowDone') : null;
+    return step === 'prove' ? provesMissed(state, by, words) : null;
   },
   then: (state, deed) => ({
     ...advance(state, deed.data.step, deed),
     byHand: [...state.byHand.filter((one) => one.step !== deed.data.step), deed.data],
   }),
 };
+
+/** What the vehicle has to show before it leaves is not left out by the way: some of it never, the rest by a lead, in writing. */
+function provesMissed({ opened }: VisitState, by: Actor, words: string): Refusal | null {
+  const { proves = [] } = opened.setup;
+  if (opened.bench?.proofsStand !== true || proves.length === 0) return null;
+  const never = proves.find(isNeverLeftOut);
+  if (never) return refusal('neverLeftOut', proofWords(never).tries);
+  if (by.role === 'technician')
+    return refusal('provedOrDecided', proves.map((proof) => proofWords(proof).tries).join(' '));
+  return words.trim() === '' ? refusal('sayWhyNotProved') : null;
+}
 
 export const signedOff: ActOf<'signedOff'> = {
   closed: ({ opened: { setup }, calibration }, { by }) => {

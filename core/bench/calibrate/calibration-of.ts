@@ -8,6 +8,7 @@ import {
 } from '../../speed/choose/choose-wheel-codes.js';
 import { confirmRun, type CheckRun } from '../../speed/choose/confirm-run.js';
 import { nextReading, type NextReading } from '../../speed/choose/next-reading.js';
+import { overshootOf, type Overshoot } from '../../speed/overshoot.js';
 import { estimateSpeedRatio, type SpeedRatioEstimate } from '../../speed/ratio/estimate-speed-ratio.js';
 import { bentLine, endOnBentLine, type BentLine } from '../../speed/ratio/bent-line.js';
 import { speedsApart } from '../../speed/ratio/reading-blocks.js';
@@ -39,7 +40,7 @@ export interface CalibrationOf {
   /** Where drive ends as keyed now; null where nothing caps it or nothing was read. */
   readonly endsNow: EndSpeed | null;
   /** How far beyond the cap drive acts, shown km/h, and who says so. */
-  readonly overshoot: { readonly kmh: number | null; readonly from: 'measured' | 'map' | 'unknown' };
+  readonly overshoot: Overshoot;
   readonly question: WheelQuestion | null;
   /** Best first. Empty while nothing was read, or a line through the origin is not what the display does. */
   readonly candidates: readonly WheelCandidate[];
@@ -58,7 +59,7 @@ export function calibrationOf(state: VisitState, map: DisplayMap): CalibrationOf
   const readings = kept.map((each) => speedReading(each, codes));
   const found = estimateSpeedRatio(readings, glass);
   const estimate = found.ok ? found.value : null;
-  const overshoot = overshootOf(state, map, codes);
+  const overshoot = beyondCap(state, map, codes);
   const fastestKmh = Math.min(terms.attainableKmh, (terms.limit?.kmh ?? terms.attainableKmh) * 1.1);
   const base = { codes, glass, readings, kept, estimate, overshoot };
   const blank = questionFor(codes, terms, overshoot.kmh, { k: 1, low: 1, high: 1 });
@@ -104,13 +105,13 @@ export function calibrationOf(state: VisitState, map: DisplayMap): CalibrationOf
       cap === null
         ? null
         : codes.capCounts === 'share'
-          ? shareEnds(cap + (overshoot.kmh ?? 0))
+          ? shareEnds(cap + overshoot.kmh)
           : bent
             ? worseOf(
-                endOnBentLine(bent, cap + (overshoot.kmh ?? 0)),
-                isTwoSpeeds ? endSpeed(cap, estimate, overshoot.kmh ?? 0) : null,
+                endOnBentLine(bent, cap + overshoot.kmh),
+                isTwoSpeeds ? endSpeed(cap, estimate, overshoot.kmh) : null,
               )
-            : endSpeed(cap, estimate, overshoot.kmh ?? 0),
+            : endSpeed(cap, estimate, overshoot.kmh),
     question,
     candidates: bent || wrongCount ? [] : chooseWheelCodes(question),
     next: nextReading({
@@ -162,19 +163,23 @@ function speedReading(
   };
 }
 
-export function overshootOf(
-  { calibration, opened }: Pick<VisitState, 'calibration' | 'opened'>,
+/** How far beyond its cap drive acts: as seen on this visit, else on an earlier one of this unit, else as its map says. */
+export function beyondCap(
+  { calibration, opened, values }: Pick<VisitState, 'calibration' | 'opened' | 'values'>,
   map: DisplayMap,
   { cap }: WheelCodes,
-): CalibrationOf['overshoot'] {
+): Overshoot {
   const per = cap ? opened.setup.speed?.kmhPerRaw[cap.label] : undefined;
   const measured = calibration.driveEnds.flatMap(({ shown, unit, capRaw }) =>
     per === undefined || capRaw === null ? [] : [shown * (unit === 'mph' ? KM_PER_MILE : 1) - capRaw * per],
   );
   // The farthest that was seen, and never less than none.
-  if (measured.length > 0) return { kmh: Math.max(0, ...measured), from: 'measured' };
-  const mapped = map.speed?.overshootKmh ?? null;
-  return { kmh: mapped, from: mapped === null ? 'unknown' : 'map' };
+  const own = opened.bench?.calibrate?.own?.overshootKmh ?? null;
+  return overshootOf({
+    measuredKmh: measured.length > 0 ? Math.max(0, ...measured) : own,
+    mappedKmh: map.speed?.overshootKmh ?? null,
+    stepKmh: speedGlass(values, map).resolutionKmh,
+  });
 }
 
 /** What was read since wheel and cap were chosen, against what was predicted then. */

@@ -5,7 +5,7 @@ import { circumferenceMm } from '../../speed/wheel-code.js';
 import { kmhWords } from '../../speed/speed.js';
 import type { Calibrated, RatioFound, WheelFitted } from '../evidence.js';
 import type { VisitState } from '../visit-state.js';
-import { overshootOf, shareEnds, type CalibrationOf } from './calibration-of.js';
+import { beyondCap, shareEnds, type CalibrationOf } from './calibration-of.js';
 import { pulsesOf, wheelCodes, type WheelCodes } from './wheel-question.js';
 
 const WITHIN = 1 + 1e-9;
@@ -91,7 +91,7 @@ export function learntBy(state: VisitState, map: DisplayMap): Calibrated | null 
     codes.wheelMm,
     codes.pulsesSet,
   );
-  const overshootKmh = overshootOf(state, map, codes).kmh ?? 0;
+  const overshootKmh = beyondCap(state, map, codes).kmh;
   const ends =
     codes.capKmh === null
       ? null

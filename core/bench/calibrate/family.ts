@@ -7,9 +7,10 @@ import { expectedOf, outOfFamily } from '../../speed/fleet/out-of-family.js';
 import type { FamilyRun } from '../../speed/fleet/family-ratio.js';
 import { FEWEST_RUNS } from '../../speed/fleet/fewest-runs.js';
 import { FULL_AFTER_SURPRISE, samplingAdvice, type SamplingAdvice } from '../../speed/fleet/sampling-advice.js';
+import { overshootOf } from '../../speed/overshoot.js';
 import { circumferenceMm } from '../../speed/wheel-code.js';
 import type { CalibrateTerms } from '../bench-terms.js';
-import { pulsesOf, questionFor, wheelCodes } from './wheel-question.js';
+import { pulsesOf, questionFor, speedGlass, wheelCodes } from './wheel-question.js';
 
 /** A unit of a family that was run, with the codes it was run under. */
 export interface UnitRun extends FamilyRun {
@@ -57,8 +58,13 @@ export function familyAdvice(family: Family): SamplingAdvice {
   const newest = runs.at(-1);
   const known = knownBy(family, newest);
   const codes = wheelCodes(known, map, terms);
+  const beyond = overshootOf({
+    measuredKmh: null,
+    mappedKmh: map.speed?.overshootKmh ?? null,
+    stepKmh: speedGlass(known, map).resolutionKmh,
+  });
   const best = (ratio: { readonly k: number; readonly low: number; readonly high: number }) =>
-    chooseWheelCodes(questionFor(codes, terms, map.speed?.overshootKmh ?? null, ratio))[0];
+    chooseWheelCodes(questionFor(codes, terms, beyond.kmh, ratio))[0];
   return samplingAdvice({
     runs: comparable(family),
     uCommon: Math.max(0, ...runs.map(({ uCommon }) => uCommon)),

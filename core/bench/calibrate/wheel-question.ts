@@ -1,9 +1,8 @@
-import type { Code, DisplayMap } from '../../display/map/display-map.js';
+import { shownStepKmh, type Code, type DisplayMap } from '../../display/map/display-map.js';
 import { plainValues, valuesInOrder } from '../../display/map/raw-value.js';
 import type { SpeedTerms } from '../../setup/setup.js';
 import type { WheelQuestion } from '../../speed/choose/choose-wheel-codes.js';
 import type { SpeedGlass } from '../../speed/ratio/reading.js';
-import { KM_PER_MILE } from '../../speed/speed.js';
 import { circumferenceMm, type WheelChoice } from '../../speed/wheel-code.js';
 import type { VisitState } from '../visit-state.js';
 
@@ -56,10 +55,9 @@ export const pulsesOf = (code: Code | null, raw: number | null): number | null =
 
 /** What the figures on the glass can tell: miles an hour where the unit shows miles. */
 export function speedGlass(known: Known, map: DisplayMap): SpeedGlass {
-  const step = 10 ** -(map.speed?.decimals ?? 0);
   const rounding = map.speed?.rounding ?? 'unknown';
   return {
-    resolutionKmh: showsMiles(known, map) ? step * KM_PER_MILE : step,
+    resolutionKmh: shownStepKmh(map, showsMiles(known, map)),
     rounding: rounding === 'unknown' ? null : rounding,
   };
 }
@@ -79,7 +77,7 @@ const isShare = (cap: Code | null): boolean => cap?.encoding.kind === 'line' && 
 export function questionFor(
   codes: WheelCodes,
   terms: SpeedTerms,
-  overshootKmh: number | null,
+  overshootKmh: number,
   { k, low, high }: { readonly k: number; readonly low: number; readonly high: number },
 ): WheelQuestion {
   const { wheel, pulses, cap, wheelRaw, pulsesSet, wheelMm } = codes;

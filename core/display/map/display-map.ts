@@ -1,3 +1,4 @@
+import { KM_PER_MILE } from '../../speed/speed.js';
 import type { Code } from './code.js';
 import type { Gesture } from './gesture.js';
 
@@ -183,6 +184,10 @@ export interface SpeedShown {
   readonly decimals: number;
   readonly overshootKmh: number | null;
 }
+
+/** Step of the speed that a display shows, km/h; whole figures where its map does not say. */
+export const shownStepKmh = ({ speed }: Pick<DisplayMap, 'speed'>, inMiles: boolean): number =>
+  10 ** -(speed?.decimals ?? 0) * (inMiles ? KM_PER_MILE : 1);
 
 /** How the battery gauge counts its bars: `edge`, a bar goes out at the end of its share of the charge; `centre`, in the middle of it. */
 export interface GaugeRules {

@@ -1,14 +1,16 @@
 import type { Code, DisplayMap } from '../../display/map/display-map.js';
 import { functionTitle } from '../../display/map/functions.js';
+import { classAsks } from './checks/class-asks.js';
 import { packFindings } from './checks/pack.js';
 import { lockedFinding } from './checks/locked.js';
 import { reachFindings, worstReach } from './checks/reach.js';
 import { ruleFindings } from './checks/rules.js';
-import { proofsFor, throttleFindings } from './checks/throttle.js';
+import { throttleFindings } from './checks/throttle.js';
 import { settleDependencies, type Settled } from './dependencies.js';
 import { finding, isOffGlass, willShow, type Draft, type Drafted } from './draft.js';
 import { countsAt, isSameCount, type Counts } from './counts.js';
 import { CAPS, COMFORT, DRIVING } from './function-groups.js';
+import { proofsFor } from './proofs.js';
 import { underRegime } from './regime.js';
 import type { CodeTarget, Finding, Setup } from '../setup.js';
 import type { SetupInputs } from '../inputs/setup-inputs.js';
@@ -36,6 +38,7 @@ export function compileSetup(asked: SetupInputs): Setup {
   const findings = inOrder(
     [
       ...ruleFindings(draft),
+      ...classAsks(draft),
       ...packFindings(work),
       ...reach,
       ...throttleFindings(draft),

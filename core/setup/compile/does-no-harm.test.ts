@@ -13,7 +13,7 @@ const chosen = (choices: Partial<typeof hire.choices>) => ({
   houseRules: { ...hire, choices: { ...hire.choices, ...choices } },
 });
 const throttled = { ...stepThrough, throttleFitted: true };
-const free = { ...pedelec, throttle: 'toCap' as const };
+const free = { ...pedelec, throttle: 'toCap' as const, cruise: 'allowed' as const };
 const direct = {
   ...stepThrough,
   motors: [{ place: 'rear' as const, drive: 'directHub' as const, freewheels: false }],

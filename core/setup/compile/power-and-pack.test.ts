@@ -31,9 +31,9 @@ describe('power', () => {
   it.each([
     ['nominal', 15],
     ['full', 13],
-  ] as const)('of 750 W at 48 V is %s: %d A, with all readings in the trail', (powerBasis, amps) => {
+  ] as const)('of 750 W at 48 V is %s: %d A, with all readings in the trail', (basis, amps) => {
     const type = { ...stepThrough, typeLimitA: 20, controllerLimitA: 20, pack: pack48 };
-    const current = target('L5', { type, vehicleClass: { ...pedelec, ratedPowerW: 750, powerBasis } });
+    const current = target('L5', { type, vehicleClass: { ...pedelec, power: [{ watts: 750, basis, is: 'atMost' }] } });
     expect(current?.raw).toBe(amps);
     expect(current?.trail?.map((s) => s.says).join(' ')).toContain(
       '15.6 A at 48 V by label, 13.7 A at 54.6 V when full',
@@ -262,7 +262,7 @@ describe('rules', () => {
     ['note classNotChecked:unit', { vehicleClass: { ...pedelec, checked: null } }],
     ['note classExpired:unit', { today: '2027-10-02' }],
     ['decide walkingMode:unit', { vehicleClass: { ...pedelec, walkingMode: { value: 6, unit: 'km/h' as const } } }],
-    ['note settingsInReach:unit', { vehicleClass: { ...pedelec, settingsOutOfReach: true } }],
+    ['decide settingsInReach:unit', { vehicleClass: { ...pedelec, settingsOutOfReach: true } }],
     ['stop draftMap:unit', { map: { ...fourKey, confirmed: null } }],
   ])('%s', (id, over) => {
     expect(ids(over)).toContain(id);

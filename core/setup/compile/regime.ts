@@ -1,8 +1,8 @@
 import type { Code } from '../../display/map/display-map.js';
-import { formatRaw, onGrid, rawForWord, valueWords } from '../../display/map/raw-value.js';
+import { formatRaw, onGrid, valueWords } from '../../display/map/raw-value.js';
 import { circumferenceMm } from '../../speed/wheel-code.js';
 import { CAPS, DRIVING, RAISING } from './function-groups.js';
-import { asFound, mayBeNoCap, rawOfSentinel, step, type Wish, type Work } from './wish.js';
+import { asFound, isSwitchedOff, mayBeNoCap, step, type Wish, type Work } from './wish.js';
 
 /** What a code was made with: its value under the type's approval, or as the maker of the display delivers it. */
 function madeWith(code: Code, { type, map }: Work): number {
@@ -73,11 +73,8 @@ function isFaster(code: Code, raw: number, made: number): boolean {
     case 'cruise':
     case 'walk':
     case 'modeTurbo':
-      return isOff(code, made) && !isOff(code, raw);
+      return isSwitchedOff(code, made) && !isSwitchedOff(code, raw);
     default:
       return false;
   }
 }
-
-const isOff = (code: Code, raw: number): boolean =>
-  raw === rawForWord(code, 'off') || raw === rawOfSentinel(code, 'off') || (code.encoding.kind === 'line' && raw === 0);

@@ -36,9 +36,23 @@ describe('the speed cap', () => {
     ]);
     expect(trail.slice(3).map((step) => step.says)).toEqual([
       expect.stringContaining('how true this display counts: provisional'),
-      expect.stringContaining('beyond the cap is not known'),
     ]);
     expect(target('L2', measured(1))?.trail?.some((step) => step.says.includes('how true'))).toBe(false);
+  });
+
+  it('keeps one step of the display from the limit until it was measured how far drive acts beyond it', () => {
+    const speed = (decimals: number, overshootKmh: number | null) => ({
+      map: { ...fourKey, speed: { rounding: 'unknown' as const, decimals, overshootKmh } },
+    });
+    expect(target('L2', speed(0, null))).toMatchObject({
+      raw: 24,
+      because: expect.stringContaining('Drive may act 1 km/h beyond the cap, so 24.'),
+    });
+    expect(target('L2', speed(0, null))?.trail?.at(-1)?.says).toContain('one step of the display, 1 km/h');
+    expect(target('L2', speed(1, null))?.raw).toBe(24);
+    expect(target('L2', speed(0, 0))?.raw).toBe(25);
+    expect(target('L2', { ...speed(0, null), unit: { ...NO_FACTS, overshootKmh: 0 } })?.raw).toBe(25);
+    expect(target('L2', { ...speed(0, null), unit: { ...NO_FACTS, overshootKmh: 1.4 } })?.raw).toBe(23);
   });
 
   it("keeps the statute's own unit: 15.5 mph is 24.945 km/h, so 25 fails", () => {
@@ -153,7 +167,13 @@ describe('caps per ride mode', () => {
       profile: null,
     },
   };
-  const street = { ...pedelec, kind: 'scooter' as const, limit: kmh(20), ratedPowerW: 500, throttle: 'toCap' as const };
+  const street = {
+    ...pedelec,
+    kind: 'scooter' as const,
+    limit: kmh(20),
+    power: [{ watts: 500, basis: 'rated' as const, is: 'atMost' as const }],
+    throttle: 'toCap' as const,
+  };
   const setup = compileSetup(inputs({ type: kick, map: demoMap('limpet-modes'), vehicleClass: street }));
   const raw = (label: string) => setup.targets.find((t) => t.label === label)?.raw;
 

@@ -17,7 +17,14 @@ interface Asked {
   readonly speed: Speed;
   /** `The site`, as a sentence begins. */
   readonly who: string;
+  /** The figure itself is too fast already. */
+  readonly isUnder?: boolean;
 }
+
+/** What has to stay under a limit keeps so far from it, as a share: less than any display tells. */
+const UNDER = 1e-6;
+const kmhOf = ({ speed, isUnder }: Asked): number => inKmh(speed) * (isUnder ? 1 - UNDER : 1);
+const wordsOf = ({ speed, isUnder }: Asked): string => `${isUnder ? 'less than ' : ''}${speedWords(speed)}`;
 
 /**
  * Lowest of class, site, order, type and the unit's own limit, each kept in the unit it was laid down in.
@@ -32,7 +39,10 @@ export function speedLimit({
   readonly override: UnitOverride | null;
 }): SpeedLimit | null {
   const asked: Asked[] = [
-    ...one('class', 'The class', vehicleClass.limit),
+    ...one('class', 'The class', vehicleClass.limit).map((each) => ({
+      ...each,
+      isUnder: vehicleClass.limitIs === 'under',
+    })),
     ...one('site', 'The site', terms.siteLimit),
     ...one('order', 'The order', terms.orderLimit),
     ...one('type', 'The type', type.speedLimit),
@@ -41,9 +51,9 @@ export function speedLimit({
   const [first, ...rest] = asked;
   if (!first) return null;
   let lowest = first;
-  const trail: TrailStep[] = [{ from: first.from, says: `${speedWords(first.speed)}: ${first.who.toLowerCase()}.` }];
+  const trail: TrailStep[] = [{ from: first.from, says: `${wordsOf(first)}: ${first.who.toLowerCase()}.` }];
   for (const next of rest) {
-    const [was, is] = [inKmh(lowest.speed), inKmh(next.speed)];
+    const [was, is] = [kmhOf(lowest), kmhOf(next)];
     const allows = `${next.who} ${next.from === 'order' || next.from === 'unit' ? 'asks' : 'allows'} ${speedWords(next.speed)}`;
     if (is < was) lowest = next;
     trail.push({
@@ -53,12 +63,12 @@ export function speedLimit({
           ? `${allows}, so ${speedWords(next.speed)}.`
           : is === was
             ? `${allows} too.`
-            : `${allows}; ${speedWords(lowest.speed)} stands.`,
+            : `${allows}; ${wordsOf(lowest)} stands.`,
     });
   }
   return {
-    kmh: inKmh(lowest.speed),
-    words: speedWords(lowest.speed),
+    kmh: kmhOf(lowest),
+    words: wordsOf(lowest),
     because: trail.map(({ says }) => says).join(' '),
     trail: trail.map((step) => (step.from === lowest.from ? { ...step, decided: true } : step)),
   };

@@ -19,6 +19,9 @@ export function speedTermsOf(work: Work): SpeedTerms {
     attainableKmh: type.attainableKmh,
     pulses: type.wheelPulses,
     tyre: type.tyre.marking,
+    ...(type.tyre.barFrom !== null && type.tyre.barTo !== null
+      ? { tyreBar: { from: type.tyre.barFrom, to: type.tyre.barTo } }
+      : {}),
     kmhPerRaw: Object.fromEntries(perRaw),
   };
 }

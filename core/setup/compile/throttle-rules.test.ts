@@ -98,13 +98,13 @@ describe('contradictions', () => {
 
 describe('drive from standstill', () => {
   it('that the class forbids goes to rolling, and the house rule gives way', () => {
-    const strict = { ...free, liveStart: 'forbidden' as const };
+    const strict = { ...free, throttleFrom: 'rolling' as const };
     expect(target('L9', { map: withStart, vehicleClass: strict, ...chosen('live') })).toMatchObject({ raw: 1 });
     expect(ids({ map: withStart, vehicleClass: strict, ...chosen('live') })).toContain('note houseAgainstClass:unit');
   });
 
   it("that places see differently is a lead's choice, and so is a display that does not say", () => {
-    const asks = { ...free, liveStart: 'decide' as const };
+    const asks = { ...free, throttleFrom: 'decide' as const };
     expect(ids({ map: withStart, vehicleClass: asks, ...chosen('live') })).toContain('decide liveStart:L9');
     expect(ids({ map: withStart, vehicleClass: asks })).not.toContain('decide liveStart:L9');
     expect(ids({ vehicleClass: asks })).toContain('decide startUnknown:unit');

@@ -108,6 +108,10 @@ export const unitOf = (code: Code): string => (code.encoding.kind === 'line' ? c
 export const rawOfSentinel = (code: Code, means: 'noCap' | 'off' | 'auto'): number | undefined =>
   code.encoding.kind === 'line' ? code.encoding.sentinels.find((s) => s.means === means)?.raw : undefined;
 
+/** Whether digits stand for off: by a table's word, a sentinel, or 0 on a line. */
+export const isSwitchedOff = (code: Code, raw: number): boolean =>
+  raw === rawForWord(code, 'off') || raw === rawOfSentinel(code, 'off') || (code.encoding.kind === 'line' && raw === 0);
+
 /** Whether digits stand for no cap, or may do. */
 export function mayBeNoCap(code: Code, raw: number): boolean {
   if (code.encoding.kind !== 'line') return false;

@@ -49,7 +49,7 @@ export const WISHES: Partial<Record<CodeFunction, WishFor>> = {
   brightness: display.brightness,
   lightSensitivity: display.lightSensitivity,
   autoOff: display.autoOff,
-  accessPin: display.pin,
-  startupPin: display.pin,
+  accessPin: display.menuPin,
+  startupPin: display.startPin,
   odometer: display.odometer,
 };

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { checkedLine, checkStanding } from './rule-pack.js';
+import { checkedLine, checkStanding } from './vehicle-class.js';
 import { answerWords, HOUSE_CHOICES, STANDARD_CHOICES } from './house-choices.js';
 
 describe('the questions on which practitioners disagree', () => {

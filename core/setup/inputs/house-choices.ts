@@ -286,11 +286,21 @@ export const HOUSE_CHOICES: readonly HouseChoice[] = [
     'pin',
     'Menu PIN',
     [
+      ['perUnit', 'one for each unit'],
+      ['perOrder', 'one for the order'],
+      ['asFound', 'as found'],
+    ],
+    'The cap is not raised next day; one rider who learns it opens no other unit.',
+  ),
+  choose(
+    'startPin',
+    'Start PIN',
+    [
       ['perOrder', 'one for the order'],
       ['perUnit', 'one for each unit'],
       ['asFound', 'as found'],
     ],
-    'The cap is not raised next day.',
+    'Riders know it: its digits are never those that open the menu.',
   ),
 ];
 

@@ -31,14 +31,19 @@ export interface Choices {
   readonly unplugCheck: 'whereKept' | 'never';
   readonly reader: 'same' | 'other';
   readonly units: 'kmh' | 'mph';
-  readonly pin: 'asFound' | 'perOrder' | 'perUnit';
+  /** What opens the menu. */
+  readonly pin: PinPolicy;
+  /** What a rider types to ride; never the digits that open the menu. */
+  readonly startPin: PinPolicy;
 }
+
+export type PinPolicy = 'asFound' | 'perOrder' | 'perUnit';
 
 export type Choice = keyof Choices;
 
 /** The shop's or a customer's choices where good practitioners disagree. */
 export interface HouseRules {
-  readonly format: 'decurio-house-rules/2';
+  readonly format: 'decurio-house-rules/3';
   readonly id: string;
   readonly name: string;
   /** The customer whose orders take these where none are named; null for the house's own. */

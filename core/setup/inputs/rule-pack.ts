@@ -1,81 +1,74 @@
-import type { Speed } from '../../speed/speed.js';
+import { hashOf } from '../../ledger/seal.js';
+import type { VehicleClass } from './vehicle-class.js';
 
-/** Who checked a class's values, with which authority, by which source, and until when that holds. Days as 2026-11-25. */
-export interface ClassCheck {
-  readonly by: string;
-  readonly authority: string;
-  readonly source: string;
-  readonly on: string;
-  readonly expiresOn: string;
-}
-
-/**
- * What may be done under a class. `set`: codes are set within its limits. `lowerOnly`: lowered, or restored as made,
- * never raised. `checkOnly`: approved as it is: compared and restored, never changed. `privateLand`: off public roads
- * only, with a lead's written authority.
- */
-export type Regime = 'set' | 'lowerOnly' | 'checkOnly' | 'privateLand';
-
-/** A class of vehicle at a place, with the limits that hold for it. */
-export interface VehicleClass {
-  readonly id: string;
-  /** As read on screens and papers, e.g. `pedal assist to 25 km/h`. */
-  readonly title: string;
-  readonly kind: 'bike' | 'scooter' | 'any';
-  readonly regime: Regime;
-  /** In the statute's own unit. Null only where the type's or the site's counts. */
-  readonly limit: Speed | null;
-  readonly ratedPowerW: number | null;
-  /** Which of the three readings of power the limit means. On `rated` no current follows from it. */
-  readonly powerBasis: 'rated' | 'nominal' | 'full';
-  readonly throttle: 'none' | 'toCap' | 'toSpeed' | 'asOrdered' | 'asApproved';
-  /** For `toSpeed`. */
-  readonly throttleTo: Speed | null;
-  /** Up to here an aid may push without pedalling; null for none. */
-  readonly startAid: Speed | null;
-  readonly walk: 'allowed' | 'forbidden';
-  readonly walkTo: Speed | null;
-  /** Drive from standstill without pedalling. */
-  readonly liveStart: 'allowed' | 'decide' | 'forbidden';
-  /** A slow mode that must be there where people walk. */
-  readonly walkingMode: Speed | null;
-  /** A rider who can reach speed or power settings takes the vehicle out of this class. */
-  readonly settingsOutOfReach: boolean;
-  readonly needsSpeedometer: boolean;
-  readonly endSpeedMeasured: boolean;
-  /** Relative, stated by the rule itself; a production tolerance is no target. */
-  readonly tolerance: number;
-  readonly labelFields: readonly string[];
-  readonly ageNote: string;
-  readonly source: string;
-  readonly note: string;
-  /** Null while nobody of this house has checked it. */
-  readonly checked: ClassCheck | null;
+/** A class as a pack keeps it. */
+export interface PackedClass extends VehicleClass {
+  /** The class of the parent pack that it follows; null for one of its own. */
+  readonly follows: string | null;
 }
 
 /** A place's classes. Limits are starting points that the shop checks with its own authority. */
 export interface RulePack {
-  readonly format: 'decurio-rule-pack/2';
+  readonly format: 'decurio-rule-pack/3';
   readonly id: string;
   readonly name: string;
   readonly place: string;
-  readonly classes: readonly VehicleClass[];
+  /**
+   * A pack whose classes this one follows, at one version: a state's beside its country's. Every class says all of its
+   * values all the same, so that a pack can be read alone; what differs from the parent is its own.
+   */
+  readonly parent: { readonly id: string; readonly version: number } | null;
+  readonly classes: readonly PackedClass[];
 }
 
-export type CheckStanding = 'checked' | 'expired' | 'notChecked';
+type Values = Readonly<Record<string, unknown>>;
 
-/** Whether the check of a class holds on a day (2026-11-25). It holds on its last day too. */
-export function checkStanding(checked: ClassCheck | null, today: string): CheckStanding {
-  if (checked === null) return 'notChecked';
-  return checked.expiresOn < today ? 'expired' : 'checked';
+/** Never followed: what names a class here, and who checked it. */
+const OWN = new Set(['id', 'follows', 'checked']);
+
+const differ = (a: unknown, b: unknown): boolean => hashOf(a ?? null) !== hashOf(b ?? null);
+
+/** The fields in which a class is not as the one that it follows, by name; all of them its own. */
+export function ownFields(each: PackedClass, parent: RulePack | null): readonly string[] {
+  const followed = parent?.classes.find(({ id }) => id === each.follows);
+  if (!followed) return [];
+  const [mine, theirs] = [each as unknown as Values, followed as unknown as Values];
+  return Object.keys(mine).filter((field) => !OWN.has(field) && differ(mine[field], theirs[field]));
 }
 
-/** `checked by Ines M. on 2026-11-02`, `not checked`, or that the check ran out, as every screen and paper shows it. */
-export function checkedLine(checked: ClassCheck | null, today?: string): string {
-  if (checked === null) return 'not checked';
-  const line = `checked by ${checked.by} on ${checked.on}`;
-  return today !== undefined && checked.expiresOn < today ? `${line}, ran out on ${checked.expiresOn}` : line;
+/** One value that a newer version of the parent would change. */
+export interface FollowedChange {
+  readonly classId: string;
+  readonly field: string;
+  readonly was: unknown;
+  readonly is: unknown;
 }
 
-/** What a class says, without who checked it: a check belongs to exactly these values. */
-export const classValues = ({ checked: _checked, ...values }: VehicleClass): Omit<VehicleClass, 'checked'> => values;
+/**
+ * A pack brought to a newer version of its parent: what was as the parent's becomes as the parent's is now, what was its
+ * own stays. A class of which a value changed is not checked any more. Classes that the parent has dropped stay as they
+ * are, and follow nothing.
+ * @param was the parent at the version that the pack followed
+ * @param is the parent at the version that it is to follow
+ */
+export function followParent(
+  pack: RulePack,
+  was: RulePack,
+  is: RulePack,
+  version: number,
+): { readonly pack: RulePack; readonly changes: readonly FollowedChange[] } {
+  const changes: FollowedChange[] = [];
+  const classes = pack.classes.map((each): PackedClass => {
+    if (each.follows === null) return each;
+    const [before, now] = [was, is].map((parent) => parent.classes.find(({ id }) => id === each.follows));
+    if (!now) return { ...each, follows: null };
+    const own = new Set(ownFields(each, was));
+    const mine = each as unknown as Values;
+    const moved = Object.entries(now as unknown as Values).filter(
+      ([field, value]) => !OWN.has(field) && !own.has(field) && before !== undefined && differ(mine[field], value),
+    );
+    changes.push(...moved.map(([field, value]) => ({ classId: each.id, field, was: mine[field], is: value })));
+    return moved.length === 0 ? each : { ...each, ...Object.fromEntries(moved), checked: null };
+  });
+  return { pack: { ...pack, parent: pack.parent && { ...pack.parent, version }, classes }, changes };
+}

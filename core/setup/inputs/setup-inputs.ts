@@ -3,7 +3,7 @@ import type { SpeedRatio } from '../../speed/safe-cap.js';
 import type { RollOutGuess } from '../../speed/tyre-marking.js';
 import type { HouseRules } from './house-rules.js';
 import type { OrderTerms, UnitOverride } from './order-terms.js';
-import type { VehicleClass } from './rule-pack.js';
+import type { VehicleClass } from './vehicle-class.js';
 import type { VehicleType } from './vehicle-type.js';
 
 /** Shown over true speed of a unit, by its own runs or by what its family was learnt to be. */

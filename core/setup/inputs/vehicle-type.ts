@@ -1,4 +1,5 @@
 import type { Speed } from '../../speed/speed.js';
+import type { CertificateAsked, Fitting } from './vehicle-class.js';
 
 /** Chemistry of a pack; decides the floor and full volts of a cell. */
 export type Chemistry = 'liIon' | 'lfp' | 'leadAcid';
@@ -37,6 +38,29 @@ export interface Tyre {
   readonly barTo: number | null;
 }
 
+/** A brake, and whether its lever ends drive. `motor`: the motor brakes, as the brake that a law may count. */
+export interface Brake {
+  readonly wheel: 'front' | 'rear';
+  readonly how: 'disc' | 'drum' | 'rim' | 'band' | 'motor' | 'unknown';
+  readonly cutsMotor: boolean;
+}
+
+/** A paper that was seen for the type: what it is on, the standard that it names, and its number. */
+export interface SeenCertificate extends CertificateAsked {
+  readonly paper: string;
+}
+
+/** Numbers that stand on a vehicle and its parts. */
+export const NUMBERS = {
+  frame: 'Frame',
+  motor: 'Motor',
+  controller: 'Controller',
+  pack: 'Pack',
+  charger: 'Charger',
+  key: 'Key',
+} as const;
+export type NumberOf = keyof typeof NUMBERS;
+
 /** A code's value under which the type was approved, where that is not what the display is delivered with. */
 export interface ApprovedValue {
   readonly map: string;
@@ -61,7 +85,7 @@ export type TypeFact = (typeof TYPE_FACTS)[number];
 
 /** A vehicle model: what all its units have in common. */
 export interface VehicleType {
-  readonly format: 'decurio-vehicle-type/2';
+  readonly format: 'decurio-vehicle-type/3';
   readonly id: string;
   readonly name: string;
   /** Longer name for screens with room. */
@@ -89,9 +113,15 @@ export interface VehicleType {
   /** Magnets of the pedal sensor; null where there are no pedals. */
   readonly pedalMagnets: number | null;
   readonly throttleFitted: boolean;
-  readonly brakeCutoffs: 'both' | 'front' | 'rear' | 'none';
-  readonly lights: boolean;
-  readonly signals: boolean;
+  readonly brakes: readonly Brake[];
+  readonly fittings: readonly Fitting[];
+  /** As it leaves, pack and all, kg; null where nobody weighed it. */
+  readonly massKg: number | null;
+  readonly certificates: readonly SeenCertificate[];
+  /** Numbers that are scanned at check in. */
+  readonly numbers: readonly NumberOf[];
+  /** The list of checks before delivery, of the library; null for none. */
+  readonly checkList: string | null;
   readonly keySwitch: boolean;
   /** Built to carry: pushed by hand it is heavy. */
   readonly heavyCargo: boolean;
@@ -106,6 +136,14 @@ export interface VehicleType {
   /** How to cut power at once, in one line. */
   readonly cutPower: string;
 }
+
+/** Whether the lever of a wheel's brake ends drive. */
+export const cutsMotor = ({ brakes }: Pick<VehicleType, 'brakes'>, wheel: Brake['wheel']): boolean =>
+  brakes.some((brake) => brake.wheel === wheel && brake.cutsMotor);
+
+/** Whether the motor is one of its brakes: whoever makes it weaker takes from what the law may count. */
+export const brakesByMotor = ({ brakes }: Pick<VehicleType, 'brakes'>): boolean =>
+  brakes.some(({ how }) => how === 'motor');
 
 const DRIVES = { mid: 'mid motor', gearedHub: 'geared hub', directHub: 'direct hub' } as const;
 

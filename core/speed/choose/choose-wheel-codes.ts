@@ -23,7 +23,7 @@ export interface WheelQuestion {
   readonly caps: readonly CapValue[];
   /** True km/h; null where nothing limits. */
   readonly limitKmh: number | null;
-  readonly overshootKmh: number | null;
+  readonly overshootKmh: number;
   readonly tolerance: number;
   readonly shown: ShownSpeed;
 }
@@ -114,7 +114,7 @@ function candidate(
 ): WheelCandidate {
   const ratio = ratioWith(question.ratio, wheel.mm, pulses);
   const cap = capFor(question, ratio, rising);
-  const ends = cap ? endSpeed(cap.shownKmh, ratio, question.overshootKmh ?? 0) : null;
+  const ends = cap ? endSpeed(cap.shownKmh, ratio, question.overshootKmh) : null;
   return { wheel, pulses, cap, ratio, ends, mayReadUnder: ratio.low < 1 - EQUAL, readsFarOver: ratio.k > FAR_OVER };
 }
 

@@ -20,11 +20,15 @@ describe('a timed distance', () => {
 });
 
 describe('a roller bench', () => {
-  it('of 100 mm at 1,200 a minute is 22.6 km/h, and its diameter is what all readings share', () => {
+  it('of 100 mm at 1,200 a minute is 22.6 km/h and one per cent for slip; that and its diameter all readings share', () => {
     const speed = rollerSpeed({ rpm: 1200, stepRpm: 1, rollerMm: 100, withinMm: 0.5 });
     expect(speed).toEqual({
       ok: true,
-      value: { kmh: expect.closeTo(22.619, 3), uKmh: expect.closeTo(0.00544, 5), uCommon: expect.closeTo(0.002887, 6) },
+      value: {
+        kmh: expect.closeTo(22.8456, 3),
+        uKmh: expect.closeTo(0.00544, 5),
+        uCommon: expect.closeTo(0.006455, 6),
+      },
     });
   });
 
@@ -46,6 +50,17 @@ describe('a roll-out', () => {
   it('without load rolls too long, and says so in its range', () => {
     const guess = rolledOut({ distanceMm: 2070, turns: 1, loaded: false });
     expect(guess.ok && guess.value.fromMm).toBeLessThan(2015);
+  });
+
+  it('without load may be five per cent out on a small or a fat tyre, and two on others', () => {
+    const below = (mm: number, widthMm: number | null) => {
+      const guess = rolledOut({ distanceMm: mm, turns: 1, loaded: false, widthMm });
+      const loaded = rolledOut({ distanceMm: mm, turns: 1, loaded: true, widthMm });
+      return guess.ok && loaded.ok ? (loaded.value.fromMm - guess.value.fromMm) / mm : NaN;
+    };
+    expect(below(2070, 47)).toBeCloseTo(0.02, 9);
+    expect(below(2070, 100)).toBeCloseTo(0.05, 9);
+    expect(below(800, null)).toBeCloseTo(0.05, 9);
   });
 
   it.each([

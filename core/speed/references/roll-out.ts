@@ -6,8 +6,12 @@ import type { RollOutGuess } from '../tyre-marking.js';
 const MARK_MM = 4;
 /** A tyre rolls differently with rider, pressure and warmth, as a share. */
 const LOAD_SHARE = 0.003;
-/** Rolled by hand without a rider's load, a turn comes out so much too long, at most. */
+/** Rolled by hand without a rider's load, a turn comes out so much too long, at most: a small or a fat tyre gives more. */
 const UNLOADED_SHARE = 0.02;
+const UNLOADED_SHARE_SOFT = 0.05;
+/** Under this a wheel is small, mm a turn; from this width on a tyre is fat. */
+const SMALL_MM = 1400;
+const FAT_MM = 60;
 
 export interface RollOut {
   /** Between the first mark and the last, mm. */
@@ -15,6 +19,8 @@ export interface RollOut {
   readonly turns: number;
   /** With a rider's weight on it. */
   readonly loaded: boolean;
+  /** Width of its tyre by the marking, mm; null or left out where that tells none. */
+  readonly widthMm?: number | null;
 }
 
 /**
@@ -24,7 +30,7 @@ export interface RollOut {
  * const guess = rolledOut({ distanceMm: 10_350, turns: 5, loaded: true });
  * guess.ok && guess.value.mm; // 2070
  */
-export function rolledOut({ distanceMm, turns, loaded }: RollOut): Result<RollOutGuess> {
+export function rolledOut({ distanceMm, turns, loaded, widthMm = null }: RollOut): Result<RollOutGuess> {
   if (badFigure({ 'The turns': [turns, 'whole'] }))
     return refuse('noTurns', 'Type over how many whole turns it was rolled.');
   const mm = distanceMm / turns;
@@ -34,5 +40,7 @@ export function rolledOut({ distanceMm, turns, loaded }: RollOut): Result<RollOu
       `${Math.round(mm)} mm a turn is no wheel of such a vehicle: give the whole distance in millimetres, and the turns.`,
     );
   const within = 2 * Math.hypot((Math.SQRT2 * MARK_MM) / turns, LOAD_SHARE * mm);
-  return ok({ mm, fromMm: mm - within - (loaded ? 0 : UNLOADED_SHARE * mm), toMm: mm + within });
+  const isSoft = mm < SMALL_MM || (widthMm !== null && widthMm >= FAT_MM);
+  const unloaded = loaded ? 0 : isSoft ? UNLOADED_SHARE_SOFT : UNLOADED_SHARE;
+  return ok({ mm, fromMm: mm - within - unloaded * mm, toMm: mm + within });
 }

@@ -1,21 +1,15 @@
-import {
-  STANDARD_CHOICES,
-  type HouseRules,
-  type Motor,
-  type RulePack,
-  type VehicleClass,
-  type VehicleType,
-} from '@decurio/core';
+import { STANDARD_CHOICES, type Motor } from '@decurio/core';
+import type { SecondClass, SecondPack, SecondRules, SecondType } from '@decurio/contract';
 
-interface FirstType extends Omit<VehicleType, 'format' | 'motors' | 'tyre' | 'pack'> {
+interface FirstType extends Omit<SecondType, 'format' | 'motors' | 'tyre' | 'pack'> {
   readonly format: string;
   readonly motor: string;
   readonly tyre: { readonly marking: string; readonly wheelInch: number };
-  readonly pack: Pick<VehicleType['pack'], 'chemistry' | 'cellsInSeries' | 'labelV' | 'capacityAh'>;
+  readonly pack: Pick<SecondType['pack'], 'chemistry' | 'cellsInSeries' | 'labelV' | 'capacityAh'>;
 }
 
 /** A type as the first release stored it, in today's form; what it did not say is not known. Null where it is in that form already. */
-export function upgradeType(document: unknown): VehicleType | null {
+export function upgradeType(document: unknown): SecondType | null {
   const first = document as FirstType;
   if (first.format !== 'decurio-vehicle-type/1') return null;
   const { motor, ...rest } = first;
@@ -51,13 +45,13 @@ interface FirstClass {
   readonly kind: 'bike' | 'scooter';
   readonly capKmh: number;
   readonly ratedPowerW: number | null;
-  readonly powerBasis: VehicleClass['powerBasis'];
+  readonly powerBasis: SecondClass['powerBasis'];
   readonly throttle: 'none' | 'asOrdered' | 'toCap';
   readonly throttleToKmh: number;
   readonly source: string;
   readonly note: string;
 }
-interface FirstPack extends Omit<RulePack, 'format' | 'classes'> {
+interface FirstPack extends Omit<SecondPack, 'format' | 'classes'> {
   readonly format: string;
   readonly classes: readonly FirstClass[];
   readonly checked: {
@@ -69,7 +63,7 @@ interface FirstPack extends Omit<RulePack, 'format' | 'classes'> {
 }
 
 /** A rule pack of the first release: who checked it stood for all of its classes. */
-export function upgradeRulePack(document: unknown): RulePack | null {
+export function upgradeRulePack(document: unknown): SecondPack | null {
   const first = document as FirstPack;
   if (first.format !== 'decurio-rule-pack/1') return null;
   const { checked, classes, ...rest } = first;
@@ -77,7 +71,7 @@ export function upgradeRulePack(document: unknown): RulePack | null {
   return { ...rest, format: 'decurio-rule-pack/2', classes: classes.map((each) => upgradeClass(each, check)) };
 }
 
-function upgradeClass({ capKmh, throttleToKmh, ...rest }: FirstClass, checked: VehicleClass['checked']): VehicleClass {
+function upgradeClass({ capKmh, throttleToKmh, ...rest }: FirstClass, checked: SecondClass['checked']): SecondClass {
   return {
     ...rest,
     regime: 'set',
@@ -98,16 +92,16 @@ function upgradeClass({ capKmh, throttleToKmh, ...rest }: FirstClass, checked: V
   };
 }
 
-interface FirstRules extends Omit<HouseRules, 'format' | 'choices' | 'customer'> {
+interface FirstRules extends Omit<SecondRules, 'format' | 'choices' | 'customer'> {
   readonly format: string;
   readonly choices: Pick<
-    HouseRules['choices'],
+    SecondRules['choices'],
     'standstillStart' | 'cruise' | 'assistStart' | 'assistLevels' | 'autoOffMin' | 'cutoffMarginVPerCell' | 'units'
   > & { readonly walk: 'on' | 'off'; readonly brightness: number };
 }
 
 /** House rules of the first release: its nine answers, and the defaults for the questions it did not ask. */
-export function upgradeHouseRules(document: unknown): HouseRules | null {
+export function upgradeHouseRules(document: unknown): SecondRules | null {
   const first = document as FirstRules;
   if (first.format !== 'decurio-house-rules/1') return null;
   const { choices, ...rest } = first;

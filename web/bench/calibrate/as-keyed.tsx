@@ -42,7 +42,9 @@ export function AsKeyed({
           ` ${state.opened.setup.worst?.says ?? 'No cap is keyed that a speed can be told from.'}`}
       </p>
       {overshoot.from === 'unknown' && (
-        <p className="soft">How far drive acts beyond the cap nobody has measured: provisional. See Drive end.</p>
+        <p className="soft">
+          How far drive acts beyond the cap nobody has measured: one step of the display stands for it. See Drive end.
+        </p>
       )}
       {family &&
         (estimate.k < family.nextLow || estimate.k > family.nextHigh) &&

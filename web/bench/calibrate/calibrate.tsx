@@ -1,5 +1,5 @@
 import { Suspense, useState } from 'react';
-import type { CalibrationOf, VisitState } from '@decurio/core';
+import type { CalibrationOf, SpeedTerms, VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { Busy, Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/use-hotkeys.js';
@@ -73,6 +73,7 @@ export function Calibrate({ bench, state, visit }: CalibrateProps) {
         <kbd aria-hidden="true">N</kbd>
       </div>
       {way !== 'track' && <SpeedPlot found={found} kept={state.calibration.readings} unit={readings.unit} />}
+      {way !== 'wheel' && way !== 'track' && <BeforeRun way={way} terms={state.opened.setup.speed} />}
       <div role="tabpanel" id="way" aria-labelledby={`way-${way}`} className={classes['way']}>
         <Suspense fallback={<Busy />}>
           <WayPanel
@@ -94,6 +95,19 @@ export function Calibrate({ bench, state, visit }: CalibrateProps) {
       </p>
       {way !== 'track' && <ReadingsTable found={found} kept={state.calibration.readings} visit={visit} />}
     </div>
+  );
+}
+
+/** What makes readings of two days differ more than two wheels do. */
+function BeforeRun({ way, terms }: { readonly way: Way; readonly terms: SpeedTerms | undefined }) {
+  const tyres = terms?.tyreBar
+    ? `Tyres cold at ${terms.tyreBar.from} to ${terms.tyreBar.to} bar`
+    : 'Tyres cold, at their pressure';
+  return (
+    <p className="soft">
+      {tyres}; a rider as heavy as it will carry; the display lags: read once its figure stands.
+      {way === 'end' && ' There and back: the higher of the two counts.'}
+    </p>
   );
 }
 

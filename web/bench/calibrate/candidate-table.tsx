@@ -100,7 +100,7 @@ function tooLowWords({ ratio }: WheelCandidate, { codes, question, overshoot }: 
   const lowest = question?.caps.toSorted((a, b) => a.kmh - b.kmh)[0];
   if (!lowest || !codes.cap || (question?.limitKmh ?? null) === null || !question?.limitKmh)
     return 'No cap of this display is safe.';
-  const end = (lowest.kmh + (overshoot.kmh ?? 0)) / ratio.low;
+  const end = (lowest.kmh + overshoot.kmh) / ratio.low;
   return `${codes.cap.label} cannot be set as low as ${kmhWords(question.limitKmh)} of true speed: its lowest, ${formatRaw(codes.cap, lowest.raw)}, ends at ${kmhWords(end)} at worst. The unit cannot be delivered in this class with this display: hold it for a lead.`;
 }
 

@@ -7,7 +7,7 @@ import { pressWords } from './press-words.js';
 const demoMap = (name: string) =>
   JSON.parse(readFileSync(new URL(`../../../demo/maps/${name}.json`, import.meta.url), 'utf8')) as DisplayMap;
 const tallow = demoMap('tallow-four-key');
-const ember = demoMap('ember-three-key');
+const fescue = demoMap('fescue-three-key');
 
 /** All orders of a plan, one after another. */
 const orders = (map: DisplayMap, targets: Record<string, number>) => {
@@ -43,9 +43,9 @@ describe('the order of a press', () => {
   });
 
   it('on a display with a focus begins and stores each change', () => {
-    const effects = orders(ember, { E03: 31 }).map(({ effect }) => effect);
-    expect(effects).toContain('The value of E03 can be changed now.');
-    expect(effects).toContain('E03 is stored.');
+    const effects = orders(fescue, { h3: 31 }).map(({ effect }) => effect);
+    expect(effects).toContain('The value of h3 can be changed now.');
+    expect(effects).toContain('h3 is stored.');
   });
 
   it('is empty past the end of the plan', () => {
@@ -53,7 +53,7 @@ describe('the order of a press', () => {
   });
 });
 
-const others = ['sorrel-two-list', 'heron-digit', 'quill-two-key', 'limpet-modes', 'dunlin-c'].map(demoMap);
+const others = ['sorrel-two-list', 'burdock-digit', 'quill-two-key', 'limpet-modes', 'dunlin-c'].map(demoMap);
 
 describe.each(others.map((map) => [map.name, map] as const))('on %s', (_name, map) => {
   /** The first value after the delivered one of every code that keys move. */
@@ -90,18 +90,18 @@ describe('what the other displays ask of a person', () => {
   });
 
   it('is to give the PIN, digit by digit, and to hold until a value comes', () => {
-    expect(said('heron-digit', { '12': 0 }).some((words) => words.includes('The PIN on the glass becomes 1000.'))).toBe(
-      true,
-    );
-    expect(said('heron-digit', { '12': 0 }).some((words) => words.includes('The PIN is in.'))).toBe(true);
+    expect(
+      said('burdock-digit', { '12': 0 }).some((words) => words.includes('The PIN on the glass becomes 1000.')),
+    ).toBe(true);
+    expect(said('burdock-digit', { '12': 0 }).some((words) => words.includes('The PIN is in.'))).toBe(true);
     expect(said('sorrel-two-list', { A4: 7 }).some((words) => words.startsWith('Hold ▼ until 7'))).toBe(false);
-    expect(said('ember-three-key', { E03: 12 }).some((words) => words.startsWith('Hold'))).toBe(true);
+    expect(said('fescue-three-key', { h3: 12 }).some((words) => words.startsWith('Hold'))).toBe(true);
   });
 
   it('is to switch off, open from the dark, and choose a mode', () => {
-    const quill = said('quill-two-key', { P4: 0 });
+    const quill = said('quill-two-key', { b4: 0 });
     expect(quill[0]).toBe('Hold power for 2.5 s The glass goes dark.');
-    expect(quill[1]).toContain('Hold power and mode for 4 s The menu opens at P1.');
+    expect(quill[1]).toContain('Hold power and mode for 4 s The menu opens at b1.');
     expect(
       said('limpet-modes', { 'fast S7': 0 }).some((words) => words.includes('becomes city') || words.includes('On to')),
     ).toBe(true);

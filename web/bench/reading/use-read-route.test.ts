@@ -25,8 +25,8 @@ describe('the way to a code', () => {
   });
 
   it('gives the PIN, turns the page, and says what the glass shows', () => {
-    const heron = demoMap('heron-digit');
-    expect(wayTo(heron, planReadout(heron, closed), '01')).toBe(
+    const burdock = demoMap('burdock-digit');
+    expect(wayTo(burdock, planReadout(burdock, closed), '01')).toBe(
       'Hold ◄ and ok for 5 s, then give the PIN, until the glass shows 01.',
     );
     const sorrel = demoMap('sorrel-two-list');

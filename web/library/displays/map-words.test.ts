@@ -9,7 +9,7 @@ const demoMap = (name: string) =>
   JSON.parse(readFileSync(new URL(`../../../demo/maps/${name}.json`, import.meta.url), 'utf8')) as DisplayMap;
 const says = (map: DisplayMap, name: string): string => handling(map).find(([title]) => title === name)?.[1] ?? '';
 const sorrel = demoMap('sorrel-two-list');
-const heron = demoMap('heron-digit');
+const burdock = demoMap('burdock-digit');
 const quill = demoMap('quill-two-key');
 
 describe('a gesture in words', () => {
@@ -24,8 +24,8 @@ describe('how a display is handled', () => {
   it('tells how the menu opens, from the dark too, and with a PIN', () => {
     expect(says(quill, 'Menu opens')).toBe('hold power and mode for 4 s while it is dark');
     expect(says(quill, 'Menu is left')).toBe('by its Exit entry, or by waiting');
-    expect(says(heron, 'PIN')).toBe('4 digits, 1270 as delivered; a wrong one opens, and guarded codes do not move');
-    expect(says(heron, 'Power up')).toContain('The glass shows HEr 2 for a moment.');
+    expect(says(burdock, 'PIN')).toBe('4 digits, 1270 as delivered; a wrong one opens, and guarded codes do not move');
+    expect(says(burdock, 'Power up')).toContain('The glass shows HEr 2 for a moment.');
   });
 
   it('tells when values are stored, and what closing by itself does', () => {
@@ -34,7 +34,7 @@ describe('how a display is handled', () => {
       'after 10 s, 15 s while editing; a change not stored is dropped; it opens again at the first item',
     );
     expect(says(quill, 'Stored')).toBe('by a gesture of its own: hold power for 1.5 s; the glass says SA for 0.6 s');
-    expect(says(demoMap('ember-three-key'), 'Closes by itself')).toContain('kept; it opens again where it closed');
+    expect(says(demoMap('fescue-three-key'), 'Closes by itself')).toContain('kept; it opens again where it closed');
   });
 
   it('tells of a unit without a menu what it is set through', () => {
@@ -48,7 +48,7 @@ describe('how a display is handled', () => {
     expect(actsWords(findCode(sorrel, 'A6')!)).toMatch(/^Left alone; /);
     expect(actsWords(findCode(sorrel, 'G1')!)).toBe('Acts, at once, kept in the controller, converts A2');
     expect(pageTitle(sorrel, 'A1')).toBe('Advanced');
-    expect(pageTitle(heron, '01')).toBeNull();
+    expect(pageTitle(burdock, '01')).toBeNull();
   });
 });
 

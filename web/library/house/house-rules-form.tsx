@@ -13,7 +13,7 @@ import { useDocumentForm } from '../use-document-form.js';
 import classes from '../library-form.module.css';
 
 export const NEW_RULES: HouseRules = {
-  format: 'decurio-house-rules/2',
+  format: 'decurio-house-rules/3',
   id: '',
   name: '',
   customer: null,

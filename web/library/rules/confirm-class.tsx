@@ -8,6 +8,7 @@ import { useSession } from '../../state/session.js';
 import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
 import { slipsIn } from '../../ui/slips.js';
+import { Doubts } from './doubts.js';
 import classes from '../library-form.module.css';
 
 export interface ConfirmClassProps {
@@ -46,6 +47,7 @@ export function ConfirmClass({ each, entry, onDone }: ConfirmClassProps) {
         As {who?.name} you confirm every value below for {entry.document.place}. Your name stands on every certificate
         under this class.
       </p>
+      {each.doubts.length > 0 && <Doubts each={each} />}
       <div className={classes['row']}>
         <TextInput
           label="Authority that was asked"

@@ -1,4 +1,4 @@
-import type { RulePack, VehicleClass } from '@decurio/core';
+import type { PackedClass, RulePack } from '@decurio/core';
 
 /** A class nobody has written yet. */
 export const NEW_CLASS = {
@@ -7,24 +7,51 @@ export const NEW_CLASS = {
   kind: 'bike',
   regime: 'set',
   limit: null,
-  ratedPowerW: null,
-  powerBasis: 'rated',
+  limitIs: 'atMost',
+  power: [],
   throttle: 'none',
   throttleTo: null,
+  throttleFrom: 'standstill',
   startAid: null,
   walk: 'allowed',
   walkTo: null,
-  liveStart: 'allowed',
+  cruise: 'forbidden',
   walkingMode: null,
+  assistFactor: null,
+  taper: false,
+  cutOnBrake: false,
+  cutOnPedalStop: null,
   settingsOutOfReach: false,
-  needsSpeedometer: false,
+  mayChange: '',
+  changeMakesMaker: false,
+  brakes: 0,
+  fittings: [],
+  greatestMassKg: null,
+  leastAge: null,
+  helmet: 'no',
+  licence: 'no',
+  plate: 'no',
+  insurance: 'no',
+  riderNote: '',
+  certificates: [],
+  places: [],
   endSpeedMeasured: true,
   tolerance: 0,
   labelFields: [],
-  ageNote: '',
+  labelLetterMm: null,
+  doubts: [],
+  ask: '',
   source: '',
   note: '',
   checked: null,
-} as const satisfies VehicleClass;
+  follows: null,
+} as const satisfies PackedClass;
 
-export const NEW_PACK: RulePack = { format: 'decurio-rule-pack/2', id: '', name: '', place: '', classes: [NEW_CLASS] };
+export const NEW_PACK: RulePack = {
+  format: 'decurio-rule-pack/3',
+  id: '',
+  name: '',
+  place: '',
+  parent: null,
+  classes: [NEW_CLASS],
+};

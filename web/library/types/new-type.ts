@@ -2,7 +2,7 @@ import type { VehicleType } from '@decurio/core';
 
 /** A type nobody has written yet: what is typed most, and nothing that would pass for a measurement. */
 export const NEW_TYPE = {
-  format: 'decurio-vehicle-type/2',
+  format: 'decurio-vehicle-type/3',
   id: '',
   name: '',
   title: '',
@@ -20,9 +20,15 @@ export const NEW_TYPE = {
   wheelPulses: '',
   pedalMagnets: null,
   throttleFitted: false,
-  brakeCutoffs: 'both',
-  lights: true,
-  signals: false,
+  brakes: [
+    { wheel: 'front', how: 'disc', cutsMotor: true },
+    { wheel: 'rear', how: 'disc', cutsMotor: true },
+  ],
+  fittings: ['frontLight', 'rearLight', 'reflectors', 'bell', 'speedometer'],
+  massKg: null,
+  certificates: [],
+  numbers: [],
+  checkList: null,
   keySwitch: false,
   heavyCargo: false,
   whPerKm: null,

@@ -6,6 +6,7 @@ import { ActButton } from '../../ui/act-button.js';
 import { ChoiceField, NumberField, SpeedFormField, TextField, YesNoField } from '../../ui/fields.js';
 import { FormFoot } from '../form-foot.js';
 import { ApprovedFields } from './approved-fields.js';
+import { FittedFields } from './fitted-fields.js';
 import { useDocumentForm } from '../use-document-form.js';
 import { LinesField } from '../lines-field.js';
 import { CHEMISTRY_TITLES, FACT_TITLES, whatFollows } from './type-words.js';
@@ -20,12 +21,6 @@ const PLACES = [
   { value: 'rear', label: 'rear' },
   { value: 'front', label: 'front' },
   { value: 'mid', label: 'middle' },
-] as const;
-const BRAKES = [
-  { value: 'both', label: 'both levers' },
-  { value: 'front', label: 'front alone' },
-  { value: 'rear', label: 'rear alone' },
-  { value: 'none', label: 'none' },
 ] as const;
 
 /** A type being written, with what follows from it beside. */
@@ -175,11 +170,9 @@ export function TypeForm({ start, isNew }: { readonly start: VehicleType; readon
             <h2>Fitted</h2>
             <div className={classes['row']}>
               <YesNoField form={form} path="throttleFitted" label="Throttle" />
-              <YesNoField form={form} path="lights" label="Lights" />
-              <YesNoField form={form} path="signals" label="Turn signals" />
               <YesNoField form={form} path="keySwitch" label="Key switch" />
               <YesNoField form={form} path="heavyCargo" label="Heavy to push" />
-              <ChoiceField form={form} path="brakeCutoffs" label="Brakes cut the motor" options={BRAKES} />
+              <NumberField form={form} path="massKg" label="Weighs as it leaves" unit="kg" orUnknown />
               <div className={classes['wide']}>
                 <MultiSelect
                   {...form.getInputProps('maps')}
@@ -190,6 +183,7 @@ export function TypeForm({ start, isNew }: { readonly start: VehicleType; readon
               </div>
             </div>
           </section>
+          <FittedFields form={form} />
           <ApprovedFields form={form} maps={maps.map((entry) => entry.document as DisplayMap)} />
           <section className={classes['group']}>
             <h2>To be known at the stand</h2>

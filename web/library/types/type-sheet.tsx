@@ -1,9 +1,10 @@
-import { CELL_VOLTS, motorWords, parseTyreMarking, rollOutGuess, speedWords } from '@decurio/core';
+import { CELL_VOLTS, FITTINGS, motorWords, NUMBERS, parseTyreMarking, rollOutGuess, speedWords } from '@decurio/core';
 import type { LibraryEntry } from '@decurio/contract';
 import { Notice } from '../../ui/notice.js';
 import { DocumentActs } from '../document-acts.js';
 import { Facts } from '../facts.js';
-import { CHEMISTRY_TITLES, FACT_TITLES } from './type-words.js';
+import { PAPER_TITLES } from '../rules/class-words.js';
+import { brakeWords, CHEMISTRY_TITLES, FACT_TITLES } from './type-words.js';
 
 const yes = (value: boolean): string => (value ? 'yes' : 'no');
 
@@ -70,13 +71,22 @@ export function TypeSheet({ entry }: { readonly entry: LibraryEntry<'vehicleType
             `${type.wheelPulses} wheel pulses a turn, ${type.pedalMagnets === null ? 'no pedals' : `${type.pedalMagnets} pedal magnets`}`,
           ],
           ['Throttle', type.throttleFitted ? 'fitted' : 'none fitted'],
-          [
-            'Brakes cut the motor',
-            { both: 'both levers', front: 'front lever alone', rear: 'rear lever alone', none: 'none' }[
-              type.brakeCutoffs
-            ],
-          ],
-          ['Lights, signals, key', `${yes(type.lights)}, ${yes(type.signals)}, ${yes(type.keySwitch)}`],
+          ['Brakes', type.brakes.map(brakeWords).join('; ') || 'none noted'],
+          ['Fitted', type.fittings.map((each) => FITTINGS[each]).join(', ') || 'nothing noted'],
+          ['Key switch', yes(type.keySwitch)],
+          ['Weighs', type.massKg === null ? 'not known' : `${type.massKg} kg as it leaves`],
+          ...(type.certificates.length > 0
+            ? [
+                [
+                  'Papers seen',
+                  type.certificates
+                    .map(({ of, standard, paper }) => `${PAPER_TITLES[of]}, ${standard}: ${paper}`)
+                    .join('; '),
+                ] as const,
+              ]
+            : []),
+          ['Numbers scanned', type.numbers.map((each) => NUMBERS[each].toLowerCase()).join(', ') || 'none'],
+          ['Checks before delivery', type.checkList ?? 'no list'],
           ['Uses', type.whPerKm ? `${type.whPerKm.least} to ${type.whPerKm.most} Wh per km` : 'not known'],
           ['Displays', type.maps.join(', ')],
           ...(type.approved.length > 0

@@ -6,11 +6,25 @@ import {
   parseTyreMarking,
   rangeSpan,
   rollOutGuess,
+  type Brake,
   type TypeFact,
   type VehicleType,
 } from '@decurio/core';
 
 export const CHEMISTRY_TITLES = { liIon: 'Li-ion', lfp: 'LFP', leadAcid: 'sealed lead-acid' } as const;
+
+export const BRAKE_TITLES: Readonly<Record<Brake['how'], string>> = {
+  disc: 'disc',
+  drum: 'drum',
+  rim: 'rim',
+  band: 'band',
+  motor: 'the motor brakes',
+  unknown: 'of a kind not noted',
+};
+
+/** `front: disc, ends drive`. */
+export const brakeWords = ({ wheel, how, cutsMotor }: Brake): string =>
+  `${wheel}: ${BRAKE_TITLES[how]}, ${cutsMotor ? 'its lever ends drive' : 'its lever does not end drive'}`;
 
 export const FACT_TITLES: Readonly<Record<TypeFact, string>> = {
   ratedPowerW: 'rated power',

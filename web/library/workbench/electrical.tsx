@@ -24,13 +24,12 @@ export function CurrentForPower() {
     all &&
     currentLimitFor({
       pack: { chemistry, cellsInSeries: all[2], labelV: all[1], capacityAh: 1 },
-      limitW: all[0],
-      basis: 'nominal',
+      limits: [{ watts: all[0], basis: 'nominal', is: 'atMost' }],
       ratedW: 0,
       controllerA: AMPLE_A,
       typeA: AMPLE_A,
     });
-  const readings = limit?.ok ? limit.value.readings : null;
+  const readings = limit && limit.ok && limit.value.readings[0] ? { ...limit.value, ...limit.value.readings[0] } : null;
   return (
     <Calculator
       title="Current for this power"

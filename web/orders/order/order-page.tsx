@@ -38,6 +38,8 @@ export function OrderPage() {
     return <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} page />;
   if (!view) return <Busy />;
   const isLead = who !== null && who.role !== 'technician';
+  const hasStartPin =
+    setups?.groups.some(({ map }) => map.codes.some((code) => code.function === 'startupPin')) === true;
   const done = (result: OrderActed) => {
     setActed(result);
     setOpen('none');
@@ -77,7 +79,8 @@ export function OrderPage() {
       )}
       <div className={classes['foot']}>
         <ChangeList changes={view.changes} />
-        {isLead && <PinCard view={view} />}
+        {isLead && <PinCard view={view} opens="menu" />}
+        {isLead && hasStartPin && <PinCard view={view} opens="start" />}
       </div>
     </div>
   );

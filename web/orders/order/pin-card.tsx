@@ -8,28 +8,34 @@ import { whenFull } from '../../ui/when.js';
 import { ReasonAct } from './reason-act.js';
 import classes from './order-page.module.css';
 
-/** The PIN that the house rules set: shown to a lead who says why; every look is recorded. */
-export function PinCard({ view }: { readonly view: OrderPageView }) {
+const PINS = {
+  menu: { choice: 'pin', title: 'Menu PIN', says: 'It keeps the menu closed, and goes to nobody who rides.' },
+  start: { choice: 'startPin', title: 'Start PIN', says: 'Whoever rides types it; never the digits of the menu.' },
+} as const;
+
+/** A PIN that the house rules set: shown to a lead who says why; every look is recorded. */
+export function PinCard({ view, opens }: { readonly view: OrderPageView; readonly opens: keyof typeof PINS }) {
+  const { choice, title, says } = PINS[opens];
   const rules = api
     .useLibraryQuery('houseRules')
     .data?.map((entry) => entry.document as HouseRules)
     .find((each) => each.id === view.houseRulesId);
-  const line = api.useLineQuery(view.order.id, { skip: rules?.choices.pin !== 'perUnit' });
+  const line = api.useLineQuery(view.order.id, { skip: rules?.choices[choice] !== 'perUnit' });
   const [look, looking] = api.useLookAtPinMutation();
   const [unitId, setUnitId] = useState<string | null>(null);
   const [pin, setPin] = useState<PinView | null>(null);
-  if (!rules || rules.choices.pin === 'asFound') return null;
-  const perUnit = rules.choices.pin === 'perUnit';
+  if (!rules || rules.choices[choice] === 'asFound') return null;
+  const perUnit = rules.choices[choice] === 'perUnit';
   const submit = async (why: string) => {
-    const answer = await look({ id: view.order.id, body: { unitId: perUnit ? unitId : null, why } });
+    const answer = await look({ id: view.order.id, body: { opens, unitId: perUnit ? unitId : null, why } });
     setPin(answer.data ?? null);
   };
   return (
-    <section className={classes['card']} aria-label="Menu PIN">
-      <h2>Menu PIN</h2>
+    <section className={classes['card']} aria-label={title}>
+      <h2>{title}</h2>
       <p className="soft">
-        {perUnit ? 'Each unit has its own' : 'One for the whole order'}, kept encrypted and keyed at hand over. Every
-        look is recorded under your name.
+        {perUnit ? 'Each unit has its own' : 'One for the whole order'}, kept encrypted and keyed at hand over. {says}{' '}
+        Every look is recorded under your name.
       </p>
       {perUnit && (
         <Select

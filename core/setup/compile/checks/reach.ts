@@ -4,7 +4,7 @@ import { carriesClaim, finding, willShow, withFunction, type Draft, type Drafted
 import type { Finding, Setup } from '../../setup.js';
 import { ratioAsKeyed } from '../counts.js';
 import { mayBeNoCap, unitOf } from '../wish.js';
-import { kmhPerRaw, overshootOf } from '../wishes/speed.js';
+import { beyondCap, kmhPerRaw } from '../wishes/speed.js';
 
 interface Reach {
   /** As the display counts. */
@@ -40,7 +40,7 @@ const least = (all: readonly Through[]): Through =>
 
 /** Where drive ends against the ground, by the unit as it will stand: (V + e) / k, and at worst (V + e) / k_low. */
 function endsOf({ work }: Draft, all: readonly Through[]): Ends {
-  const over = overshootOf(work) ?? 0;
+  const over = beyondCap(work).kmh;
   const asKeyed = ratioAsKeyed(work);
   const ratio = asKeyed.isKnown ? (asKeyed.ratio ?? { k: 1, low: 1 }) : { k: 0, low: 0 };
   const at = (by: number): number =>

@@ -1,10 +1,10 @@
 import { mapTitle } from '../../../display/map/display-map.js';
 import { inKmh, speedWords } from '../../../speed/speed.js';
-import { finding, willShow, withFunction, type Draft } from '../draft.js';
-import { checkStanding } from '../../inputs/rule-pack.js';
+import { finding, type Draft } from '../draft.js';
+import { hasSlowMode } from './class-asks.js';
+import { checkStanding } from '../../inputs/vehicle-class.js';
 import type { Finding } from '../../setup.js';
 import type { Work } from '../wish.js';
-import { kmhPerRaw } from '../wishes/speed.js';
 
 /** What is wrong with class, order and authority before any code is looked at. */
 export function ruleFindings(draft: Draft): readonly Finding[] {
@@ -30,15 +30,6 @@ export function ruleFindings(draft: Draft): readonly Finding[] {
       ),
     );
   findings.push(...checkFindings(work), ...privateLandFindings(work), ...conflicts(work));
-  if (vehicleClass.settingsOutOfReach)
-    findings.push(
-      finding(
-        'note',
-        'settingsInReach',
-        null,
-        'A rider who can reach speed or power settings takes the vehicle out of this class, and a PIN does not cure it.',
-      ),
-    );
   if (vehicleClass.walkingMode && !hasSlowMode(draft, inKmh(vehicleClass.walkingMode)))
     findings.push(
       finding(
@@ -188,7 +179,10 @@ function conflicts({ vehicleClass, choices, limit }: Work): readonly Finding[] {
         `The class "${vehicleClass.title}" ends the throttle above the speed at which it ends assist. Mend the rule pack.`,
       ),
     );
-  if (choices.standstillStart === 'live' && vehicleClass.liveStart === 'forbidden')
+  if (
+    choices.standstillStart === 'live' &&
+    (vehicleClass.throttleFrom === 'rolling' || vehicleClass.throttleFrom === 'pedalling')
+  )
     findings.push(
       finding(
         'note',
@@ -207,10 +201,4 @@ function conflicts({ vehicleClass, choices, limit }: Work): readonly Finding[] {
       ),
     );
   return findings;
-}
-
-function hasSlowMode(draft: Draft, atMostKmh: number): boolean {
-  return withFunction(draft, 'modeSpeedPercent').some(
-    (drafted) => (kmhPerRaw(drafted.code, draft.work) ?? Infinity) * willShow(draft, drafted) <= atMostKmh * (1 + 1e-9),
-  );
 }

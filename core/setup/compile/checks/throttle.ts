@@ -1,6 +1,5 @@
 import { inKmh, kmhWords, speedWords } from '../../../speed/speed.js';
 import { carriesClaim, finding, willMean, withFunction, type Draft } from '../draft.js';
-import type { Proof } from '../../../prove/proof.js';
 import type { Finding } from '../../setup.js';
 import { throttlePermission } from '../throttle-permission.js';
 
@@ -35,7 +34,7 @@ export function throttleFindings(draft: Draft): readonly Finding[] {
   return [
     ...startFindings(draft, pedalOnly === true),
     ...speedFindings(draft, permission.toKmh),
-    ...(vehicleClass.liveStart === 'allowed' ? [] : liveFindings(draft)),
+    ...(vehicleClass.throttleFrom === 'standstill' ? [] : startsTooSoon(draft, vehicleClass.throttleFrom)),
   ];
 }
 
@@ -110,15 +109,15 @@ function speedFindings(draft: Draft, toKmh: number): readonly Finding[] {
   return [finding(inKmh(vehicleClass.throttleTo) < limitKmh ? 'stop' : 'note', 'throttleTooFast', null, says)];
 }
 
-function liveFindings(draft: Draft): readonly Finding[] {
-  const { vehicleClass } = draft.work;
+/** Drive from a motion that the class does not allow, or of which nobody knows. */
+function startsTooSoon(draft: Draft, from: 'decide' | 'rolling' | 'pedalling'): readonly Finding[] {
   const live = willMean(draft, 'standstillStart', 'live');
-  if (live === false) return [];
   const label = labelOf(draft, 'standstillStart');
-  const rule =
-    vehicleClass.liveStart === 'forbidden'
-      ? 'the class allows no drive from standstill'
-      : 'whether drive from standstill is allowed differs from place to place';
+  const rule = {
+    decide: 'whether drive from standstill is allowed differs from place to place',
+    rolling: 'the class allows no drive from standstill',
+    pedalling: 'the class lets the throttle drive only while the pedals turn',
+  }[from];
   if (live === undefined)
     return [
       finding(
@@ -128,34 +127,26 @@ function liveFindings(draft: Draft): readonly Finding[] {
         `No code of this display says whether the throttle works from standstill, and ${rule}. Try it on the stand.`,
       ),
     ];
-  return [
-    finding(
-      vehicleClass.liveStart === 'forbidden' ? 'stop' : 'decide',
-      'liveStart',
-      label,
-      `${label} makes the throttle live from standstill, and ${rule}.`,
-    ),
-  ];
+  if (live)
+    return [
+      finding(
+        from === 'decide' ? 'decide' : 'stop',
+        'liveStart',
+        label,
+        `${label} makes the throttle live from standstill, and ${rule}.`,
+      ),
+    ];
+  const isRolling = willMean(draft, 'standstillStart', 'rolling') === true;
+  return from === 'pedalling' && isRolling
+    ? [finding('stop', 'liveStart', label, `${label} makes the throttle live once rolling, and ${rule}.`)]
+    : [];
 }
 
 /** No code answers for a throttle that must not work. */
-function mustUnplug(draft: Draft): boolean {
+export function mustUnplug(draft: Draft): boolean {
   return (
     !throttlePermission(draft.work).allowed &&
     draft.work.type.throttleFitted &&
     !withFunction(draft, 'driveMode').some(({ code }) => carriesClaim(code))
   );
-}
-
-/** What has to be tried on the vehicle because a code alone cannot answer for it. */
-export function proofsFor(draft: Draft): readonly Proof[] {
-  const { type, vehicleClass, limit } = draft.work;
-  return [
-    ...(type.throttleFitted && !throttlePermission(draft.work).allowed
-      ? [{ kind: 'throttleDead', first: mustUnplug(draft) ? 'unplug' : null } as const]
-      : []),
-    ...(vehicleClass.endSpeedMeasured && limit
-      ? [{ kind: 'endSpeed', limitKmh: limit.kmh, tolerance: vehicleClass.tolerance } as const]
-      : []),
-  ];
 }

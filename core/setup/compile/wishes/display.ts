@@ -1,4 +1,5 @@
-import { asFound, choiceStep, level, nearest, rawOfSentinel, step, word, type WishFor } from '../wish.js';
+import type { PinPolicy } from '../../inputs/house-rules.js';
+import { asFound, choiceStep, level, nearest, rawOfSentinel, step, word, type Wish, type WishFor } from '../wish.js';
 
 export const units: WishFor = (code, work) => word(code, work.choices.units, choiceStep(work, 'units'));
 
@@ -27,14 +28,17 @@ export const autoOff: WishFor = (code, work) => {
 };
 
 /** Kept encrypted and keyed at hand over: the digits are never in a setup. */
-export const pin: WishFor = (_code, { choices }) =>
-  choices.pin === 'asFound'
+const pinBy = (policy: PinPolicy, what: string): Wish =>
+  policy === 'asFound'
     ? asFound('No PIN was promised: stays as found.')
     : {
         raw: null,
         secret: true,
-        because: `PIN by policy: ${choices.pin === 'perOrder' ? 'one for the order' : "this unit's own"}, keyed at hand over; a lead can look it up.`,
+        because: `${what} by policy: ${policy === 'perOrder' ? 'one for the order' : "this unit's own"}, keyed at hand over; a lead can look it up.`,
       };
+
+export const menuPin: WishFor = (_code, { choices }) => pinBy(choices.pin, 'Menu PIN');
+export const startPin: WishFor = (_code, { choices }) => pinBy(choices.startPin, 'Start PIN');
 
 /** Odometers and trip meters are evidence: never reset by the way. */
 export const odometer: WishFor = (_code, { choices }) =>

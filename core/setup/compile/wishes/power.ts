@@ -1,7 +1,7 @@
 import type { Code } from '../../../display/map/display-map.js';
 import { formatRaw, greatestRawWithin, plainValues } from '../../../display/map/raw-value.js';
 import { certain } from '../../../result.js';
-import { currentLimitFor, type CurrentLimit } from '../../../electrical/current-limit.js';
+import { currentLimitFor, powerWords, type CurrentLimit } from '../../../electrical/current-limit.js';
 import type { TrailStep } from '../../setup.js';
 import { asFound, type Wish, type WishFor, type Work } from '../wish.js';
 
@@ -9,8 +9,7 @@ export const currentOf = ({ type, vehicleClass }: Pick<Work, 'type' | 'vehicleCl
   certain(
     currentLimitFor({
       pack: type.pack,
-      limitW: vehicleClass.ratedPowerW,
-      basis: vehicleClass.powerBasis,
+      limits: vehicleClass.power,
       ratedW: type.ratedPowerW,
       controllerA: type.controllerLimitA,
       typeA: type.typeLimitA,
@@ -33,26 +32,28 @@ function powerOf(work: Work): Power {
   return power;
 }
 
-/** All readings of the power limit, and what controller and type allow. */
-function powerTrail({ type, vehicleClass }: Work, { limitA, decidedBy, readings }: CurrentLimit): TrailStep[] {
-  const steps: TrailStep[] = [];
-  const { ratedPowerW: limitW, powerBasis: basis } = vehicleClass;
-  if (limitW !== null && readings) {
-    const counts = {
-      rated: `the motor's label, ${type.ratedPowerW} W; no current follows from that`,
-      nominal: 'label volts times amperes',
-      full: 'full-pack volts times amperes',
-    }[basis];
-    steps.push({
+/** All readings of every power limit, and what controller and type allow. */
+function powerTrail(
+  { type }: Work,
+  { limitA, decidedBy, decides, nominalV, fullV, readings }: CurrentLimit,
+): TrailStep[] {
+  const counts = {
+    rated: `the motor's label, ${type.ratedPowerW} W; no current follows from that`,
+    nominal: 'label volts times amperes',
+    full: 'full-pack volts times amperes',
+    peak: 'what the motor gives at most, held to what it takes from a full pack',
+  };
+  const steps = readings.flatMap(({ limit, nominalA, fullA }): TrailStep[] => [
+    {
       from: 'class',
-      says: `${limitW} W, counted as ${counts}.`,
-      ...(decidedBy === 'power' ? { decided: true as const } : {}),
-    });
-    steps.push({
+      says: `${sentenceCase(powerWords(limit))}, counted as ${counts[limit.basis]}.`,
+      ...(limit === decides ? { decided: true as const } : {}),
+    },
+    {
       from: 'class',
-      says: `As current that would be ${readings.nominalA.toFixed(1)} A at ${readings.nominalV} V by label, ${readings.fullA.toFixed(1)} A at ${readings.fullV.toFixed(1)} V when full.`,
-    });
-  }
+      says: `As current that would be ${nominalA.toFixed(1)} A at ${nominalV} V by label, ${fullA.toFixed(1)} A at ${fullV.toFixed(1)} V when full.`,
+    },
+  ]);
   steps.push({
     from: 'type',
     says: `The type allows ${type.typeLimitA} A, its controller ${type.controllerLimitA} A.`,
@@ -61,6 +62,8 @@ function powerTrail({ type, vehicleClass }: Work, { limitA, decidedBy, readings 
   if (decidedBy === 'power') steps.push({ from: 'class', says: `So at most ${limitA.toFixed(1)} A.` });
   return steps;
 }
+
+const sentenceCase = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 export const currentLimit: WishFor = (code, work) => {
   const { limit, trail } = powerOf(work);
@@ -86,12 +89,14 @@ export const currentLimit: WishFor = (code, work) => {
   return { raw, because: shortReason(work, limit), trail };
 };
 
-function shortReason({ type, vehicleClass }: Work, { limitA, decidedBy, readings }: CurrentLimit): string {
-  if (decidedBy !== 'power' || !readings)
+function shortReason({ type }: Work, { limitA, decidedBy, decides, nominalV, fullV, readings }: CurrentLimit): string {
+  const reading = readings.find(({ limit }) => limit === decides);
+  if (!reading)
     return `${type.ratedPowerW} W rated; ${decidedBy === 'controller' ? 'controller' : 'type'} allows ${limitA} A`;
-  const byLabel = `${readings.nominalA.toFixed(1)} A at ${readings.nominalV} V by label`;
-  const whenFull = `${readings.fullA.toFixed(1)} A at ${readings.fullV.toFixed(1)} V when full`;
-  return `${vehicleClass.ratedPowerW} W: ${vehicleClass.powerBasis === 'full' ? `${whenFull}, as the rule counts; ${byLabel}` : `${byLabel}, as the rule counts; ${whenFull}`}`;
+  const byLabel = `${reading.nominalA.toFixed(1)} A at ${nominalV} V by label`;
+  const whenFull = `${reading.fullA.toFixed(1)} A at ${fullV.toFixed(1)} V when full`;
+  const isByLabel = reading.limit.basis === 'nominal';
+  return `${sentenceCase(powerWords(reading.limit))}: ${isByLabel ? `${byLabel}, as the rule counts; ${whenFull}` : `${whenFull}, as the rule counts; ${byLabel}`}`;
 }
 
 /**

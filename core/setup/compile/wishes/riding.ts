@@ -1,6 +1,6 @@
 import type { Code } from '../../../display/map/display-map.js';
 import { plainValues, rawForWord, valueWords } from '../../../display/map/raw-value.js';
-import { inKmh, speedWords } from '../../../speed/speed.js';
+import { inKmh, speedWords, type Speed } from '../../../speed/speed.js';
 import type { TrailStep } from '../../setup.js';
 import {
   asFound,
@@ -12,9 +12,11 @@ import {
   strength,
   word,
   type Wish,
+  type WishFinding,
   type WishFor,
   type Work,
 } from '../wish.js';
+import { ratioAsKeyed } from '../counts.js';
 import { kmhPerRaw } from './speed.js';
 import { throttlePermission } from '../throttle-permission.js';
 
@@ -46,8 +48,7 @@ export const startRamp: WishFor = (code, work) => strength(code, work.choices.st
 /** Walk assist: what the house wants, what the class allows, and no faster than it allows. */
 export const walk: WishFor = (code, work) => {
   const { vehicleClass, type, choices } = work;
-  if (vehicleClass.walk === 'forbidden')
-    return walkAt(code, false, step('class', 'The class allows no walk assist'), work);
+  if (vehicleClass.walk === 'forbidden') return onOrOff(code, false, step('class', 'The class allows no walk assist'));
   const on = choices.walk === 'on' || (choices.walk === 'onForCargo' && type.heavyCargo);
   const chosen = choiceStep(work, 'walk');
   const why: TrailStep =
@@ -60,48 +61,72 @@ export const walk: WishFor = (code, work) => {
           ...chosen,
           says: `${chosen.from === 'house' ? 'House rule' : 'This unit'}: walk assist ${on ? 'on' : 'off'}`,
         };
-  const { walkTo } = vehicleClass;
-  if (!on || walkTo === null) return walkAt(code, on, why, work);
+  if (on && vehicleClass.walk === 'decide') return withFinding(walkWithin(code, why, work), walkDecides(code));
+  return on ? walkWithin(code, why, work) : onOrOff(code, false, why);
+};
+
+const walkDecides = (code: Code): WishFinding => ({
+  level: 'decide',
+  topic: 'walkAllowed',
+  says: `${code.label} switches walk assist on, and whether it is allowed differs from place to place. Ask the authority, or switch it off under house rules.`,
+});
+
+/** On, and no faster than the class allows; where it names no speed, as slow as people walk. */
+function walkWithin(code: Code, why: TrailStep, work: Work): Wish {
+  const { vehicleClass } = work;
+  const walkTo = vehicleClass.walkTo ?? WALKING_PACE;
   const per = kmhPerRaw(code, work);
-  const to = step('class', `The class allows ${speedWords(walkTo)} while walking`);
+  const to = vehicleClass.walkTo
+    ? step('class', `The class allows ${speedWords(walkTo)} while walking`)
+    : step('class', `The class names no speed for walking: ${speedWords(walkTo)}`);
   if (per === undefined)
     return {
-      ...walkAt(code, true, why, work),
+      ...onOrOff(code, true, why),
       findings: [
         {
           level: 'note',
           topic: 'walkSpeed',
-          says: `${code.label} switches walk assist on and tells no speed; the class allows ${speedWords(walkTo)}: it is measured when the unit is proved.`,
+          says: `${code.label} switches walk assist on and tells no speed; ${speedWords(walkTo)} is allowed: it is measured when the unit is proved.`,
         },
       ],
     };
+  const asKeyed = ratioAsKeyed(work);
+  // Where it counts low, people are pushed faster than it says.
+  const low = asKeyed.isKnown ? Math.min(1, asKeyed.ratio?.low ?? 1) : 0;
   const raw = plainValues(code)
-    .filter((each) => each > 0 && each * per <= inKmh(walkTo) * (1 + 1e-9))
+    .filter((each) => each > 0 && each * per <= inKmh(walkTo) * low * (1 + 1e-9))
     .at(-1);
-  return raw === undefined
-    ? walkAt(code, false, to, work)
-    : { raw, because: `${why.says}. ${to.says}.`, trail: [why, to] };
-};
-
-function walkAt(code: Code, on: boolean, why: TrailStep, work: Work): Wish {
-  if (on && kmhPerRaw(code, work) !== undefined) return asFound(`${why.says}: its speed stays as found.`);
-  return onOrOff(code, on, why);
+  return raw === undefined ? onOrOff(code, false, to) : { raw, because: `${why.says}. ${to.says}.`, trail: [why, to] };
 }
 
-/** Cruise holds drive without anybody asking for it: off wherever no throttle may drive, else as the house wants. */
+/** As fast as people walk: what walk assist runs at where no rule names a speed. */
+const WALKING_PACE: Speed = { value: 6, unit: 'km/h' };
+
+const withFinding = (wish: Wish, more: WishFinding): Wish => ({ ...wish, findings: [...(wish.findings ?? []), more] });
+
+/** Cruise holds drive without anybody asking for it: off wherever no throttle may drive or the class forbids it, else as the house wants. */
 export const cruise: WishFor = (code, work) => {
   const { allowed, why } = throttlePermission(work);
   if (!allowed && work.vehicleClass.regime !== 'privateLand')
     return onOrOff(code, false, step(why.from, `${why.says}, and cruise would hold drive like one`));
+  if (work.vehicleClass.cruise === 'forbidden')
+    return onOrOff(code, false, step('class', 'The class allows no cruise'));
   const chosen = choiceStep(work, 'cruise');
   const isOn = work.choices.cruise === 'on';
-  return onOrOff(
+  const wish = onOrOff(
     code,
     isOn,
     chosen.from === 'unit'
       ? chosen
       : step('house', isOn ? 'House rule: available' : 'House rule: off, it surprises riders'),
   );
+  return isOn && work.vehicleClass.cruise === 'decide'
+    ? withFinding(wish, {
+        level: 'decide',
+        topic: 'cruiseAllowed',
+        says: `${code.label} makes cruise available, and whether it is allowed differs from place to place. Ask the authority, or switch it off under house rules.`,
+      })
+    : wish;
 };
 
 /** A table's words for on and off, the off of a line, or its 0 and 1. */
@@ -164,7 +189,7 @@ function brakingWish(code: Code, wanted: Work['choices']['motorBraking'], why: T
 const BRAKING_WORDS = { none: ['none', 'off'], weak: ['weak', 'low'], strong: ['strong', 'high'] } as const;
 
 /** Whether one value brakes less than another, as far as the map tells. */
-function brakesLess(code: Code, raw: number, than: number): boolean {
+export function brakesLess(code: Code, raw: number, than: number): boolean {
   if (code.encoding.kind !== 'table') return raw < than;
   const strength = (value: number): number =>
     [BRAKING_WORDS.none, BRAKING_WORDS.weak, BRAKING_WORDS.strong].findIndex((words) =>

@@ -1,6 +1,8 @@
 import type { Code } from '../../../display/map/display-map.js';
 import { formatRaw, plainValues } from '../../../display/map/raw-value.js';
+import { overshootOf, type Overshoot } from '../../../speed/overshoot.js';
 import { safeCap, type SpeedRatio } from '../../../speed/safe-cap.js';
+import { shownStepKmh } from '../../../display/map/display-map.js';
 import { kmhWords, KM_PER_MILE } from '../../../speed/speed.js';
 import type { TrailStep } from '../../setup.js';
 import { ratioAsKeyed } from '../counts.js';
@@ -30,8 +32,13 @@ export function kmhPerRaw(code: Code, { type, choices }: Pick<Work, 'type' | 'ch
   return inMiles ? scale * KM_PER_MILE : unit === 'km/h' || unit === 'mph' ? scale : undefined;
 }
 
-/** How far beyond its cap drive acts: measured on this unit, else as the map says. */
-export const overshootOf = ({ unit, map }: Work): number | null => unit.overshootKmh ?? map.speed?.overshootKmh ?? null;
+/** How far beyond its cap drive acts on this unit. */
+export const beyondCap = ({ unit, map, choices }: Work): Overshoot =>
+  overshootOf({
+    measuredKmh: unit.overshootKmh ?? null,
+    mappedKmh: map.speed?.overshootKmh ?? null,
+    stepKmh: shownStepKmh(map, choices.units === 'mph'),
+  });
 
 /** What a cap that must keep to `limitKmh` is set to, and the sentences that lead there. */
 function capWithin(code: Code, work: Work, limitKmh: number, before: readonly TrailStep[]): Wish {
@@ -52,8 +59,14 @@ function capWithin(code: Code, work: Work, limitKmh: number, before: readonly Tr
       says: `${code.label}: the ratio was measured under another wheel value, and the map does not say what the two count. No cap can be worked out: run the unit as it stands.`,
     });
   const ratio = isPercent || !asKeyed.isKnown ? null : asKeyed.ratio;
-  const overshootKmh = overshootOf(work);
-  const cap = safeCap({ limitKmh, ratio, overshootKmh, tolerance: work.vehicleClass.tolerance, settable });
+  const overshoot = beyondCap(work);
+  const cap = safeCap({
+    limitKmh,
+    ratio,
+    overshootKmh: overshoot.kmh,
+    tolerance: work.vehicleClass.tolerance,
+    settable,
+  });
   const steps = [...before];
   if (isPercent) steps.push({ from: 'type', says: `100 % is ${kmhWords(work.type.attainableKmh)} on a full pack.` });
   if (!cap) {
@@ -69,7 +82,7 @@ function capWithin(code: Code, work: Work, limitKmh: number, before: readonly Tr
   }
   const greatest = settable.filter(({ kmh }) => kmh <= limitKmh * (1 + 1e-9)).at(-1)?.raw;
   const capWords = isPercent ? `${formatRaw(code, cap.raw)} %, ${kmhWords(cap.shownKmh)}` : formatRaw(code, cap.raw);
-  const lowered = cap.raw === greatest ? '' : whyLower(ratio, overshootKmh);
+  const lowered = cap.raw === greatest ? '' : whyLower(ratio, overshoot);
   if (lowered !== '')
     steps.push({ from: work.unit.ratio ? 'unit' : 'display', says: `${lowered}, so ${capWords}.`, decided: true });
   else if (Math.abs(cap.shownKmh - limitKmh) > 1e-6)
@@ -77,22 +90,21 @@ function capWithin(code: Code, work: Work, limitKmh: number, before: readonly Tr
   return {
     raw: cap.raw,
     because: sentences(steps),
-    trail: [...steps, ...openQuestions(work.unit.ratio, overshootKmh, isPercent)],
+    trail: [...steps, ...openQuestions(work.unit.ratio, overshoot, isPercent)],
   };
 }
 
 /** Why a cap lies under the greatest that the limit alone would allow. */
-function whyLower(ratio: SpeedRatio | null, overshootKmh: number | null): string {
+function whyLower(ratio: SpeedRatio | null, { kmh, from }: Overshoot): string {
   const counts =
     ratio === null || ratio.low >= 1
       ? ''
       : ratio.k < 1
         ? `The display counts ${percent(1 - ratio.k)} low`
         : `The display may count up to ${percent(1 - ratio.low)} low`;
-  if (!overshootKmh) return counts;
-  return counts === ''
-    ? `Drive acts ${kmhWords(overshootKmh)} beyond the cap`
-    : `${counts} and drive acts ${kmhWords(overshootKmh)} beyond the cap`;
+  if (kmh === 0) return counts;
+  const acts = `${from === 'unknown' ? 'drive may act' : 'drive acts'} ${kmhWords(kmh)} beyond the cap`;
+  return counts === '' ? `${acts.charAt(0).toUpperCase()}${acts.slice(1)}` : `${counts} and ${acts}`;
 }
 
 const percent = (share: number): string => `${Number((share * 100).toFixed(1))} %`;
@@ -113,16 +125,15 @@ function speedsOf(code: Code, per: number): readonly Settable[] {
 }
 
 /** What keeps a cap provisional: it stands in the trail, not in the reason. */
-function openQuestions(
-  ratio: SpeedRatio | null,
-  overshootKmh: number | null,
-  isPercent: boolean,
-): readonly TrailStep[] {
+function openQuestions(ratio: SpeedRatio | null, overshoot: Overshoot, isPercent: boolean): readonly TrailStep[] {
   const steps: TrailStep[] = [];
   if (ratio === null && !isPercent)
     steps.push({ from: 'display', says: 'Nobody has measured yet how true this display counts: provisional.' });
-  if (overshootKmh === null)
-    steps.push({ from: 'display', says: 'How far drive acts beyond the cap is not known: provisional.' });
+  if (overshoot.from === 'unknown')
+    steps.push({
+      from: 'display',
+      says: `How far drive acts beyond the cap is not known: one step of the display, ${kmhWords(overshoot.kmh)}, stands for it until it is measured.`,
+    });
   return steps;
 }
 

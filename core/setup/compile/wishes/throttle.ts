@@ -19,8 +19,10 @@ export const driveMode: WishFor = (code, work) => {
 /** What it takes before a throttle pushes. */
 export const standstillStart: WishFor = (code, work) => {
   const { standstillStart: chosen } = work.choices;
-  const { liveStart } = work.vehicleClass;
-  if (chosen === 'live' && liveStart === 'forbidden')
+  const { throttleFrom } = work.vehicleClass;
+  if (throttleFrom === 'pedalling' && chosen !== 'pedalFirst')
+    return word(code, 'pedalFirst', step('class', 'The class lets the throttle drive only while the pedals turn'));
+  if (chosen === 'live' && throttleFrom === 'rolling')
     return word(
       code,
       ['rolling', 'pedalFirst'],

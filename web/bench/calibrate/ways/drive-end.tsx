@@ -31,10 +31,10 @@ export function DriveEnd({
           ? 'No cap is keyed that could be overshot.'
           : `The cap stands at ${codes.cap?.label} ${codes.capRaw}. Highest level, full pack, on the level or the bench: note the figure at which the motor stops pushing altogether.`}{' '}
         {overshoot.from === 'measured'
-          ? `Measured so far: drive acts ${overshoot.kmh?.toFixed(1)} km/h beyond it.`
+          ? `Measured so far: drive acts ${overshoot.kmh.toFixed(1)} km/h beyond it.`
           : overshoot.from === 'map'
             ? `The display's map says ${overshoot.kmh} km/h beyond it.`
-            : 'How far beyond it drive acts, nobody has said.'}
+            : `How far beyond it drive acts, nobody has said: one step of the display, ${overshoot.kmh.toFixed(1)} km/h, stands for it.`}
       </p>
       <div className={classes['entryActs']}>
         <ActButton type="submit" hotkey="Enter" disabled={codes.capKmh === null} onAct={() => undefined}>

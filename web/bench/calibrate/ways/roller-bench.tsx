@@ -72,7 +72,7 @@ export function RollerBench({ readings }: { readonly readings: Readings }) {
         )}
         <span className="soft">
           {speed?.ok
-            ? `${speed.value.kmh.toFixed(2)} km/h at the tread`
+            ? `${speed.value.kmh.toFixed(2)} km/h, one per cent for slip among it`
             : 'Wheel on the roller, tyre at its pressure, somebody on the saddle.'}
         </span>
       </div>

@@ -117,7 +117,12 @@ function guessOf(
   if (how !== 'marking')
     return distance === ''
       ? null
-      : rolledOut({ distanceMm: distance, turns: turns === '' ? 0 : turns, loaded: how === 'rollOut' });
+      : rolledOut({
+          distanceMm: distance,
+          turns: turns === '' ? 0 : turns,
+          loaded: how === 'rollOut',
+          widthMm: parseTyreMarking(marking)?.widthMm ?? null,
+        });
   const tyre = parseTyreMarking(marking);
   return tyre
     ? { ok: true, value: rollOutGuess(tyre) }

@@ -1,0 +1,162 @@
+import { NumberInput, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import {
+  checksLeft,
+  isBad,
+  askedRange,
+  stepTitle,
+  type EvidenceData,
+  type VisitCheck,
+  type VisitState,
+} from '@decurio/core';
+import { ActButton } from '../../ui/act-button.js';
+import { useHotkeys } from '../../ui/use-hotkeys.js';
+import type { Visit } from '../use-visit.js';
+import { CheckMarks } from './check-marks.js';
+import classes from './checks.module.css';
+import panel from '../panel.module.css';
+
+type Made = EvidenceData['checkMade'];
+
+/** The checks of a step one by one, before the step itself: good with one key, or what is not. */
+export function Checks({
+  state,
+  visit,
+  step,
+}: {
+  readonly state: VisitState;
+  readonly visit: Visit;
+  readonly step: VisitCheck['step'];
+}) {
+  const [check] = checksLeft(state, step);
+  if (!check) return null;
+  return (
+    <div className={panel['panel']}>
+      <p className="cap">{stepTitle(step)} · checks before delivery</p>
+      {step === 'checkIn' && (
+        <p className={classes['first']}>
+          A pack that is hot, hissing, swollen or wet: nothing of this. Hold the unit with H and take it outdoors.
+        </p>
+      )}
+      <CheckMarks state={state} step={step} now={check.id} />
+      <OneCheck key={check.id} check={check} visit={visit} tool={lastTool(state)} />
+    </div>
+  );
+}
+
+/** The tool that was named last is most likely in the hand still. */
+const lastTool = ({ checks }: VisitState): string =>
+  Object.values(checks).findLast(({ tool }) => tool !== '')?.tool ?? '';
+
+interface OneCheckProps {
+  readonly check: VisitCheck;
+  readonly visit: Visit;
+  readonly tool: string;
+}
+
+function OneCheck({ check, visit, tool: toolBefore }: OneCheckProps) {
+  const { asks } = check;
+  const [figure, setFigure] = useState<number | string>('');
+  const [text, setText] = useState('');
+  const [tool, setTool] = useState(toolBefore);
+  const [words, setWords] = useState('');
+  const [isWrong, setWrong] = useState(false);
+  const [busy, setBusy] = useState(false);
+  const made = (outcome: Made['outcome']): Made => ({
+    check: check.id,
+    outcome,
+    figure: asks.kind === 'figure' && outcome !== 'notFitted' && figure !== '' ? Number(figure) : null,
+    text: asks.kind === 'number' && outcome === 'good' ? text.trim() : '',
+    tool: asks.kind === 'figure' && asks.withTool && outcome !== 'notFitted' ? tool.trim() : '',
+    words: words.trim(),
+  });
+  const say = async (outcome: Made['outcome']) => {
+    setBusy(true);
+    await visit.act('checkMade', made(outcome));
+    setBusy(false);
+  };
+  const good = () => void say('good');
+  const isPlain = asks.kind === 'look' && !isWrong;
+  const mayBeWrong = asks.kind !== 'number';
+  useHotkeys({ Space: isPlain ? good : undefined, N: isWrong || !mayBeWrong ? undefined : () => setWrong(true) });
+  const range = askedRange(asks);
+  const stops = isBad(check, made('good'));
+  return (
+    <form
+      className={classes['one']}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void say(isWrong ? 'notGood' : 'good');
+      }}
+    >
+      <h2 className={panel['title']}>{check.title}</h2>
+      <p className={panel['lead']}>{check.how}</p>
+      {asks.kind === 'figure' && (
+        <div className={panel['row']}>
+          <NumberInput
+            label={range === '' ? `Read, ${asks.unit}` : `Read, ${asks.unit}: ${range}`}
+            value={figure}
+            onChange={setFigure}
+            hideControls
+            decimalSeparator="."
+            allowedDecimalSeparators={['.', ',']}
+            data-scan-guard
+            autoFocus
+          />
+          {asks.withTool && (
+            <TextInput label="Tool, its number" value={tool} onChange={(e) => setTool(e.target.value)} maxLength={40} />
+          )}
+        </div>
+      )}
+      {asks.kind === 'number' && (
+        <TextInput
+          label={check.title}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          maxLength={60}
+          autoFocus={!isWrong}
+          className={classes['number'] ?? ''}
+        />
+      )}
+      {isWrong && (
+        <TextInput
+          label="What is not good"
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+          maxLength={300}
+          autoFocus
+        />
+      )}
+      {(isWrong || stops) && <p className={classes['holds']}>This holds the unit until a lead has decided.</p>}
+      <div className={panel['acts']}>
+        {isWrong ? (
+          <>
+            <ActButton type="submit" look="care" hotkey="Enter" busy={busy} onAct={() => undefined}>
+              Not good: hold it
+            </ActButton>
+            <ActButton onAct={() => setWrong(false)}>It is good after all</ActButton>
+          </>
+        ) : (
+          <>
+            <ActButton
+              type="submit"
+              look={stops ? 'care' : 'main'}
+              hotkey={isPlain ? 'Space' : 'Enter'}
+              busy={busy}
+              disabled={(asks.kind === 'figure' && figure === '') || (asks.kind === 'number' && text.trim() === '')}
+              onAct={() => undefined}
+            >
+              {asks.kind === 'look' ? 'Good, next' : stops ? 'Read so: hold it' : 'Read so, next'}
+            </ActButton>
+            {mayBeWrong && (
+              <ActButton look="care" hotkey="N" onAct={() => setWrong(true)}>
+                Not good
+              </ActButton>
+            )}
+            <ActButton onAct={() => void say('notFitted')}>Has none</ActButton>
+          </>
+        )}
+      </div>
+    </form>
+  );
+}
