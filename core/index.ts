@@ -28,6 +28,7 @@ export * from './electrical/open-circuit.js';
 export * from './electrical/gauge-steps.js';
 export * from './electrical/current-limit.js';
 export * from './electrical/range-span.js';
+export * from './electrical/storage.js';
 export * from './electrical/pack-label.js';
 export * from './electrical/voltage-class.js';
 export * from './speed/speed.js';

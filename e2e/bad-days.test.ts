@@ -144,11 +144,7 @@ describe('at the bench', () => {
     await bench.says('Scan a unit');
     await bench.scan('S26-0420');
     await bench.says('Shows something else');
-    await bench.driver.wait(
-      async () => !/entr(y waits|ies wait) here/.test(await bench.text()),
-      15_000,
-      'entries still wait',
-    );
+    await bench.nothingWaits();
     const { id } = await unitOf('S26-0420');
     await bench.driver.wait(
       async () => {
@@ -193,5 +189,22 @@ describe('at the bench', () => {
     await bench.says('99');
     await bench.click('Take it back');
     await bench.saysNot('Nothing is erased');
+  });
+});
+
+describe('a place whose part of the app cannot be fetched', () => {
+  it('says so instead of an empty page, leaves the others open, and comes by itself', async () => {
+    await bench.driver.get(`${stage.address}/line`);
+    await bench.says('NEXT FOR YOU');
+    await network(false);
+    await bench.click('Practice');
+    await bench.says('This place could not be loaded');
+    await bench.says('As soon as the server answers');
+    await bench.click('Line');
+    await bench.says('NEXT FOR YOU');
+    await bench.click('Practice');
+    await bench.says('This place could not be loaded');
+    await network(true);
+    await bench.says('Set five codes');
   });
 });

@@ -154,6 +154,32 @@ describe('what was found', () => {
   });
 });
 
+describe('an open dialog', () => {
+  const dialogs = () => page.findAll('[role="dialog"]');
+
+  it('keeps every key from the step beneath, wherever the focus lies', async () => {
+    await page.nothingWaits();
+    const before = (await view('S26-0420')).evidence.length;
+    await page.press('h');
+    await page.find('[role="dialog"]');
+    await page.driver.executeScript('document.activeElement.blur()');
+    await page.press('u', 'r', ' ', 'p');
+    expect(await dialogs()).toHaveLength(1);
+    await page.press(Key.ESCAPE);
+    await page.driver.wait(async () => (await dialogs()).length === 0, 10_000, 'the dialog does not close');
+    expect((await view('S26-0420')).evidence).toHaveLength(before);
+  });
+
+  it('that says how to cut power is one key away from within a field too', async () => {
+    await page.press('/');
+    await page.press(Key.F9);
+    await page.says('Hands off the throttle');
+    await page.press(Key.ESCAPE);
+    await page.saysNot('Hands off the throttle');
+    await page.driver.executeScript('document.activeElement.blur()');
+  });
+});
+
 describe('a part replaced', () => {
   it('says what it voids, carries the kilometres, and sends the unit back', async () => {
     await page.press('r');

@@ -66,6 +66,7 @@ describe('checks before delivery', () => {
   it('hold what lies outside its range, and refuse what cannot be', async () => {
     await begun('S26-0423');
     await bench.scanned('PK-77123');
+    await bench.says('Each lever bites');
     for (const sign of ['Both wheels', 'Neither turns', 'Front and rear light', 'Its label says', 'Cold, before']) {
       await bench.press(' ');
       await bench.says(sign);

@@ -87,6 +87,15 @@ async function takeAll() {
   await says('displays look like this');
   await shot('which-display');
 
+  await scan('S26-0420', 'has not been begun');
+  await press(' ');
+  await says('Scan the number of the pack');
+  await press('PK-24117', Key.ENTER);
+  await says('Each lever bites');
+  await press(' ');
+  await says('Both wheels are fixed');
+  await shot('checks');
+
   await scan('S26-0416', 'FOUND SO FAR');
   await shot('as-found');
 
@@ -176,9 +185,6 @@ async function takeAll() {
   await driver.get(`${server.address}/library/rulePack/port-isel`);
   await says('checked by Ines M.');
   await shot('rules');
-  await driver.get(`${server.address}/library/houseRules/lantern-couriers`);
-  await says('answers differ');
-  await shot('house-rules');
   await driver.get(`${server.address}/library/learnt`);
   await says('7 of 8 runs');
   await driver.wait(until.elementLocated(By.css('figure svg circle, figure svg path')), PATIENCE_MS);

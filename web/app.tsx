@@ -1,5 +1,5 @@
-import { lazy, Suspense } from 'react';
-import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { lazy, Suspense, type ReactNode } from 'react';
+import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-router';
 import { SignIn } from './account/sign-in.js';
 import { SignInAgain } from './account/sign-in-again.js';
 import { CallsBack } from './bench/at-hand/calls-back.js';
@@ -11,26 +11,36 @@ import { useSession } from './state/session.js';
 import { ClockOff } from './ui/clock-off.js';
 import { beInZone } from './ui/house-zone.js';
 import { Busy, Notice } from './ui/notice.js';
+import { fetched } from './ui/part-missing.js';
+import { PlaceBoundary } from './ui/place-boundary.js';
 import { Strap } from './ui/strap.js';
 import classes from './app.module.css';
 
-const LinePage = lazy(() => import('./line/line-page.js').then((m) => ({ default: m.LinePage })));
-const BenchHome = lazy(() => import('./bench/bench-home.js').then((m) => ({ default: m.BenchHome })));
-const BenchPage = lazy(() => import('./bench/bench-page.js').then((m) => ({ default: m.BenchPage })));
-const OrdersPage = lazy(() => import('./orders/orders-page.js').then((m) => ({ default: m.OrdersPage })));
-const OrderPage = lazy(() => import('./orders/order/order-page.js').then((m) => ({ default: m.OrderPage })));
-const AddUnit = lazy(() => import('./orders/intake/add-unit.js').then((m) => ({ default: m.AddUnit })));
-const TakeByHand = lazy(() => import('./orders/intake/take-by-hand.js').then((m) => ({ default: m.TakeByHand })));
-const LibraryPage = lazy(() => import('./library/library-page.js').then((m) => ({ default: m.LibraryPage })));
-const LearntPage = lazy(() => import('./library/learnt/learnt-page.js').then((m) => ({ default: m.LearntPage })));
-const WorkbenchPage = lazy(() =>
-  import('./library/workbench/workbench-page.js').then((m) => ({ default: m.WorkbenchPage })),
+const LinePage = lazy(fetched(() => import('./line/line-page.js').then((m) => ({ default: m.LinePage }))));
+const BenchHome = lazy(fetched(() => import('./bench/bench-home.js').then((m) => ({ default: m.BenchHome }))));
+const BenchPage = lazy(fetched(() => import('./bench/bench-page.js').then((m) => ({ default: m.BenchPage }))));
+const OrdersPage = lazy(fetched(() => import('./orders/orders-page.js').then((m) => ({ default: m.OrdersPage }))));
+const OrderPage = lazy(fetched(() => import('./orders/order/order-page.js').then((m) => ({ default: m.OrderPage }))));
+const AddUnit = lazy(fetched(() => import('./orders/intake/add-unit.js').then((m) => ({ default: m.AddUnit }))));
+const TakeByHand = lazy(
+  fetched(() => import('./orders/intake/take-by-hand.js').then((m) => ({ default: m.TakeByHand }))),
 );
-const HousePage = lazy(() => import('./account/house-page.js').then((m) => ({ default: m.HousePage })));
-const SessionsPage = lazy(() => import('./account/sessions-page.js').then((m) => ({ default: m.SessionsPage })));
-const PracticePage = lazy(() => import('./practice/practice-page.js').then((m) => ({ default: m.PracticePage })));
-const LedgerPage = lazy(() => import('./ledger/ledger-page.js').then((m) => ({ default: m.LedgerPage })));
-const RecordPage = lazy(() => import('./ledger/record-page.js').then((m) => ({ default: m.RecordPage })));
+const LibraryPage = lazy(fetched(() => import('./library/library-page.js').then((m) => ({ default: m.LibraryPage }))));
+const LearntPage = lazy(
+  fetched(() => import('./library/learnt/learnt-page.js').then((m) => ({ default: m.LearntPage }))),
+);
+const WorkbenchPage = lazy(
+  fetched(() => import('./library/workbench/workbench-page.js').then((m) => ({ default: m.WorkbenchPage }))),
+);
+const HousePage = lazy(fetched(() => import('./account/house-page.js').then((m) => ({ default: m.HousePage }))));
+const SessionsPage = lazy(
+  fetched(() => import('./account/sessions-page.js').then((m) => ({ default: m.SessionsPage }))),
+);
+const PracticePage = lazy(
+  fetched(() => import('./practice/practice-page.js').then((m) => ({ default: m.PracticePage }))),
+);
+const LedgerPage = lazy(fetched(() => import('./ledger/ledger-page.js').then((m) => ({ default: m.LedgerPage }))));
+const RecordPage = lazy(fetched(() => import('./ledger/record-page.js').then((m) => ({ default: m.RecordPage }))));
 
 /** Signs in first, then shows the place that the address names. */
 export function App() {
@@ -63,7 +73,7 @@ export function App() {
         <ClockOff />
       </Strap>
       <main id="work" className={classes['work']} tabIndex={-1}>
-        <Suspense fallback={<Busy />}>
+        <Place>
           <Routes>
             <Route path="/" element={<Navigate to="/line" replace />} />
             <Route path="/line" element={<LinePage />} />
@@ -98,9 +108,19 @@ export function App() {
               }
             />
           </Routes>
-        </Suspense>
+        </Place>
       </main>
       {lost && <SignInAgain />}
     </BrowserRouter>
+  );
+}
+
+/** One place at a time: what one cannot show is no reason to keep back the next. */
+function Place({ children }: { readonly children: ReactNode }) {
+  const { pathname } = useLocation();
+  return (
+    <PlaceBoundary key={pathname.split('/')[1]}>
+      <Suspense fallback={<Busy />}>{children}</Suspense>
+    </PlaceBoundary>
   );
 }

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { chargeTold, restedCellV } from './open-circuit.js';
 import { currentLimitFor } from './current-limit.js';
+import { storageAdvice } from './storage.js';
 import type { Bound, PowerBasis } from '../setup/inputs/vehicle-class.js';
 import { gaugeSteps } from './gauge-steps.js';
 import { certain } from '../result.js';
@@ -214,6 +215,37 @@ describe('figures that are none', () => {
     expect(() => restedCellV('liIon', NaN)).toThrow(RangeError);
     expect(rangeSpan({ pack: liIon10, usableShare: 1.2, whPerKm: liIon })).toMatchObject({ ok: false });
     expect(rangeSpan({ pack: liIon10, usableShare: 0.8, whPerKm: { least: 12, most: 8 } })).toMatchObject({
+      ok: false,
+    });
+  });
+});
+
+describe('a pack that is put away', () => {
+  const of = (chemistry: 'liIon' | 'lfp' | 'leadAcid', cellsInSeries: number, packV: number) =>
+    certain(storageAdvice({ chemistry, cellsInSeries, labelV: 36, capacityAh: 13 }, packV));
+
+  it('is half full where it is lithium, and full where it is lead', () => {
+    expect(of('liIon', 10, 37)).toEqual({ fromV: 36.5, toV: 37.7, act: 'store' });
+    expect(of('leadAcid', 18, 38)).toMatchObject({ fromV: 37.9, toV: 38.2, act: 'store' });
+  });
+
+  it.each([
+    ['liIon', 10, 41.5, 'use'],
+    ['liIon', 10, 35, 'charge'],
+    ['liIon', 10, 29, 'stop'],
+    ['liIon', 10, 43, 'stop'],
+    ['lfp', 12, 39.4, 'measureCharge'],
+    ['lfp', 12, 38, 'charge'],
+    ['leadAcid', 18, 36.5, 'charge'],
+  ] as const)('%s of %d cells at %d V: %s', (chemistry, cells, volts, act) => {
+    expect(of(chemistry, cells, volts).act).toBe(act);
+  });
+
+  it('is refused where a figure is none', () => {
+    expect(storageAdvice({ chemistry: 'liIon', cellsInSeries: 0, labelV: 36, capacityAh: 13 }, 37)).toMatchObject({
+      ok: false,
+    });
+    expect(storageAdvice({ chemistry: 'liIon', cellsInSeries: 10, labelV: 36, capacityAh: 13 }, NaN)).toMatchObject({
       ok: false,
     });
   });

@@ -131,6 +131,23 @@ export class Page {
     await key(text.length, { type: 'keyUp', ...enter });
   }
 
+  /** Until the server has every entry that was made on this device: what the shelf holds, whatever the page says of it yet. */
+  async nothingWaits(): Promise<void> {
+    const waiting = () =>
+      this.driver.executeAsyncScript<number>(`
+        const done = arguments[arguments.length - 1];
+        const open = indexedDB.open('decurio-outbox');
+        open.onerror = () => done(-1);
+        open.onsuccess = () => {
+          const count = open.result.transaction('entries').objectStore('entries').count();
+          count.onsuccess = () => {
+            open.result.close();
+            done(count.result);
+          };
+        };`);
+    await this.driver.wait(async () => (await waiting()) === 0, PATIENCE_MS, 'entries still wait on this device');
+  }
+
   async path(): Promise<string> {
     return new URL(await this.driver.getCurrentUrl()).pathname;
   }

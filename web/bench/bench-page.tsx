@@ -96,6 +96,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
     R: mayReplace ? () => setDialog('part') : undefined,
     B: mayRestore ? () => setDialog('restore') : undefined,
     P: () => setDialog('cut'),
+    F9: () => setDialog('cut'),
     S: bench.map.menu === null ? undefined : toggleStandIn,
   });
   return (
@@ -143,9 +144,14 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           <Step bench={bench} visit={visit} station={who?.station ?? ''} />
         </Suspense>
         <footer className={classes['aside']}>
-          <span className={classes['cut']}>
+          <button
+            type="button"
+            className={classes['cut']}
+            title="F9 from within a field"
+            onClick={() => setDialog('cut')}
+          >
             Cut power <kbd aria-hidden="true">P</kbd> <b>{bench.type.cutPower}</b>
-          </span>
+          </button>
           {mayUndo !== null && (
             <ActButton hotkey="U" onAct={() => setDialog('undo')}>
               Take back last

@@ -1,4 +1,5 @@
 import { lazy, type ComponentType, type LazyExoticComponent } from 'react';
+import { fetched } from '../ui/part-missing.js';
 
 const loads: (() => Promise<unknown>)[] = [];
 
@@ -6,7 +7,7 @@ const loads: (() => Promise<unknown>)[] = [];
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- as React's own lazy takes a component of any props
 export function part<T extends ComponentType<any>>(load: () => Promise<{ default: T }>): LazyExoticComponent<T> {
   loads.push(load);
-  return lazy(load);
+  return lazy(fetched(load));
 }
 
 /** Fetches every part that this page may come to need, and the parts of those: a dead network must not stop a visit half-way. */

@@ -1,4 +1,5 @@
 import { useEffect, useRef } from 'react';
+import { isDialogOpen } from './dialog-open.js';
 
 /** Keys by what they do: a letter, `Space`, `Enter`, `Escape`. Letters count in any case. */
 export type Hotkeys = Readonly<Record<string, (() => void) | undefined>>;
@@ -9,12 +10,15 @@ const SCANNER_GUARD_MS = 45;
 /** Keys that a foot switch types for "done, next". */
 const FOOT_SWITCH = 'PageDown';
 
+/** Typed by nobody into a field: what hangs on them works wherever the focus is. */
+const FUNCTION_KEY = /^F\d{1,2}$/;
+
 /** Fields that take digits alone. */
 const DIGITS = '[data-scan-guard]:not([data-scan-guard="words"])';
 
 /**
  * One key per act, anywhere on the page but in a text field. Space and the foot switch are one. In a field only the
- * foot switch, Escape, what the field itself handles, letters where only digits belong, and Space while none is typed count.
+ * foot switch, Escape, function keys, what the field itself handles, letters where only digits belong, and Space while none is typed count.
  */
 export function useHotkeys(hotkeys: Hotkeys): void {
   const latest = useRef(hotkeys);
@@ -27,7 +31,7 @@ export function useHotkeys(hotkeys: Hotkeys): void {
       if (event.ctrlKey || event.altKey || event.metaKey || event.repeat || event.defaultPrevented) return;
       clearTimeout(waiting);
       const target = event.target instanceof HTMLElement ? event.target : null;
-      if (target?.closest('[role="dialog"], [role="menu"]')) return;
+      if (isDialogOpen() || target?.closest('[role="dialog"], [role="menu"]')) return;
       const inField = target?.matches('input, textarea, select') ?? false;
       const onButton = target?.matches('button, a, summary') ?? false;
       const name =
@@ -41,6 +45,7 @@ export function useHotkeys(hotkeys: Hotkeys): void {
       const isCommand =
         event.key === FOOT_SWITCH ||
         event.key === 'Escape' ||
+        FUNCTION_KEY.test(event.key) ||
         (event.key === ' ' && isEmptyDigits) ||
         (/^[a-z]$/i.test(event.key) && target?.matches(DIGITS) === true);
       if (inField && !isCommand) return;

@@ -1,4 +1,5 @@
 import { useEffect, useRef } from 'react';
+import { isDialogOpen } from './dialog-open.js';
 
 /** Digits this fast, ended by Enter, are a scanner's; letters where only digits belong are one's at any speed. */
 const SCANNER_MEAN_MS = 45;
@@ -38,6 +39,11 @@ export function useScanner(handlers: ScannerHandlers): void {
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.altKey || event.metaKey) return;
       const field = event.target instanceof HTMLElement ? event.target : null;
+      // Behind a dialog nothing is scanned: what is typed there would be lost.
+      if (isDialogOpen() && field?.closest('[role="dialog"]') === null) {
+        burst = '';
+        return;
+      }
       const inField = field?.matches('input, textarea, select, [contenteditable="true"]') ?? false;
       const guarded = field?.matches(GUARDED) ?? false;
       if (event.key === 'Enter') {

@@ -105,7 +105,7 @@ function BeforeRun({ way, terms }: { readonly way: Way; readonly terms: SpeedTer
     : 'Tyres cold, at their pressure';
   return (
     <p className="soft">
-      {tyres}; a rider as heavy as it will carry; the display lags: read once its figure stands.
+      {tyres}, its usual rider; the display lags: read once its figure stands.
       {way === 'end' && ' There and back: the higher of the two counts.'}
     </p>
   );

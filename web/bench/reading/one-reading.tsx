@@ -5,6 +5,7 @@ import { ActButton } from '../../ui/act-button.js';
 import { speak } from '../../ui/speak.js';
 import { NumberPad } from './number-pad.js';
 import panel from '../panel.module.css';
+import { isDialogOpen } from '../../ui/dialog-open.js';
 import classes from './reading.module.css';
 
 export interface OneReadingProps {
@@ -105,7 +106,12 @@ function useDigitsFor(field: RefObject<HTMLInputElement | null>): void {
       const isByHand = event.timeStamp - lastAt > HAND_MS;
       lastAt = event.timeStamp;
       const target = event.target instanceof HTMLElement ? event.target : null;
-      if (!isByHand || !/^[0-9]$/.test(event.key) || target?.closest('input, textarea, select, [role="dialog"]'))
+      if (
+        isDialogOpen() ||
+        !isByHand ||
+        !/^[0-9]$/.test(event.key) ||
+        target?.closest('input, textarea, select, [role="dialog"]')
+      )
         return;
       field.current?.focus();
     };

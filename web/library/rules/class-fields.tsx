@@ -1,4 +1,4 @@
-import { MultiSelect } from '@mantine/core';
+import { Checkbox, MultiSelect } from '@mantine/core';
 import { FITTINGS, type PackedClass, type SpeedUnit } from '@decurio/core';
 import { ChoiceField, NumberField, SpeedFormField, TextField, YesNoField } from '../../ui/fields.js';
 import { LinesField } from '../lines-field.js';
@@ -16,6 +16,7 @@ import {
   REGIME_TITLES,
   THROTTLE_TITLES,
 } from './class-words.js';
+import fields from '../../ui/fields.module.css';
 import classes from '../library-form.module.css';
 
 const options = (titles: Readonly<Record<string, string>>) =>
@@ -142,22 +143,13 @@ function Throttle({ form, at, each, unit }: PartProps) {
       )}
       <SpeedFormField form={form} path={`${at}.walkingMode`} label="Slow mode wanted, to" unit="km/h" />
       <YesNoField form={form} path={`${at}.cutOnBrake`} label="Each brake lever ends drive" />
-      <YesNoField
-        form={
-          {
-            ...form,
-            getInputProps: () => ({
-              checked: each.cutOnPedalStop !== null,
-              onChange: (event: { currentTarget: { checked: boolean } }) =>
-                form.setFieldValue(
-                  `${at}.cutOnPedalStop`,
-                  (event.currentTarget.checked ? { withinS: null } : null) as never,
-                ),
-            }),
-          } as unknown as typeof form
+      <Checkbox
+        checked={each.cutOnPedalStop !== null}
+        onChange={(event) =>
+          form.setFieldValue(`${at}.cutOnPedalStop`, (event.currentTarget.checked ? { withinS: null } : null) as never)
         }
-        path={`${at}.cutOnPedalStop`}
         label="Drive ends when the pedals stop"
+        className={fields['yesNo'] ?? ''}
       />
       {each.cutOnPedalStop !== null && (
         <NumberField form={form} path={`${at}.cutOnPedalStop.withinS`} label="Within" unit="s" orUnknown="not named" />

@@ -7,6 +7,9 @@ import {
   gaugeUnderEachClass,
   percentWords,
   rangeSpan,
+  storageAdvice,
+  STORAGE_DAYS,
+  type StorageAdvice,
   type Chemistry,
 } from '@decurio/core';
 import { Calculator, ChemistryField, Figure, known } from './calculator.js';
@@ -105,6 +108,47 @@ export function PackFromVoltage() {
       <Figure label="By meter, V" value={volts} onChange={setVolts} />
       <Figure label="Gauge, %" value={gauge} onChange={setGauge} />
       <ChemistryField value={chemistry} onChange={setChemistry} />
+    </Calculator>
+  );
+}
+
+const PUT_AWAY: Readonly<Record<StorageAdvice['act'], string>> = {
+  store: 'Put it away so: dry, cool, apart, off the vehicle.',
+  charge: 'Charge it up to there first, with its own charger.',
+  use: 'Use it down to there first: a full lithium pack ages while it stands.',
+  measureCharge: 'Its volts do not tell: charge it full, then take half of its Ah out of it.',
+  stop: 'Not as it is: measure it again at check in. It is neither charged nor powered until somebody qualified has seen it.',
+};
+
+/** How a pack is put away for the winter. */
+export function Storage() {
+  const [chemistry, setChemistry] = useState<Chemistry>('liIon');
+  const [cells, setCells] = useState<number | ''>(10);
+  const [volts, setVolts] = useState<number | ''>('');
+  const all = known(cells, volts);
+  const advice = all && storageAdvice({ chemistry, cellsInSeries: all[0], labelV: 1, capacityAh: 1 }, all[1]);
+  return (
+    <Calculator
+      title="Put a pack away"
+      asks="For more than a few weeks: lithium about half full, lead-acid full. By meter, at rest."
+      follows={
+        advice?.ok ? (
+          <>
+            <strong>
+              {advice.value.fromV} to {advice.value.toV} V
+            </strong>
+            <p>
+              {PUT_AWAY[advice.value.act]} Write date and volts on it, and measure it again every {STORAGE_DAYS} days.
+            </p>
+          </>
+        ) : (
+          <p>{advice && !advice.ok ? advice.problem.message : 'Type its cells in series and what a meter reads.'}</p>
+        )
+      }
+    >
+      <ChemistryField value={chemistry} onChange={setChemistry} />
+      <Figure label="Cells in series" value={cells} onChange={setCells} />
+      <Figure label="By meter, V" value={volts} onChange={setVolts} />
     </Calculator>
   );
 }

@@ -1,6 +1,6 @@
 import { Shelves } from '../shelves.js';
 import shelf from '../library-page.module.css';
-import { CurrentForPower, PackFromVoltage, Range } from './electrical.js';
+import { CurrentForPower, PackFromVoltage, Range, Storage } from './electrical.js';
 import { SpeedAtCap } from './speed-at-cap.js';
 import { WheelForRollOut } from './wheel-for-roll-out.js';
 import classes from './workbench.module.css';
@@ -22,6 +22,7 @@ export function WorkbenchPage() {
         <PackFromVoltage />
         <CurrentForPower />
         <Range />
+        <Storage />
       </div>
     </div>
   );

@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import type { DisplayMap } from '@decurio/core';
 import { Glass } from '../glass.js';
 import type { Handlebar as HandlebarState } from './use-handlebar.js';
+import { isDialogOpen } from '../dialog-open.js';
 import classes from './handlebar.module.css';
 
 export interface HandlebarProps {
@@ -71,6 +72,7 @@ function useKeyboard(map: DisplayMap, bar: HandlebarState, keyboard: 'on' | 'off
     const keyOf = (event: KeyboardEvent): string | undefined => {
       const target = event.target instanceof HTMLElement ? event.target : null;
       if (
+        isDialogOpen() ||
         target?.matches('input:not([type="radio"], [type="checkbox"]), textarea, select, [contenteditable="true"]') ||
         target?.closest('[role="dialog"], .cm-editor')
       )
