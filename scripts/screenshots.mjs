@@ -122,6 +122,11 @@ async function takeAll() {
   await driver.actions().release().perform();
   await shot('stand-in');
   await press('s');
+  await driver.wait(
+    async () => (await driver.findElements(By.css("[aria-label='Keys of the display']"))).length === 0,
+    PATIENCE_MS,
+    'the stand-in unit is not put away',
+  );
 
   await scan('S26-0412', 'READ SO FAR');
   await (await driver.wait(until.elementLocated(By.css('[data-code] ~ * input')), PATIENCE_MS)).sendKeys('25');
