@@ -55,6 +55,14 @@ describe('a setup worked out anew', () => {
     ]);
   });
 
+  it('in the middle of read-back presumes what the glass showed, not what was keyed', () => {
+    const misses = [read('L2', 30), read('L2', 30)];
+    const state = stateAfter([opened, checkedIn, ...allKeyed, restarted, read('L1', 11), ...misses, slower]);
+    expect(state).toMatchObject({ step: 'keyIn', toKey: ['L2'] });
+    expect([state.values['L2'], state.atRoundStart['L2']]).toEqual([30, 30]);
+    expect(Object.keys(state)).not.toContain('known');
+  });
+
   it('brings a unit that was read back to key-in, with only the code that moved', () => {
     const state = stateAfter([opened, checkedIn, ...allKeyed, restarted, ...readBackDone, slower]);
     expect(state).toMatchObject({ step: 'keyIn', round: 2, toKey: ['L2'], toRead: ['L2'], held: null });

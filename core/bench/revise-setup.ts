@@ -92,12 +92,12 @@ function afterKeyIn(
     const readings = Object.fromEntries(
       Object.entries(state.readings).filter(([label]) => !state.toKey.includes(label)),
     );
-    const next = {
+    const next: VisitState = {
       ...state,
       readings,
-      known,
+      values: known,
       atRoundStart: known,
-      step: 'keyIn' as const,
+      step: 'keyIn',
       done: state.done.filter((d) => !KEYED_AGAIN.has(d.step)),
       round: state.round + 1,
       keyedThisRound: [],
