@@ -28,7 +28,10 @@ export function ParentNotice({ entry, mayEdit }: ParentNoticeProps) {
   const place = (head.document as RulePack).place;
   if (head.version === parent.version)
     return (
-      <Notice kind="note" says={`Follows the rules of ${place}, version ${parent.version}. What differs is marked.`} />
+      <Notice
+        kind="note"
+        says={`Follows the rules of ${place}, version ${parent.version}. What differs is named under each class.`}
+      />
     );
   const next = followParent(entry.document, was.document as RulePack, head.document as RulePack, head.version);
   const problem = asProblem(adding.error);
