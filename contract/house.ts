@@ -1,5 +1,8 @@
 import { isTimeZone } from '@decurio/core';
-import { object, string, type InferType } from 'yup';
+import { number, object, string, type InferType } from 'yup';
+
+/** How make safe is asked: each caution on every unit, or one by one only on the first of a type in a shift. */
+export const CAUTIONS_ASKED = ['always', 'firstOfType'] as const;
 
 /** What is true of the house as a whole. */
 export const houseRequest = object({
@@ -11,5 +14,11 @@ export const houseRequest = object({
     .test('zone', 'There is no time zone of that name. Write one such as Europe/Berlin.', (zone) => isTimeZone(zone)),
   /** What to call where a pack burns; empty where nobody said. */
   fireService: string().strict().trim().max(60).defined(),
+  /** ms that a key rests after it acted, and after what it acts upon changed: what a worn switch sends twice acts once. */
+  bounceMs: number().strict().integer().min(0).max(1000).required(),
+  cautions: string().strict().oneOf(CAUTIONS_ASKED).required(),
 }).noUnknown();
 export type HouseView = InferType<typeof houseRequest>;
+
+/** A house of which nobody said anything. */
+export const HOUSE_UNSAID: HouseView = { zone: 'UTC', fireService: '', bounceMs: 250, cautions: 'firstOfType' };

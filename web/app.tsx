@@ -1,4 +1,4 @@
-import { lazy, Suspense, type ReactNode } from 'react';
+import { lazy, Suspense, useRef, type ReactNode } from 'react';
 import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-router';
 import { SignIn } from './account/sign-in.js';
 import { SignInAgain } from './account/sign-in-again.js';
@@ -10,9 +10,14 @@ import { LiveChanges } from './state/live-changes.js';
 import { useSession } from './state/session.js';
 import { ClockOff } from './ui/clock-off.js';
 import { beInZone } from './ui/house-zone.js';
+import { keysRestFor } from './ui/keys/bounce.js';
+import { useKeptFocus } from './ui/keys/use-kept-focus.js';
 import { Busy, Notice } from './ui/notice.js';
 import { fetched } from './ui/part-missing.js';
+import { NewRelease } from './ui/new-release.js';
+import { placeOf } from './ui/places.js';
 import { PlaceBoundary } from './ui/place-boundary.js';
+import { usePageTitle } from './ui/use-page-title.js';
 import { Strap } from './ui/strap.js';
 import classes from './app.module.css';
 
@@ -59,6 +64,7 @@ export function App() {
     );
   if (!data) return <Busy />;
   beInZone(data.house.zone);
+  keysRestFor(data.house.bounceMs);
   if (!who) return <SignIn demoAccounts={data.demoAccounts} />;
   return (
     <BrowserRouter>
@@ -68,59 +74,63 @@ export function App() {
       <OutboxSender />
       <LiveChanges />
       <Strap who={who}>
+        <NewRelease />
         <CallsBack />
         <WaitingHere />
         <ClockOff />
       </Strap>
-      <main id="work" className={classes['work']} tabIndex={-1}>
-        <Place>
-          <Routes>
-            <Route path="/" element={<Navigate to="/line" replace />} />
-            <Route path="/line" element={<LinePage />} />
-            <Route path="/line/:orderId" element={<LinePage />} />
-            <Route path="/bench" element={<BenchHome />} />
-            <Route path="/bench/:unitId" element={<BenchPage />} />
-            <Route path="/orders" element={<OrdersPage />} />
-            <Route path="/orders/new" element={<TakeByHand />} />
-            <Route path="/orders/add/:serial" element={<AddUnit />} />
-            <Route path="/orders/:orderId" element={<OrderPage />} />
-            <Route path="/library" element={<LibraryPage />} />
-            <Route path="/library/learnt" element={<LearntPage />} />
-            <Route path="/library/workbench" element={<WorkbenchPage />} />
-            <Route path="/library/:kind" element={<LibraryPage />} />
-            <Route path="/library/:kind/:id" element={<LibraryPage />} />
-            <Route path="/library/:kind/:id/:view" element={<LibraryPage />} />
-            <Route path="/signed-in" element={<SessionsPage />} />
-            <Route path="/house" element={<HousePage />} />
-            <Route path="/practice" element={<PracticePage />} />
-            <Route path="/practice/:mapId" element={<PracticePage />} />
-            <Route path="/ledger" element={<LedgerPage />} />
-            <Route path="/ledger/:visitId" element={<RecordPage />} />
-            <Route
-              path="*"
-              element={
-                <Notice
-                  kind="note"
-                  title="Nothing is here"
-                  says="This address leads nowhere. Scan a serial, or choose a place above."
-                  page
-                />
-              }
-            />
-          </Routes>
-        </Place>
-      </main>
+      <Work>
+        <Routes>
+          <Route path="/" element={<Navigate to="/line" replace />} />
+          <Route path="/line" element={<LinePage />} />
+          <Route path="/line/:orderId" element={<LinePage />} />
+          <Route path="/bench" element={<BenchHome />} />
+          <Route path="/bench/:unitId" element={<BenchPage />} />
+          <Route path="/orders" element={<OrdersPage />} />
+          <Route path="/orders/new" element={<TakeByHand />} />
+          <Route path="/orders/add/:serial" element={<AddUnit />} />
+          <Route path="/orders/:orderId" element={<OrderPage />} />
+          <Route path="/library" element={<LibraryPage />} />
+          <Route path="/library/learnt" element={<LearntPage />} />
+          <Route path="/library/workbench" element={<WorkbenchPage />} />
+          <Route path="/library/:kind" element={<LibraryPage />} />
+          <Route path="/library/:kind/:id" element={<LibraryPage />} />
+          <Route path="/library/:kind/:id/:view" element={<LibraryPage />} />
+          <Route path="/signed-in" element={<SessionsPage />} />
+          <Route path="/house" element={<HousePage />} />
+          <Route path="/practice" element={<PracticePage />} />
+          <Route path="/practice/:mapId" element={<PracticePage />} />
+          <Route path="/ledger" element={<LedgerPage />} />
+          <Route path="/ledger/:visitId" element={<RecordPage />} />
+          <Route
+            path="*"
+            element={
+              <Notice
+                kind="note"
+                title="Nothing is here"
+                says="This address leads nowhere. Scan a serial, or choose a place above."
+                page
+              />
+            }
+          />
+        </Routes>
+      </Work>
       {lost && <SignInAgain />}
     </BrowserRouter>
   );
 }
 
 /** One place at a time: what one cannot show is no reason to keep back the next. */
-function Place({ children }: { readonly children: ReactNode }) {
+function Work({ children }: { readonly children: ReactNode }) {
   const { pathname } = useLocation();
+  const page = useRef<HTMLElement>(null);
+  useKeptFocus(page, pathname);
+  usePageTitle(page, placeOf(pathname));
   return (
-    <PlaceBoundary key={pathname.split('/')[1]}>
-      <Suspense fallback={<Busy />}>{children}</Suspense>
-    </PlaceBoundary>
+    <main ref={page} id="work" className={classes['work']} tabIndex={-1}>
+      <PlaceBoundary key={pathname.split('/')[1]}>
+        <Suspense fallback={<Busy />}>{children}</Suspense>
+      </PlaceBoundary>
+    </main>
   );
 }

@@ -14,9 +14,13 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { App } from './app.js';
+import { dropOldDrafts } from './drafts/drafts.js';
 import { store } from './state/store.js';
+import { watchPointer } from './ui/keys/pointed.js';
 import { theme, themeVariables } from './ui/theme.js';
 
+watchPointer();
+dropOldDrafts();
 const root = document.getElementById('root');
 if (!root) throw new Error('index.html has no #root');
 createRoot(root).render(

@@ -64,6 +64,7 @@ export class Page {
   }
 
   async click(words: string): Promise<void> {
+    await this.keysRested();
     await this.driver.wait(
       async () => (await this.button(words)).click().then(() => true, isGoneMeanwhile),
       PATIENCE_MS,
@@ -103,12 +104,21 @@ export class Page {
     await box.click();
   }
 
-  /** Keys wherever the focus is. */
+  /** Keys wherever the focus is, each once the keys of the page have rested. */
   async press(...keys: string[]): Promise<void> {
-    await this.driver
-      .actions()
-      .sendKeys(...keys)
-      .perform();
+    for (const key of keys) {
+      await this.keysRested();
+      await this.driver.actions().sendKeys(key).perform();
+    }
+  }
+
+  /** Until a key would act: the page rests for a moment after each act, so that none counts twice. */
+  async keysRested(): Promise<void> {
+    await this.driver.wait(
+      async () => (await this.findAll('[data-keys-rest]')).length === 0,
+      PATIENCE_MS,
+      'the keys never rested',
+    );
   }
 
   /**

@@ -2,6 +2,7 @@
  * @typedef {object} Client
  * @property {(path: string) => Promise<any>} get
  * @property {(path: string, body: object) => Promise<any>} post
+ * @property {(path: string, body: object) => Promise<any>} put
  * @property {(path: string, body: string, type: string) => Promise<any>} postText
  * @property {string} cookie
  */
@@ -19,14 +20,15 @@ export async function signIn(address, name, password, station) {
   });
   await read(answer);
   const cookie = (answer.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
-  /** @param {string} path @param {string} body @param {string} type */
-  const send = async (path, body, type) =>
-    read(await fetch(address + path, { method: 'POST', headers: { 'content-type': type, cookie }, body }));
+  /** @param {string} path @param {string} body @param {string} type @param {string} [method] */
+  const send = async (path, body, type, method = 'POST') =>
+    read(await fetch(address + path, { method, headers: { 'content-type': type, cookie }, body }));
   return {
     cookie,
     get: async (path) => read(await fetch(address + path, { headers: { cookie } })),
     post: (path, body) => send(path, JSON.stringify(body), 'application/json'),
-    postText: send,
+    put: (path, body) => send(path, JSON.stringify(body), 'application/json', 'PUT'),
+    postText: (path, body, type) => send(path, body, type),
   };
 }
 

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { HouseView, OrderView, WelcomeView } from '@decurio/contract';
+import { HOUSE_UNSAID, type HouseView, type OrderView, type WelcomeView } from '@decurio/contract';
 import { dayIn } from '@decurio/core';
 import {
   asDatabaseOwner,
@@ -27,20 +27,33 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const put = (zone: string, person = owner, fireService = '') => person.put('/api/house', { zone, fireService });
+const put = (zone: string, person = owner, fireService = '') =>
+  person.put('/api/house', { ...HOUSE_UNSAID, zone, fireService });
 
 describe('the house', () => {
   it('is where its machine is, until an owner says otherwise; others look', async () => {
     const machine = new Intl.DateTimeFormat().resolvedOptions().timeZone;
-    expect((await teo.get('/api/house')).json()).toEqual({ zone: machine, fireService: '' });
+    expect((await teo.get('/api/house')).json()).toEqual({ ...HOUSE_UNSAID, zone: machine });
     expect(errorOf(await put(EAST!, await signInAs(server, 'lead'))).code).toBe('notAllowed');
-    expect((await put(EAST!, owner, '0118 999')).json<HouseView>()).toEqual({ zone: EAST, fireService: '0118 999' });
+    const said = { ...HOUSE_UNSAID, zone: EAST, fireService: '0118 999' };
+    expect((await put(EAST!, owner, '0118 999')).json<HouseView>()).toEqual(said);
     const { house } = (await server.app.inject({ url: '/api/welcome' })).json<WelcomeView>();
-    expect(house).toEqual({ zone: EAST, fireService: '0118 999' });
+    expect(house).toEqual(said);
   });
 
   it.each(['', 'Mars/Olympus', 'x'.repeat(61), 'UTC; DROP TABLE house'])('is in no zone "%s"', async (zone) => {
     expect(errorOf(await put(zone)).code).toBe('badFields');
+  });
+
+  it.each([
+    { bounceMs: -1 },
+    { bounceMs: 1001 },
+    { bounceMs: 2.5 },
+    { bounceMs: '250' },
+    { cautions: 'never' },
+    { cautions: undefined },
+  ])('asks for keys and cautions that can be: %o', async (slip) => {
+    expect(errorOf(await owner.put('/api/house', { ...HOUSE_UNSAID, ...slip })).code).toBe('badFields');
   });
 
   it('decides which day it is, for checks of a class as for everything else', async () => {

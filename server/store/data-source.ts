@@ -10,6 +10,7 @@ import { Doors1764500000000 } from './migrations/1764500000000-doors.js';
 import { OutOfFamily1764600000000 } from './migrations/1764600000000-out-of-family.js';
 import { House1764700000000 } from './migrations/1764700000000-house.js';
 import { PartNumbers1764900000000 } from './migrations/1764900000000-part-numbers.js';
+import { Hands1765000000000 } from './migrations/1765000000000-hands.js';
 import { ClassAsks1764800000000 } from './migrations/1764800000000-class-asks.js';
 
 /** No statement of ours takes as long; what does is ended by the database itself. */
@@ -56,6 +57,7 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
       House1764700000000,
       ClassAsks1764800000000,
       PartNumbers1764900000000,
+      Hands1765000000000,
     ],
     migrationsTableName: 'migration',
     synchronize: false,

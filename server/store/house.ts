@@ -1,5 +1,5 @@
 import { dayIn, timeIn } from '@decurio/core';
-import type { HouseView } from '@decurio/contract';
+import { HOUSE_UNSAID, type HouseView } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 
 /** How long a process goes by what it last read; a change made through another one is seen by then. */
@@ -10,20 +10,22 @@ const known = new WeakMap<DataSource, { readonly house: HouseView; readonly read
 export async function houseOf({ connection }: Pick<EntityManager, 'connection'>): Promise<HouseView> {
   const kept = known.get(connection);
   if (kept && performance.now() - kept.readAt < FRESH_MS) return kept.house;
-  const [row] = await connection.query<HouseView[]>('SELECT zone, fireService FROM house WHERE id = 1');
-  const house = row ?? { zone: 'UTC', fireService: '' };
+  const [row] = await connection.query<HouseView[]>(
+    'SELECT zone, fireService, bounceMs, cautions FROM house WHERE id = 1',
+  );
+  const house = row ?? HOUSE_UNSAID;
   known.set(connection, { house, readAt: performance.now() });
   return house;
 }
 
 export async function changeHouse(
   source: DataSource,
-  { zone, fireService }: HouseView,
+  { zone, fireService, bounceMs, cautions }: HouseView,
   byName: string,
 ): Promise<HouseView> {
   await source.query(
-    'UPDATE house SET zone = ?, fireService = ?, changedAt = UTC_TIMESTAMP(3), changedBy = ? WHERE id = 1',
-    [zone, fireService, byName],
+    'UPDATE house SET zone = ?, fireService = ?, bounceMs = ?, cautions = ?, changedAt = UTC_TIMESTAMP(3), changedBy = ? WHERE id = 1',
+    [zone, fireService, bounceMs, cautions, byName],
   );
   known.delete(source);
   return houseOf(source.manager);

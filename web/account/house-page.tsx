@@ -1,4 +1,4 @@
-import { Autocomplete, TextInput } from '@mantine/core';
+import { Autocomplete, NumberInput, Radio, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { HouseView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
@@ -9,7 +9,7 @@ import { nowInHouse } from '../ui/house-zone.js';
 import { whenFull } from '../ui/when.js';
 import classes from './house-page.module.css';
 
-/** What is true of the house as a whole: its clock, and whom to call where a pack burns. */
+/** What is true of the house as a whole: its clock, whom to call where a pack burns, how keys and cautions behave. */
 export function HousePage() {
   const { data, error, refetch } = api.useHouseQuery(null, { refetchOnMountOrArgChange: true });
   const problem = asProblem(error);
@@ -25,17 +25,23 @@ export function HousePage() {
 function House({ house }: { readonly house: HouseView }) {
   const { who } = useSession();
   const [change, changing] = api.useChangeHouseMutation();
-  const [zone, setZone] = useState(house.zone);
-  const [fireService, setFireService] = useState(house.fireService);
+  const [typed, setTyped] = useState<Typed>(house);
+  const said: HouseView = {
+    ...typed,
+    zone: typed.zone.trim(),
+    fireService: typed.fireService.trim(),
+    bounceMs: typed.bounceMs === '' ? house.bounceMs : typed.bounceMs,
+  };
+  const type = (part: Partial<Typed>) => setTyped((before) => ({ ...before, ...part }));
   const problem = asProblem(changing.error);
   const isOwner = who?.role === 'owner';
-  const isChanged = zone !== house.zone || fireService.trim() !== house.fireService;
+  const isChanged = JSON.stringify({ ...house, ...said }) !== JSON.stringify(house);
   return (
     <form
       className={classes['page']}
       onSubmit={(event) => {
         event.preventDefault();
-        void change({ zone: zone.trim(), fireService: fireService.trim() });
+        void change(said);
       }}
     >
       <h1>The house</h1>
@@ -46,8 +52,8 @@ function House({ house }: { readonly house: HouseView }) {
       <Autocomplete
         label="Time zone"
         description="Such as Europe/Berlin"
-        value={zone}
-        onChange={setZone}
+        value={typed.zone}
+        onChange={(zone) => type({ zone })}
         data={ZONES}
         limit={12}
         disabled={!isOwner}
@@ -58,12 +64,37 @@ function House({ house }: { readonly house: HouseView }) {
         label="Fire service"
         description="Shown where a pack stands in quarantine"
         placeholder="The number that is called from this house"
-        value={fireService}
-        onChange={(e) => setFireService(e.target.value)}
+        value={typed.fireService}
+        onChange={(e) => type({ fireService: e.target.value })}
         maxLength={60}
         disabled={!isOwner}
         error={problem?.fields?.['fireService']}
       />
+      <NumberInput
+        label="A key rests after it acted, ms"
+        description="A worn foot switch sends one press twice: what comes within this time counts once. 0 where every press shall count."
+        value={typed.bounceMs}
+        onChange={(next) => type({ bounceMs: next === '' ? '' : Number(next) })}
+        min={0}
+        max={1000}
+        allowNegative={false}
+        allowDecimal={false}
+        hideControls
+        disabled={!isOwner}
+        error={problem?.fields?.['bounceMs']}
+      />
+      <Radio.Group
+        label="Cautions before hands go on"
+        value={typed.cautions}
+        onChange={(next) => type({ cautions: next as HouseView['cautions'] })}
+      >
+        <Radio
+          value="firstOfType"
+          label="One by one on a person's first unit of a type at a stand in a shift, and after any surprise; then together with one key"
+          disabled={!isOwner}
+        />
+        <Radio value="always" label="One by one on every unit" disabled={!isOwner} />
+      </Radio.Group>
       {problem && !problem.fields && <Notice kind="stop" says={problem.message} />}
       {changing.isSuccess && !isChanged && <Notice kind="done" says="Kept. Every screen goes by it within seconds." />}
       {isOwner ? (
@@ -78,5 +109,8 @@ function House({ house }: { readonly house: HouseView }) {
     </form>
   );
 }
+
+/** As it stands in the fields. */
+type Typed = Omit<HouseView, 'bounceMs'> & { readonly bounceMs: number | '' };
 
 const ZONES = Intl.supportedValuesOf('timeZone');

@@ -1,7 +1,7 @@
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../ui/act-button.js';
 import { Notice } from '../ui/notice.js';
-import { useHotkeys } from '../ui/use-hotkeys.js';
+import { useHotkeys } from '../ui/keys/use-hotkeys.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
 

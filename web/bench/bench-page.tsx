@@ -11,9 +11,10 @@ import { ownerOf } from '../state/use-at-hand.js';
 import { ActButton } from '../ui/act-button.js';
 import { Busy, Notice } from '../ui/notice.js';
 import { PrivateLandStrip } from '../ui/private-land.js';
-import { useHotkeys } from '../ui/use-hotkeys.js';
+import { useHotkeys } from '../ui/keys/use-hotkeys.js';
 import { FoundSoFar } from './as-found/found-so-far.js';
 import { BeginVisit } from './begin-visit.js';
+import { InAnotherTab } from './in-another-tab.js';
 import { KeyIn } from './key-in/key-in.js';
 import { fetchParts } from './lazy-part.js';
 import { MakeSafe } from './make-safe.js';
@@ -43,6 +44,7 @@ import { Restart } from './restart.js';
 import { SideBySide } from './at-hand/side-by-side.js';
 import { StepLadder } from './step-ladder.js';
 import { TargetList } from './target-list.js';
+import { useOwnTab } from './use-own-tab.js';
 import { useVisit, type Visit } from './use-visit.js';
 import classes from './bench-page.module.css';
 
@@ -69,6 +71,7 @@ export function BenchPage() {
 
 function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: BenchView }) {
   const visit = useVisit(unitId, bench);
+  const tab = useOwnTab(unitId);
   useEffect(() => void fetchParts(), []);
   const [dialog, setDialog] = useState<'hold' | 'undo' | 'cut' | 'part' | 'restore' | 'wheel' | null>(null);
   const { state } = visit;
@@ -83,6 +86,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
     localStorage.setItem(STAND_IN_OPEN, standIn ? 'no' : 'yes');
     setStandIn(!standIn);
   };
+  const isStandInOut = standIn && bench.map.menu !== null;
   const isHere = state !== null && isOnStand(state, who?.station ?? '');
   const mayUndo = may('undone') ? (state?.mayUndo ?? null) : null;
   const mayReplace = may('partReplaced');
@@ -95,12 +99,12 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
     U: mayUndo !== null ? () => setDialog('undo') : undefined,
     R: mayReplace ? () => setDialog('part') : undefined,
     B: mayRestore ? () => setDialog('restore') : undefined,
-    P: () => setDialog('cut'),
-    F9: () => setDialog('cut'),
     S: bench.map.menu === null ? undefined : toggleStandIn,
   });
+  const cut = () => setDialog('cut');
+  useHotkeys({ P: cut, F9: cut }, { neverRest: true });
   return (
-    <div className={classes['bench']}>
+    <div className={classes['bench']} data-stand-in={isStandInOut || undefined}>
       <header className={classes['head']}>
         <h1 className={classes['serial']}>{bench.unit.serial}</h1>
         <ul className={classes['chips']} aria-label="What this unit is">
@@ -141,7 +145,11 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
         {bench.privateLand && <PrivateLandStrip label={bench.privateLand.label} endsOn={bench.privateLand.endsOn} />}
         <NotTaken visit={visit} />
         <Suspense fallback={<Busy />}>
-          <Step bench={bench} visit={visit} station={who?.station ?? ''} />
+          {tab.isMine === false ? (
+            <InAnotherTab serial={bench.unit.serial} onTake={tab.take} />
+          ) : (
+            <Step bench={bench} visit={visit} station={who?.station ?? ''} />
+          )}
         </Suspense>
         <footer className={classes['aside']}>
           <button
@@ -191,7 +199,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
         )}
       </aside>
       <Suspense fallback={null}>
-        {standIn && bench.map.menu !== null && <StandInDrawer bench={bench} onClose={toggleStandIn} />}
+        {isStandInOut && <StandInDrawer bench={bench} onClose={toggleStandIn} />}
         {dialog === 'cut' && <CutPower says={bench.type.cutPower} onClose={() => setDialog(null)} />}
         {dialog === 'restore' && state && (
           <RestoreDialog bench={bench} state={state} visit={visit} onClose={() => setDialog(null)} />

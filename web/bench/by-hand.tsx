@@ -1,8 +1,9 @@
 import { Textarea } from '@mantine/core';
-import { useState } from 'react';
 import { isNeverLeftOut, proofWords, stepTitle } from '@decurio/core';
 import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
+import { Begun } from '../drafts/begun.js';
+import { useDraft } from '../drafts/use-draft.js';
 import { Notice } from '../ui/notice.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
@@ -25,14 +26,19 @@ const ASKS = {
 /** Calibrate and Prove, done with one's own means: what was done in words, or openly left out. */
 export function ByHand({ step, visit }: { readonly step: keyof typeof ASKS; readonly visit: Visit }) {
   const { who } = useSession();
-  const [words, setWords] = useState('');
+  const draft = useDraft(`${step}.${visit.state?.visitId ?? ''}.${visit.state?.round ?? 0}`, { words: '' });
+  const { words } = draft.value;
   const { title, lead, left, next } = ASKS[step];
   const done = words.trim() !== '';
   const proves = step === 'prove' ? (visit.state?.opened.setup.proves ?? []) : [];
   const isAsked = proves.length > 0;
   const mayLeaveOut = isAsked && who !== null && who.role !== 'technician' && !proves.some(isNeverLeftOut);
+  const write = (isDone: boolean) => {
+    draft.forget();
+    void visit.act('stepByHand', { step, done: isDone, words: words.trim() });
+  };
   const go = () => {
-    if (!isAsked || done) void visit.act('stepByHand', { step, done, words: words.trim() });
+    if (!isAsked || done) write(done);
   };
   return (
     <form
@@ -65,6 +71,7 @@ export function ByHand({ step, visit }: { readonly step: keyof typeof ASKS; read
           })}
         </ol>
       )}
+      <Begun draft={draft} />
       <Textarea
         label={isAsked ? 'What came out' : 'Done by hand'}
         description={
@@ -73,7 +80,7 @@ export function ByHand({ step, visit }: { readonly step: keyof typeof ASKS; read
             : 'Left empty, the step is left out, and every paper says so.'
         }
         value={words}
-        onChange={(e) => setWords(e.target.value)}
+        onChange={(e) => draft.change({ words: e.target.value })}
         onKeyDown={(event) => {
           if (event.defaultPrevented) return;
           if (event.key === 'PageDown' || (event.key === 'Enter' && !event.shiftKey)) {
@@ -92,11 +99,7 @@ export function ByHand({ step, visit }: { readonly step: keyof typeof ASKS; read
           {isAsked ? `Shown so, to ${next}` : done ? `Done by hand, to ${next}` : `Left out, to ${next}`}
         </ActButton>
         {mayLeaveOut && (
-          <ActButton
-            look="care"
-            disabled={!done}
-            onAct={() => void visit.act('stepByHand', { step, done: false, words: words.trim() })}
-          >
+          <ActButton look="care" disabled={!done} onAct={() => write(false)}>
             Leave it out, in these words
           </ActButton>
         )}

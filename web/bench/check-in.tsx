@@ -1,20 +1,22 @@
-import { Checkbox, NumberInput, Textarea, TextInput } from '@mantine/core';
+import { Checkbox, Textarea, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { ValidationError } from 'yup';
 import { checkPack, mapTitle, missingPhotos, type VisitState } from '@decurio/core';
 import { evidenceSchemas, type BenchView } from '@decurio/contract';
 import type { ApiProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
+import { FigureField } from '../ui/figure-field.js';
 import { Notice } from '../ui/notice.js';
-import { useDraft } from '../ui/use-draft.js';
+import { Begun } from '../drafts/begun.js';
+import { useDraft } from '../drafts/use-draft.js';
 import { Photos } from './photos/photos.js';
 import type { Visit } from './use-visit.js';
 import { PackConditionField, PackSays } from './pack/pack-fields.js';
 import { WhichDisplay } from './which-display.js';
 import classes from './panel.module.css';
 
-type Typed = number | string;
-const asNumber = (typed: Typed): number | null => (typed === '' ? null : Number(typed));
+type Typed = number | '';
+const asNumber = (typed: Typed): number | null => (typed === '' ? null : typed);
 
 const EMPTY = {
   revision: false,
@@ -22,6 +24,8 @@ const EMPTY = {
   volts: '' as Typed,
   pack: 'sound' as 'sound' | 'unsafe',
   tyre: '' as Typed,
+  /** That it lies outside the type's range was asked. */
+  tyreAsked: false,
   cables: false,
   clamp: false,
   accessories: '',
@@ -39,13 +43,21 @@ export function CheckIn({
   readonly visit: Visit;
 }) {
   const isToBeTold = bench.lookAlikes.length > 1 && state.displayTold === null;
-  const [draft, change, forget] = useDraft(`${state.visitId}.${state.parts.length}.checkIn`, {
+  const draft = useDraft(`${state.visitId}.${state.parts.length}.checkIn`, {
     ...EMPTY,
     revision: state.displayTold !== null,
   });
-  const { odometer, volts, pack, tyre, cables, clamp, accessories, damage } = draft;
-  const revision = draft.revision || state.displayTold !== null;
+  const { change, forget } = draft;
+  const { odometer, volts, pack, tyre, tyreAsked, cables, clamp, accessories, damage } = draft.value;
+  const revision = draft.value.revision || state.displayTold !== null;
   const [fields, setFields] = useState<Readonly<Record<string, string>>>({});
+  /** A field that is typed into anew is not wrong any more. */
+  const type = (field: string, part: Partial<typeof EMPTY>) => {
+    setFields(({ [field]: _mended, ...others }) => others);
+    change(part);
+  };
+  const tyreBar = state.opened.setup.speed?.tyreBar;
+  const isOddTyre = tyreBar !== undefined && tyre !== '' && (tyre < tyreBar.from || tyre > tyreBar.to);
   const packV = asNumber(volts);
   const checked = packV === null ? null : checkPack(bench.type.pack, packV);
   const packCheck = checked?.ok ? checked.value : null;
@@ -53,6 +65,7 @@ export function CheckIn({
   const missing = !isStopped ? missingPhotos(state, 'checkIn') : [];
 
   const submit = async () => {
+    if (isOddTyre && !tyreAsked) return change({ tyreAsked: true });
     const data = {
       revisionConfirmed: revision,
       odometerKm: asNumber(odometer),
@@ -88,6 +101,7 @@ export function CheckIn({
       }}
     >
       <p className="cap">Check in</p>
+      <Begun draft={draft} />
       {isToBeTold ? (
         <>
           <WhichDisplay bench={bench} visit={visit} onTold={() => change({ revision: true })} />
@@ -104,38 +118,40 @@ export function CheckIn({
         />
       )}
       <div className={classes['row']}>
-        <NumberInput
+        <FigureField
           label="Pack by meter"
-          suffix=" V"
+          unit="V"
           value={volts}
-          onChange={(volts) => change({ volts })}
-          decimalScale={2}
-          hideControls
+          onChange={(volts) => type('packV', { volts })}
           autoFocus
-          data-scan-guard
           error={fields['packV']}
         />
-        <NumberInput
+        <FigureField
           label="Odometer"
-          suffix=" km"
+          unit="km"
           value={odometer}
-          onChange={(odometer) => change({ odometer })}
-          decimalScale={1}
-          hideControls
-          data-scan-guard
+          onChange={(odometer) => type('odometerKm', { odometer })}
           error={fields['odometerKm']}
         />
-        <NumberInput
-          label="Tyre"
-          suffix=" bar"
+        <FigureField
+          label="Tyre pressure"
+          unit="bar"
+          hint={tyreBar ? `${tyreBar.from} to ${tyreBar.to} bar, cold` : 'cold'}
           value={tyre}
-          onChange={(tyre) => change({ tyre })}
-          decimalScale={1}
-          hideControls
-          data-scan-guard
+          onChange={(tyre) => type('tyreBar', { tyre, tyreAsked: false })}
           error={fields['tyreBar']}
         />
       </div>
+      {isOddTyre && (
+        <Notice
+          kind="care"
+          says={
+            tyreAsked
+              ? `Kept at ${tyre} bar with the next key. Its type says ${tyreBar.from} to ${tyreBar.to} bar, cold: shown speed and braking go by it.`
+              : `Its type says ${tyreBar.from} to ${tyreBar.to} bar, cold. Pump it, or let some out, and type what the gauge shows then.`
+          }
+        />
+      )}
       {packV !== null && <PackSays pack={bench.type.pack} packV={packV} />}
       <PackConditionField value={pack} onChange={(condition) => change({ pack: condition })} />
       <div className={classes['choices']}>

@@ -1,24 +1,29 @@
-import { Modal, Select, Textarea } from '@mantine/core';
+import { Select, Textarea } from '@mantine/core';
 import { useState } from 'react';
 import { HOLD_REASONS, type Evidence, type HoldReason } from '@decurio/core';
 import { evidenceTitle, evidenceWords } from '../ui/evidence-words.js';
 import { ActButton } from '../ui/act-button.js';
+import { Begun } from '../drafts/begun.js';
+import { useDraft } from '../drafts/use-draft.js';
 import type { Visit } from './use-visit.js';
+import { Dialog } from '../ui/dialog.js';
 import classes from './panel.module.css';
 
 /** Asks for the reason of a hold, from a short list and in words. */
 export function HoldDialog({ visit, onClose }: { readonly visit: Visit; readonly onClose: () => void }) {
-  const [reason, setReason] = useState<HoldReason>('damage');
-  const [words, setWords] = useState('');
+  const draft = useDraft(`hold.${visit.state?.visitId ?? ''}`, { reason: 'damage' as HoldReason, words: '' });
+  const { reason, words } = draft.value;
   const [busy, setBusy] = useState(false);
   const hold = async () => {
     setBusy(true);
     const problem = await visit.act('held', { reason, words: words.trim() });
     setBusy(false);
-    if (!problem) onClose();
+    if (problem) return;
+    draft.forget();
+    onClose();
   };
   return (
-    <Modal opened onClose={onClose} title="Hold this unit" centered>
+    <Dialog onClose={onClose} title="Hold this unit">
       <form
         className={classes['stack']}
         onSubmit={(event) => {
@@ -26,18 +31,19 @@ export function HoldDialog({ visit, onClose }: { readonly visit: Visit; readonly
           void hold();
         }}
       >
+        <Begun draft={draft} />
         <p>It stays at its step, shows on Line as held, and only a lead releases it.</p>
         <Select
           label="Reason"
           allowDeselect={false}
           value={reason}
-          onChange={(value) => setReason((value ?? 'other') as HoldReason)}
+          onChange={(value) => draft.change({ reason: (value ?? 'other') as HoldReason })}
           data={Object.entries(HOLD_REASONS).map(([value, label]) => ({ value, label }))}
         />
         <Textarea
           label="In a few words"
           value={words}
-          onChange={(e) => setWords(e.target.value)}
+          onChange={(e) => draft.change({ words: e.target.value })}
           minLength={3}
           maxLength={500}
           required
@@ -51,7 +57,7 @@ export function HoldDialog({ visit, onClose }: { readonly visit: Visit; readonly
           <ActButton onAct={onClose}>Leave it as it is</ActButton>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }
 
@@ -73,7 +79,7 @@ export function UndoDialog({ visit, voids, evidence, onClose }: UndoDialogProps)
     if (!problem) onClose();
   };
   return (
-    <Modal opened onClose={onClose} title="Take back the last entry" centered>
+    <Dialog onClose={onClose} title="Take back the last entry">
       <div className={classes['stack']}>
         <p>
           {last ? (
@@ -95,6 +101,6 @@ export function UndoDialog({ visit, voids, evidence, onClose }: UndoDialogProps)
           <ActButton onAct={onClose}>Keep it</ActButton>
         </div>
       </div>
-    </Modal>
+    </Dialog>
   );
 }

@@ -16,6 +16,8 @@ import type { BenchView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
+import { Begun } from '../drafts/begun.js';
+import { useDraft } from '../drafts/use-draft.js';
 import { FindingList } from '../ui/finding-list.js';
 import { Notice } from '../ui/notice.js';
 import { whenClock } from '../ui/when.js';
@@ -63,9 +65,12 @@ export function Held({ bench, state, visit }: HeldProps) {
 type Way = HoldDecision['way'] | 'withdraw';
 
 function Decide({ bench, state, visit, beside }: HeldProps & { readonly beside: ReactNode }) {
-  const [way, setWay] = useState<Way>('goOn');
-  const [to, setTo] = useState<StepId>('keyIn');
-  const [words, setWords] = useState('');
+  const draft = useDraft(`decide.${state.visitId}.${state.held?.at ?? ''}`, {
+    way: 'goOn' as Way,
+    to: 'keyIn' as StepId,
+    words: '',
+  });
+  const { way, to, words } = draft.value;
   const [busy, setBusy] = useState(false);
   const [withdraw, withdrawing] = api.useWithdrawUnitsMutation();
   const against = state.step === 'readBack' ? state.verdicts.filter(isAgainst).map(({ label }) => label) : [];
@@ -97,8 +102,9 @@ function Decide({ bench, state, visit, beside }: HeldProps & { readonly beside: 
         void decide();
       }}
     >
+      <Begun draft={draft} />
       {against.length > 0 && bench.ifAccepted.length > 0 && <FindingList findings={bench.ifAccepted} />}
-      <Radio.Group label="You decide" value={way} onChange={(value) => setWay(value as Way)}>
+      <Radio.Group label="You decide" value={way} onChange={(value) => draft.change({ way: value as Way })}>
         <div className={classes['ways']}>
           <Radio
             size="md"
@@ -130,7 +136,7 @@ function Decide({ bench, state, visit, beside }: HeldProps & { readonly beside: 
           label="Back to"
           allowDeselect={false}
           value={to}
-          onChange={(value) => setTo((value ?? 'keyIn') as StepId)}
+          onChange={(value) => draft.change({ to: (value ?? 'keyIn') as StepId })}
           data={back.map((step) => ({ value: step, label: stepTitle(step) }))}
         />
       )}
@@ -144,7 +150,7 @@ function Decide({ bench, state, visit, beside }: HeldProps & { readonly beside: 
         label="Why"
         placeholder="Stands in the record under your name"
         value={words}
-        onChange={(e) => setWords(e.target.value)}
+        onChange={(e) => draft.change({ words: e.target.value })}
         minLength={3}
         maxLength={500}
         required

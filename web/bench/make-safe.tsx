@@ -1,8 +1,9 @@
 import { IconCheck } from '@tabler/icons-react';
-import { useState } from 'react';
 import type { VisitState } from '@decurio/core';
 import { ActButton } from '../ui/act-button.js';
-import { useHotkeys } from '../ui/use-hotkeys.js';
+import { Begun } from '../drafts/begun.js';
+import { useDraft } from '../drafts/use-draft.js';
+import { useHotkeys } from '../ui/keys/use-hotkeys.js';
 import type { Visit } from './use-visit.js';
 import classes from './make-safe.module.css';
 import panel from './panel.module.css';
@@ -10,17 +11,22 @@ import panel from './panel.module.css';
 /** Step 2, and again whenever the unit came back to a stand: each caution that applies, acknowledged one by one. */
 export function MakeSafe({ state, visit }: { readonly state: VisitState; readonly visit: Visit }) {
   const cautions = state.opened.bench?.cautions ?? [];
-  const [seen, setSeen] = useState<ReadonlySet<string>>(new Set());
+  const draft = useDraft(`makeSafe.${state.visitId}.${state.seq}`, { seen: [] as readonly string[] });
+  const seen = new Set(draft.value.seen);
   const next = cautions.find((caution) => !seen.has(caution));
   const isAgain = state.step !== 'makeSafe';
-  const finish = () => void visit.act('madeSafe', { cautions });
-  const acknowledge = (caution: string) => setSeen((before) => new Set([...before, caution]));
+  const finish = () => {
+    draft.forget();
+    void visit.act('madeSafe', { cautions });
+  };
+  const acknowledge = (caution: string) => draft.change({ seen: [...seen, caution] });
   const go = () => (next === undefined ? finish() : acknowledge(next));
-  useHotkeys({ Space: go });
+  useHotkeys({ Space: go }, { shown: next ?? '' });
   return (
     <div className={panel['panel']}>
       <p className="cap">Make safe{isAgain && ' · it came back to a stand'}</p>
       <h2 className={panel['title']}>{isAgain ? 'Once more before hands go on' : 'Before hands go on'}</h2>
+      <Begun draft={draft} />
       <ol className={classes['cautions']} aria-label="Cautions">
         {cautions.map((caution) => (
           <li

@@ -2,7 +2,7 @@ import type { VisitState } from '@decurio/core';
 import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
 import { Notice } from '../ui/notice.js';
-import { useHotkeys } from '../ui/use-hotkeys.js';
+import { useHotkeys } from '../ui/keys/use-hotkeys.js';
 import { whenClock } from '../ui/when.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';

@@ -1,11 +1,14 @@
-import { Modal, NumberInput, Select, Textarea } from '@mantine/core';
-import { useState } from 'react';
+import { Select, Textarea } from '@mantine/core';
 import { odometerKm, PARTS, type Part, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../ui/act-button.js';
+import { Begun } from '../drafts/begun.js';
+import { useDraft } from '../drafts/use-draft.js';
+import { FigureField } from '../ui/figure-field.js';
 import { Notice } from '../ui/notice.js';
 import { PackConditionField, PackSays, type PackCondition } from './pack/pack-fields.js';
 import type { Visit } from './use-visit.js';
+import { Dialog } from '../ui/dialog.js';
 import classes from './panel.module.css';
 
 const VOIDS: Readonly<Record<Part, string>> = {
@@ -19,7 +22,7 @@ const VOIDS: Readonly<Record<Part, string>> = {
   pack: 'The read-back is void: values may be lost while the pack is out. Restart and read again.',
 };
 
-const asNumber = (typed: number | string): number | null => (typed === '' ? null : Number(typed));
+const asNumber = (typed: number | ''): number | null => (typed === '' ? null : typed);
 
 /** A part was changed during the visit: says what that voids before it is written. */
 export function PartDialog({
@@ -33,12 +36,15 @@ export function PartDialog({
   readonly visit: Visit;
   readonly onClose: () => void;
 }) {
-  const [part, setPart] = useState<Part>('tyre');
-  const [words, setWords] = useState('');
-  const [old, setOld] = useState<number | string>(odometerKm(state) ?? '');
-  const [fresh, setFresh] = useState<number | string>(0);
-  const [volts, setVolts] = useState<number | string>('');
-  const [condition, setCondition] = useState<PackCondition>('sound');
+  const draft = useDraft(`part.${state.visitId}.${state.parts.length}`, {
+    part: 'tyre' as Part,
+    words: '',
+    old: (odometerKm(state) ?? '') as number | '',
+    fresh: 0 as number | '',
+    volts: '' as number | '',
+    condition: 'sound' as PackCondition,
+  });
+  const { part, words, old, fresh, volts, condition } = draft.value;
   const packV = part === 'pack' ? asNumber(volts) : null;
   const write = async () => {
     const isDisplay = part === 'display';
@@ -50,10 +56,12 @@ export function PartDialog({
       packV,
       ...(part === 'pack' ? { packCondition: condition } : {}),
     });
-    if (!problem) onClose();
+    if (problem) return;
+    draft.forget();
+    onClose();
   };
   return (
-    <Modal opened onClose={onClose} title="A part was replaced" centered>
+    <Dialog onClose={onClose} title="A part was replaced">
       <form
         className={classes['stack']}
         onSubmit={(event) => {
@@ -61,38 +69,38 @@ export function PartDialog({
           void write();
         }}
       >
+        <Begun draft={draft} />
         <Select
           label="Part"
           allowDeselect={false}
           value={part}
-          onChange={(value) => setPart((value ?? 'tyre') as Part)}
+          onChange={(value) => draft.change({ part: (value ?? 'tyre') as Part })}
           data={Object.entries(PARTS).map(([value, label]) => ({ value, label }))}
         />
         <Notice kind="care" says={VOIDS[part]} />
         {part === 'display' && (
           <div className={classes['row']}>
-            <NumberInput label="Old odometer" suffix=" km" value={old} onChange={setOld} hideControls min={0} />
-            <NumberInput label="New one shows" suffix=" km" value={fresh} onChange={setFresh} hideControls min={0} />
+            <FigureField label="Old odometer" unit="km" value={old} onChange={(old) => draft.change({ old })} />
+            <FigureField label="New one shows" unit="km" value={fresh} onChange={(fresh) => draft.change({ fresh })} />
           </div>
         )}
         {part === 'pack' && (
-          <NumberInput
+          <FigureField
             label="New pack by meter"
-            suffix=" V"
+            unit="V"
             value={volts}
-            onChange={setVolts}
-            decimalScale={2}
-            hideControls
+            onChange={(volts) => draft.change({ volts })}
             required
-            min={0}
           />
         )}
-        {part === 'pack' && <PackConditionField value={condition} onChange={setCondition} />}
+        {part === 'pack' && (
+          <PackConditionField value={condition} onChange={(condition) => draft.change({ condition })} />
+        )}
         {packV !== null && <PackSays pack={bench.type.pack} packV={packV} />}
         <Textarea
           label={part === 'pack' ? 'What was changed, why, and where the old pack went' : 'What was changed, and why'}
           value={words}
-          onChange={(e) => setWords(e.target.value)}
+          onChange={(e) => draft.change({ words: e.target.value })}
           minLength={3}
           maxLength={500}
           required
@@ -107,6 +115,6 @@ export function PartDialog({
           <ActButton onAct={onClose}>Nothing was replaced</ActButton>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -5,8 +5,9 @@ import { restartActs, seenAfterRestart, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import type { AppDispatch } from '../state/store.js';
 import { ActButton } from '../ui/act-button.js';
+import { Said } from '../ui/said.js';
 import { speak } from '../ui/speak.js';
-import { useHotkeys } from '../ui/use-hotkeys.js';
+import { useHotkeys } from '../ui/keys/use-hotkeys.js';
 import { atHand } from '../state/at-hand.js';
 import { useNow, useAtHand } from '../state/use-at-hand.js';
 import type { Visit } from './use-visit.js';
@@ -35,7 +36,7 @@ export function Restart({
   const at = isOver ? mine.at + 1 : mine.at;
   const leftMs = mine.until === null || isOver ? null : mine.until - now;
   const act = acts[at];
-  const spoken = act?.act ?? 'Restarted';
+  const spoken = isOver ? `The wait is over. ${act?.act ?? 'Restarted'}` : (act?.act ?? 'Restarted');
   useEffect(() => speak(spoken), [spoken]);
 
   const keep = (next: { at: number; until: number | null }) =>
@@ -48,10 +49,11 @@ export function Restart({
     } else if (act.waitMs > 0) keep({ at, until: msFromNow(act.waitMs) });
     else keep({ at: at + 1, until: null });
   };
-  useHotkeys({ Space: next });
+  useHotkeys({ Space: next }, { shown: at });
 
   return (
     <div className={classes['panel']}>
+      <Said words={leftMs !== null ? `Wait ${(act?.waitMs ?? 0) / 1000} seconds` : spoken} />
       <p className="cap">Restart · codes that act only after it, act from now on</p>
       <ol className={classes['acts-list']} aria-label="Power cycle">
         {acts.map((step, i) => (

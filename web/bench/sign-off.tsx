@@ -5,6 +5,8 @@ import { isOpen, offers, shortSeal, stepsLeftOut, trueSpeedSays, visitRemarks, t
 import type { BenchView } from '@decurio/contract';
 import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
+import { Begun } from '../drafts/begun.js';
+import { useDraft } from '../drafts/use-draft.js';
 import { FindingList } from '../ui/finding-list.js';
 import { Notice } from '../ui/notice.js';
 import type { Visit } from './use-visit.js';
@@ -21,7 +23,8 @@ export function SignOff({
   readonly visit: Visit;
 }) {
   const { who } = useSession();
-  const [words, setWords] = useState('');
+  const draft = useDraft(`signOff.${state.visitId}`, { words: '' });
+  const { words } = draft.value;
   const [busy, setBusy] = useState(false);
   const agreed = state.verdicts.filter((v) => v.verdict === 'agrees').length;
   const recorded = state.verdicts.filter((v) => v.verdict === 'asFound').length;
@@ -30,7 +33,8 @@ export function SignOff({
   const stands = visitRemarks(state);
   const sign = async () => {
     setBusy(true);
-    await visit.act('signedOff', { words: words.trim(), check: bench.classCheck });
+    const problem = await visit.act('signedOff', { words: words.trim(), check: bench.classCheck });
+    if (!problem) draft.forget();
     setBusy(false);
   };
   return (
@@ -77,10 +81,11 @@ export function SignOff({
           </p>
         )}
       </div>
+      <Begun draft={draft} />
       <Textarea
         label="Words for the record, if there is anything to say"
         value={words}
-        onChange={(e) => setWords(e.target.value)}
+        onChange={(e) => draft.change({ words: e.target.value })}
         maxLength={500}
         autosize
         minRows={1}

@@ -1,9 +1,9 @@
-import { Modal } from '@mantine/core';
 import { useRef, useState } from 'react';
 import type { VisitRecord } from '@decurio/core';
 import type { SealCheck } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
+import { Dialog } from '../ui/dialog.js';
 import { SealVerdict } from './seal-verdict.js';
 
 type Verdict = Pick<SealCheck, 'holds' | 'says' | 'findings'>;
@@ -46,9 +46,11 @@ export function CheckRecordFile() {
           if (file) void verify(file);
         }}
       />
-      <Modal opened={verdict !== null} onClose={() => setVerdict(null)} title={fileName} centered>
-        {verdict && <SealVerdict verdict={verdict} broken="Not accepted" />}
-      </Modal>
+      {verdict && (
+        <Dialog onClose={() => setVerdict(null)} title={fileName}>
+          <SealVerdict verdict={verdict} broken="Not accepted" />
+        </Dialog>
+      )}
     </>
   );
 }

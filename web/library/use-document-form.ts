@@ -1,8 +1,9 @@
 import { useForm, type UseFormReturnType } from '@mantine/form';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { documentSchemas, type LibraryDocuments, type LibraryKind } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
+import { useDraft, type Draft } from '../drafts/use-draft.js';
 import { slipsIn } from '../ui/slips.js';
 
 type FormKind = Exclude<LibraryKind, 'displayMap'>;
@@ -14,6 +15,8 @@ export interface DocumentForm<K extends FormKind> {
   /** What the server, or the form as a whole, has against it. */
   readonly problem: string | null;
   readonly slips: number;
+  /** What was typed before, where it was not kept as a version. */
+  readonly draft: Pick<Draft<object>, 'begunAt' | 'startAfresh'>;
 }
 
 /** A document being edited: validated as the server will, kept as its next version. `asKept` says what is sent. */
@@ -26,19 +29,26 @@ export function useDocumentForm<K extends FormKind>(
   const [add, adding] = api.useAddDocumentMutation();
   const [tried, setTried] = useState(false);
   // What comes from the store is frozen; a form writes into its copy.
-  const [initialValues] = useState(() => structuredClone(start));
+  const [clean] = useState(() => structuredClone(start));
+  const draft = useDraft(`edit.${kind}.${start.id}`, clean);
+  const [initialValues] = useState(draft.value);
+  const round = useRef(0);
   const form = useForm<LibraryDocuments[K]>({
     initialValues,
     validate: (values) => slipsIn(documentSchemas[kind], asKept(values)),
     validateInputOnChange: tried,
     validateInputOnBlur: true,
+    // The first says what the form begins with.
+    onValuesChange: (values) => round.current++ > 0 && draft.change(values),
   });
   const problem = asProblem(adding.error);
   const submit = () => {
     setTried(true);
     if (form.validate().hasErrors) return;
     void add({ kind, document: asKept(form.getValues()) }).then((answer) => {
-      if (answer.data) void navigate(`/library/${kind}/${answer.data.id}`);
+      if (!answer.data) return;
+      draft.forget();
+      void navigate(`/library/${kind}/${answer.data.id}`);
     });
   };
   return {
@@ -47,5 +57,13 @@ export function useDocumentForm<K extends FormKind>(
     isBusy: adding.isLoading,
     problem: problem ? [problem.message, ...Object.values(problem.fields ?? {})].join(' ') : null,
     slips: Object.keys(form.errors).length,
+    draft: {
+      begunAt: draft.begunAt,
+      startAfresh: () => {
+        round.current = 0;
+        form.setValues(structuredClone(start));
+        draft.startAfresh();
+      },
+    },
   };
 }

@@ -50,6 +50,7 @@ import type {
 } from '@decurio/contract';
 
 import { clock, clockDifference, type ClockState } from './clock.js';
+import { isNewReleaseThere } from './new-release.js';
 
 /** What any request can fail with: the server's own words, or that it could not be reached. */
 export interface ApiProblem {
@@ -98,7 +99,19 @@ export const sessionLost = () => ({ type: 'session/lost' as const });
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: withProblems,
-  tagTypes: ['Orders', 'Line', 'Bench', 'Ledger', 'Library', 'Disputes', 'Pace', 'Families', 'House', 'Sessions'],
+  tagTypes: [
+    'Orders',
+    'Line',
+    'Bench',
+    'Ledger',
+    'Library',
+    'Disputes',
+    'Pace',
+    'Families',
+    'House',
+    'Sessions',
+    'Release',
+  ],
   refetchOnFocus: true,
   refetchOnReconnect: true,
   endpoints: (build) => ({
@@ -251,6 +264,10 @@ export const api = createApi({
     beginBatch: build.mutation<LearntFamily[], NewBatchRequest>({
       query: (body) => ({ url: '/families/batches', method: 'POST', body }),
       invalidatesTags: ['Families'],
+    }),
+    newRelease: build.query<boolean, null>({
+      queryFn: async () => ({ data: await isNewReleaseThere() }),
+      providesTags: ['Release'],
     }),
     house: build.query<HouseView, null>({ query: () => '/house', providesTags: ['House'] }),
     changeHouse: build.mutation<HouseView, HouseView>({

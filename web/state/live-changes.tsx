@@ -10,7 +10,8 @@ const REOPEN_MS = 3_000;
 /** Changes that come close together are looked up once. */
 const GATHER_MS = 300;
 
-const EVERYTHING = ['Line', 'Orders', 'Ledger', 'Bench'] as const;
+/** What may have changed while nobody listened, a release among it: a server that was away may be another. */
+const EVERYTHING = ['Line', 'Orders', 'Ledger', 'Bench', 'Release'] as const;
 
 /** Hears from the server which units and orders moved, on whatever stand, and looks them up anew. Draws nothing. */
 export function LiveChanges() {

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { mayAct } from './keys/bounce.js';
 import classes from './act-button.module.css';
 
 export interface ActButtonProps {
@@ -13,7 +14,7 @@ export interface ActButtonProps {
   readonly type?: 'button' | 'submit';
 }
 
-/** A button for one act, with its key on it and room for a finger. */
+/** A button for one act, with its key on it and room for a finger. Key and finger act once per press alike. */
 export function ActButton({
   children,
   onAct,
@@ -30,9 +31,10 @@ export function ActButton({
       disabled={disabled || busy}
       aria-busy={busy}
       onClick={(event) => {
-        // After a click the keys belong to the page again: Space must not press this button once more.
-        if (event.detail > 0) event.currentTarget.blur();
-        if (type === 'button') onAct();
+        // Enter in a field clicks the button that sends its form: what was typed is meant.
+        const isMeant = hotkey === undefined || hotkey === 'Enter' || mayAct(hotkey);
+        if (!isMeant) event.preventDefault();
+        else if (type === 'button') onAct();
       }}
     >
       <span>{children}</span>

@@ -120,6 +120,7 @@ export function SpeedField({ label, value, onChange, unit, error, hint }: SpeedF
           allowedDecimalSeparators={['.', ',']}
           placeholder="none"
           error={error !== undefined}
+          aria-describedby={error !== undefined ? `${id}-error` : hint !== undefined ? `${id}-description` : undefined}
         />
         <Select
           aria-label={`Unit of ${label.toLowerCase()}`}

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type CSSProperties } from 'react';
 import classes from './fuse.module.css';
 
 export interface FuseProps {
@@ -17,7 +17,10 @@ export function Fuse({ idleMs, whenOut }: FuseProps) {
   return (
     <div className={classes['fuse']} data-out={out}>
       <div className={classes['track']}>
-        <i style={{ animationDuration: `${idleMs}ms` }} />
+        <i
+          data-clock
+          style={{ animationDuration: `${idleMs}ms`, '--seconds': Math.ceil(idleMs / 1000) } as CSSProperties}
+        />
       </div>
       <p role="status">{out ? whenOut : `Menu closes by itself after ${idleMs / 1000} s without a press`}</p>
     </div>

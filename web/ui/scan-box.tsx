@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, asProblem } from '../state/api.js';
-import { useScanner } from './use-scanner.js';
+import { useScanner } from './keys/use-scanner.js';
 import classes from './scan-box.module.css';
 
 const SEAL = /^decurio-seal:([0-9a-f-]{36}):([0-9a-f]{64})$/i;

@@ -1,33 +1,29 @@
 import { Menu } from '@mantine/core';
-import { IconDevices, IconHome, IconDoorExit } from '@tabler/icons-react';
+import { IconDevices, IconHome, IconDoorExit, IconMenu2, IconUser } from '@tabler/icons-react';
 import type { ReactNode } from 'react';
-import { NavLink, useNavigate } from 'react-router';
+import { NavLink, useLocation, useNavigate } from 'react-router';
 import type { SessionView } from '@decurio/contract';
 import { api } from '../state/api.js';
 import { Mark } from './mark.js';
+import { PLACES, placeOf } from './places.js';
 import { ScanBox } from './scan-box.js';
 import classes from './strap.module.css';
-
-const PLACES = [
-  ['/line', 'Line'],
-  ['/bench', 'Bench'],
-  ['/orders', 'Orders'],
-  ['/library', 'Library'],
-  ['/ledger', 'Ledger'],
-  ['/practice', 'Practice'],
-] as const;
 
 /** The strap over every place: where one is, the scan box, and who works where. */
 export function Strap({ who, children }: { readonly who: SessionView; readonly children?: ReactNode }) {
   const [signOut] = api.useSignOutMutation();
   const navigate = useNavigate();
+  const { pathname } = useLocation();
+  const here = placeOf(pathname) ?? 'none of them';
   const leave = async () => {
     await signOut(null);
     void navigate('/line');
   };
   return (
     <header className={classes['strap']}>
-      <Mark />
+      <span className={classes['mark']}>
+        <Mark />
+      </span>
       <nav aria-label="Places">
         {PLACES.map(([to, name]) => (
           <NavLink key={to} to={to} className={({ isActive }) => (isActive ? `${classes['here']}` : '')}>
@@ -35,13 +31,30 @@ export function Strap({ who, children }: { readonly who: SessionView; readonly c
           </NavLink>
         ))}
       </nav>
+      <Menu position="bottom-start">
+        <Menu.Target>
+          <button type="button" className={classes['places']} aria-label={`Places, now ${here}`}>
+            <IconMenu2 size={22} aria-hidden="true" />
+          </button>
+        </Menu.Target>
+        <Menu.Dropdown>
+          {PLACES.map(([to, name]) => (
+            <Menu.Item key={to} onClick={() => void navigate(to)}>
+              {name}
+            </Menu.Item>
+          ))}
+        </Menu.Dropdown>
+      </Menu>
       <ScanBox />
       {children}
       <Menu position="bottom-end">
         <Menu.Target>
           <button type="button" className={classes['who']}>
-            {who.name}
-            {who.station !== '' && ` · ${who.station}`}
+            <span className={classes['whoWords']}>
+              {who.name}
+              {who.station !== '' && ` · ${who.station}`}
+            </span>
+            <IconUser size={22} className={classes['whoSign']} aria-hidden="true" />
           </button>
         </Menu.Target>
         <Menu.Dropdown>

@@ -3,7 +3,7 @@ import { findCode, onGrid, valueWords, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { Busy, Notice } from '../../ui/notice.js';
-import { useHotkeys } from '../../ui/use-hotkeys.js';
+import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { OneReading } from '../reading/one-reading.js';
 import { useReadRoute } from '../reading/use-read-route.js';
 import { part } from '../lazy-part.js';

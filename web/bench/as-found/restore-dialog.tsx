@@ -1,4 +1,3 @@
-import { Modal } from '@mantine/core';
 import { useMemo } from 'react';
 import {
   DEFAULT_PACE,
@@ -17,6 +16,7 @@ import { usePlan, type PlanJob } from '../../workers/planner.js';
 import { codePresses, type CodePresses } from '../key-in/code-presses.js';
 import type { Visit } from '../use-visit.js';
 import panel from '../panel.module.css';
+import { Dialog } from '../../ui/dialog.js';
 import classes from './restore-dialog.module.css';
 
 /** The way back: every code to what it was found at, by the fewest presses, as a plan to work through. */
@@ -55,7 +55,7 @@ export function RestoreDialog({
     if (!problem) onClose();
   };
   return (
-    <Modal opened onClose={onClose} title="Restore as found" size="lg" centered>
+    <Dialog onClose={onClose} title="Restore as found" size="lg">
       <div className={panel['stack']}>
         <p>
           {back.length} {back.length === 1 ? 'code goes' : 'codes go'} back to what was found:{' '}
@@ -90,7 +90,7 @@ export function RestoreDialog({
           <ActButton onAct={onClose}>Leave it as it is</ActButton>
         </div>
       </div>
-    </Modal>
+    </Dialog>
   );
 }
 

@@ -1,19 +1,23 @@
-import { Modal, TextInput } from '@mantine/core';
-import { useState } from 'react';
+import { TextInput } from '@mantine/core';
 import { ActButton } from '../../ui/act-button.js';
+import { Begun } from '../../drafts/begun.js';
+import { useDraft } from '../../drafts/use-draft.js';
 import type { Visit } from '../use-visit.js';
+import { Dialog } from '../../ui/dialog.js';
 import panel from '../panel.module.css';
 
 /** A code on the glass that the map does not know: written down as shown, and left alone. */
 export function StrayDialog({ visit, onClose }: { readonly visit: Visit; readonly onClose: () => void }) {
-  const [shown, setShown] = useState('');
-  const [value, setValue] = useState('');
+  const draft = useDraft(`stray.${visit.state?.visitId ?? ''}`, { shown: '', value: '' });
+  const { shown, value } = draft.value;
   const add = async () => {
     const problem = await visit.act('strayFound', { shown: shown.trim(), value: value.trim() });
-    if (!problem) onClose();
+    if (problem) return;
+    draft.forget();
+    onClose();
   };
   return (
-    <Modal opened onClose={onClose} title="The glass shows another code" centered>
+    <Dialog onClose={onClose} title="The glass shows another code">
       <form
         className={panel['stack']}
         onSubmit={(event) => {
@@ -21,12 +25,13 @@ export function StrayDialog({ visit, onClose }: { readonly visit: Visit; readonl
           void add();
         }}
       >
+        <Begun draft={draft} />
         <p>It is not on this display&apos;s map. Write it down as shown; nobody changes it, and a lead looks at it.</p>
         <div className={panel['row']}>
           <TextInput
             label="Code, as shown"
             value={shown}
-            onChange={(e) => setShown(e.target.value)}
+            onChange={(e) => draft.change({ shown: e.target.value })}
             required
             maxLength={12}
             data-autofocus
@@ -34,7 +39,7 @@ export function StrayDialog({ visit, onClose }: { readonly visit: Visit; readonl
           <TextInput
             label="Its value"
             value={value}
-            onChange={(e) => setValue(e.target.value)}
+            onChange={(e) => draft.change({ value: e.target.value })}
             required
             maxLength={12}
           />
@@ -46,6 +51,6 @@ export function StrayDialog({ visit, onClose }: { readonly visit: Visit; readonl
           <ActButton onAct={onClose}>Back</ActButton>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -4,7 +4,7 @@ import { useDispatch } from 'react-redux';
 import { Link, useNavigate } from 'react-router';
 import { stepTitle } from '@decurio/core';
 import type { AppDispatch } from '../../state/store.js';
-import { useHotkeys } from '../../ui/use-hotkeys.js';
+import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { isWaiting, MOST_AT_HAND, nextInTurn, atHand } from '../../state/at-hand.js';
 import { useNow, useAtHand } from '../../state/use-at-hand.js';
 import classes from './side-by-side.module.css';

@@ -2,7 +2,7 @@ import { Suspense, useState } from 'react';
 import type { CalibrationOf, SpeedTerms, VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { Busy, Notice } from '../../ui/notice.js';
-import { useHotkeys } from '../../ui/use-hotkeys.js';
+import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { part } from '../lazy-part.js';
 import type { Visit } from '../use-visit.js';
 import { nextWords } from './calibrate-words.js';

@@ -1,9 +1,10 @@
-import { Modal, Select, TextInput } from '@mantine/core';
+import { Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { REFERENCES, type CalibrationOf, type KeptReading } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
 import type { Visit } from '../use-visit.js';
 import { signedPercent } from './calibrate-words.js';
+import { Dialog } from '../../ui/dialog.js';
 import classes from './calibrate.module.css';
 
 const REASONS = ['Braking or speeding up', 'A bump or a bend', 'Bad fix', 'On a slope', 'Misread', 'Another reason'];
@@ -119,12 +120,7 @@ function LeaveOut({
   const [words, setWords] = useState('');
   const says = reason === REASONS.at(-1) ? words.trim() : reason;
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      title={`Leave out ${reading.shown} at ${reading.trueKmh.toFixed(1)} km/h?`}
-      centered
-    >
+    <Dialog onClose={onClose} title={`Leave out ${reading.shown} at ${reading.trueKmh.toFixed(1)} km/h?`}>
       <form
         className={classes['stack']}
         onSubmit={(event) => {
@@ -151,6 +147,6 @@ function LeaveOut({
           <ActButton onAct={onClose}>Keep it</ActButton>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -14,6 +14,8 @@ export interface NewReading {
 }
 
 export interface Readings {
+  /** Under which a reading that is being typed is kept. */
+  readonly place: string;
   /** The display's own, as it is keyed. */
   readonly unit: SpeedUnit;
   readonly add: (reference: ReferenceKind, reading: NewReading) => Promise<void>;
@@ -40,5 +42,5 @@ export function useReadings(bench: BenchView, state: VisitState, visit: Visit): 
     },
     [act, unit],
   );
-  return { unit, add };
+  return { place: `speeds.${state.visitId}`, unit, add };
 }

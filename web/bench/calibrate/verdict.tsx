@@ -3,7 +3,7 @@ import { learntBy, whyNotClosed, whyNotLearnt, type CalibrationOf, type VisitSta
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
-import { useHotkeys } from '../../ui/use-hotkeys.js';
+import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import type { Visit } from '../use-visit.js';
 import { AsKeyed } from './as-keyed.js';
 import { CandidateTable } from './candidate-table.js';

@@ -1,6 +1,6 @@
-import { Modal } from '@mantine/core';
 import type { VisitState } from '@decurio/core';
 import type { Visit } from '../use-visit.js';
+import { Dialog } from '../../ui/dialog.js';
 import { WheelMeasureForm } from './ways/wheel-measure.js';
 
 /** The wheel measured before its code is keyed: the first key-in counts with it. */
@@ -14,7 +14,7 @@ export function WheelDialog({
   readonly onClose: () => void;
 }) {
   return (
-    <Modal opened onClose={onClose} title="How far does the wheel roll in a turn?" centered size="lg">
+    <Dialog onClose={onClose} title="How far does the wheel roll in a turn?" size="lg">
       <WheelMeasureForm
         marking={state.opened.setup.speed?.tyre ?? ''}
         known={state.calibration.wheel}
@@ -24,6 +24,6 @@ export function WheelDialog({
           onClose();
         }}
       />
-    </Modal>
+    </Dialog>
   );
 }

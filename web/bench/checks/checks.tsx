@@ -1,4 +1,4 @@
-import { NumberInput, TextInput } from '@mantine/core';
+import { TextInput } from '@mantine/core';
 import { useState } from 'react';
 import {
   checksLeft,
@@ -10,7 +10,10 @@ import {
   type VisitState,
 } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
-import { useHotkeys } from '../../ui/use-hotkeys.js';
+import { Begun } from '../../drafts/begun.js';
+import { useDraft } from '../../drafts/use-draft.js';
+import { FigureField } from '../../ui/figure-field.js';
+import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import type { Visit } from '../use-visit.js';
 import { CheckMarks } from './check-marks.js';
 import classes from './checks.module.css';
@@ -56,23 +59,28 @@ interface OneCheckProps {
 
 function OneCheck({ check, visit, tool: toolBefore }: OneCheckProps) {
   const { asks } = check;
-  const [figure, setFigure] = useState<number | string>('');
-  const [text, setText] = useState('');
-  const [tool, setTool] = useState(toolBefore);
-  const [words, setWords] = useState('');
-  const [isWrong, setWrong] = useState(false);
+  const draft = useDraft(`check.${visit.state?.visitId ?? ''}.${check.id}`, {
+    figure: '' as number | '',
+    text: '',
+    tool: toolBefore,
+    words: '',
+    isWrong: false,
+  });
+  const { figure, text, tool, words, isWrong } = draft.value;
+  const setWrong = (isWrong: boolean) => draft.change({ isWrong });
   const [busy, setBusy] = useState(false);
   const made = (outcome: Made['outcome']): Made => ({
     check: check.id,
     outcome,
-    figure: asks.kind === 'figure' && outcome !== 'notFitted' && figure !== '' ? Number(figure) : null,
+    figure: asks.kind === 'figure' && outcome !== 'notFitted' && figure !== '' ? figure : null,
     text: asks.kind === 'number' && outcome === 'good' ? text.trim() : '',
     tool: asks.kind === 'figure' && asks.withTool && outcome !== 'notFitted' ? tool.trim() : '',
     words: words.trim(),
   });
   const say = async (outcome: Made['outcome']) => {
     setBusy(true);
-    await visit.act('checkMade', made(outcome));
+    const problem = await visit.act('checkMade', made(outcome));
+    if (!problem) draft.forget();
     setBusy(false);
   };
   const good = () => void say('good');
@@ -90,21 +98,24 @@ function OneCheck({ check, visit, tool: toolBefore }: OneCheckProps) {
       }}
     >
       <h2 className={panel['title']}>{check.title}</h2>
+      <Begun draft={draft} />
       <p className={panel['lead']}>{check.how}</p>
       {asks.kind === 'figure' && (
         <div className={panel['row']}>
-          <NumberInput
+          <FigureField
             label={range === '' ? `Read, ${asks.unit}` : `Read, ${asks.unit}: ${range}`}
+            unit={asks.unit}
             value={figure}
-            onChange={setFigure}
-            hideControls
-            decimalSeparator="."
-            allowedDecimalSeparators={['.', ',']}
-            data-scan-guard
+            onChange={(figure) => draft.change({ figure })}
             autoFocus
           />
           {asks.withTool && (
-            <TextInput label="Tool, its number" value={tool} onChange={(e) => setTool(e.target.value)} maxLength={40} />
+            <TextInput
+              label="Tool, its number"
+              value={tool}
+              onChange={(e) => draft.change({ tool: e.target.value })}
+              maxLength={40}
+            />
           )}
         </div>
       )}
@@ -112,7 +123,7 @@ function OneCheck({ check, visit, tool: toolBefore }: OneCheckProps) {
         <TextInput
           label={check.title}
           value={text}
-          onChange={(e) => setText(e.target.value)}
+          onChange={(e) => draft.change({ text: e.target.value })}
           maxLength={60}
           autoFocus={!isWrong}
           className={classes['number'] ?? ''}
@@ -122,7 +133,7 @@ function OneCheck({ check, visit, tool: toolBefore }: OneCheckProps) {
         <TextInput
           label="What is not good"
           value={words}
-          onChange={(e) => setWords(e.target.value)}
+          onChange={(e) => draft.change({ words: e.target.value })}
           maxLength={300}
           autoFocus
         />

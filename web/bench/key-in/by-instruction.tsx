@@ -3,7 +3,7 @@ import { planInstructions, targetOf, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
-import { useHotkeys } from '../../ui/use-hotkeys.js';
+import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import type { Visit } from '../use-visit.js';
 import panel from '../panel.module.css';
 import classes from './key-in.module.css';

@@ -12,6 +12,10 @@ export interface CodePresses {
   readonly ends: string | null;
 }
 
+/** The same, to be said aloud. */
+export const codeSays = ({ title, orders, ends }: CodePresses): string =>
+  [title, ...orders, ends ?? ''].filter((part) => part !== '').join('. ');
+
 /** All presses from here that serve the same code, those alike taken together. */
 export function codePresses(map: DisplayMap, plan: KeyPlan, from: number): CodePresses {
   const serves = plan.steps[from]?.serves ?? null;

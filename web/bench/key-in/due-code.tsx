@@ -3,8 +3,8 @@ import { targetOf, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { speak } from '../../ui/speak.js';
-import { useHotkeys } from '../../ui/use-hotkeys.js';
-import { codePresses } from './code-presses.js';
+import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
+import { codePresses, codeSays } from './code-presses.js';
 import type { KeyRun } from './use-key-run.js';
 import panel from '../panel.module.css';
 import classes from './key-in.module.css';
@@ -24,12 +24,12 @@ export function DueCode({ bench, state, run, children, acts }: DueCodeProps) {
   const code = useMemo(() => codePresses(bench.map, run.plan, run.index), [bench.map, run.plan, run.index]);
   const serves = run.due?.serves ?? null;
   const done = () => run.doneThrough(code.to);
-  useHotkeys({ Space: done });
-  const said = `${code.title}. ${code.orders.join('. ')}. ${code.ends ?? ''}`;
+  useHotkeys({ Space: done }, { shown: run.index });
+  const said = codeSays(code);
   useEffect(() => speak(said), [said]);
   return (
     <>
-      <div className={classes['code']} aria-live="polite">
+      <div className={classes['code']}>
         <h2>{code.title}</h2>
         <ol aria-label="Presses of this code">
           {code.orders.map((order, i) => (

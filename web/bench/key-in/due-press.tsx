@@ -3,7 +3,7 @@ import { keyLabel, keysOf, targetOf, type PlanStep, type VisitState } from '@dec
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { speak } from '../../ui/speak.js';
-import { useHotkeys } from '../../ui/use-hotkeys.js';
+import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { pressWords } from './press-words.js';
 import { isCounted, useHoldCount } from './use-hold-count.js';
 import type { KeyRun } from './use-key-run.js';
@@ -42,10 +42,10 @@ export function DuePress({ bench, state, run, due, paced, goes, children, acts }
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [waitMs]);
   const begins = holdMs !== null && hold.leftMs === null;
-  useHotkeys({ Space: paced ? undefined : begins ? hold.begin : done });
+  useHotkeys({ Space: paced ? undefined : begins ? hold.begin : done }, { shown: run.index });
   return (
     <>
-      <div className={classes['order']} aria-live="polite">
+      <div className={classes['order']}>
         <span
           className={classes['key']}
           data-wide={gesture.kind === 'hold' && gesture.keys.length > 1}

@@ -1,6 +1,6 @@
 import { Suspense, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { DEFAULT_PACE, type PlanStep, type VisitState } from '@decurio/core';
+import { DEFAULT_PACE, type DisplayMap, type PlanStep, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { api } from '../../state/api.js';
 import { isWaiting, type UnitAtHand } from '../../state/at-hand.js';
@@ -9,14 +9,17 @@ import { ActButton } from '../../ui/act-button.js';
 import { Fuse } from '../../ui/fuse.js';
 import { gestureWords } from '../../ui/gesture-words.js';
 import { Glass } from '../../ui/glass.js';
+import { Said } from '../../ui/said.js';
 import { Busy, Notice } from '../../ui/notice.js';
-import { useHotkeys } from '../../ui/use-hotkeys.js';
+import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { part } from '../lazy-part.js';
 import type { Visit } from '../use-visit.js';
 import { ByInstruction } from './by-instruction.js';
+import { codePresses, codeSays } from './code-presses.js';
 import { DueCode } from './due-code.js';
 import { DuePress } from './due-press.js';
 import { NextPresses } from './next-presses.js';
+import { pressWords } from './press-words.js';
 import { Saved } from './saved.js';
 import { Through } from './through.js';
 import { tick } from './tick.js';
@@ -78,6 +81,7 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
   if (due === null)
     return <Through state={state} run={run} bench={bench} onFinish={() => void visit.act('keyInClosed', {})} />;
   const { before } = due;
+  const says = spokenOrder(map, run, keying.way === 'code');
   const expected = before.kind === 'menu' ? before.label : (map.codes[0]?.label ?? '');
   const foot = (
     <div className={classes['foot']}>
@@ -118,6 +122,7 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
   );
   return (
     <div className={classes['keyIn']}>
+      <Said words={says} />
       <Glass view={before} says="Display should show" />
       <div className={`${panel['panel']} ${classes['press']}`}>
         {run.index === 0 && before.kind === 'riding' && (
@@ -152,6 +157,13 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
       </Suspense>
     </div>
   );
+}
+
+/** What is to be pressed now, in words: the next press, or all of one code. */
+function spokenOrder(map: DisplayMap, { plan, index }: KeyRun, isCode: boolean): string {
+  if (isCode) return codeSays(codePresses(map, plan, index));
+  const { order, effect } = pressWords(map, plan, index);
+  return `${order}. ${effect}`;
 }
 
 /** Before a press that starts the motor, not after: of a whole code, before its first press. */

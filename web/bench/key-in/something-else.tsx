@@ -1,8 +1,9 @@
-import { Modal, Select, TextInput } from '@mantine/core';
+import { Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { findCode, formatRaw, functionTitle, meaningOf, parseTyped, type DisplayMap } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
 import type { KeyRun } from './use-key-run.js';
+import { Dialog } from '../../ui/dialog.js';
 import classes from '../panel.module.css';
 
 export interface SomethingElseProps {
@@ -27,7 +28,7 @@ export function SomethingElse({ map, run, expected, onClose }: SomethingElseProp
     onClose();
   };
   return (
-    <Modal opened onClose={onClose} title="What does the glass show?" centered>
+    <Dialog onClose={onClose} title="What does the glass show?">
       <form
         className={classes['stack']}
         onSubmit={(event) => {
@@ -70,6 +71,6 @@ export function SomethingElse({ map, run, expected, onClose }: SomethingElseProp
           </ActButton>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

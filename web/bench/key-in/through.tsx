@@ -2,7 +2,7 @@ import { findCode, functionTitle, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
-import { useHotkeys } from '../../ui/use-hotkeys.js';
+import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import type { KeyRun } from './use-key-run.js';
 import panel from '../panel.module.css';
 

@@ -1,8 +1,11 @@
-import { NumberInput, TextInput } from '@mantine/core';
+import { TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { BenchView } from '@decurio/contract';
 import { useSession } from '../../state/session.js';
 import { ActButton } from '../../ui/act-button.js';
+import { Begun } from '../../drafts/begun.js';
+import { useDraft } from '../../drafts/use-draft.js';
+import { FigureField } from '../../ui/figure-field.js';
 import { Notice } from '../../ui/notice.js';
 import type { Visit } from '../use-visit.js';
 import classes from '../panel.module.css';
@@ -31,17 +34,22 @@ export function PackAgain({
   readonly visit: Visit;
   readonly onDone: () => void;
 }) {
-  const [volts, setVolts] = useState<number | string>('');
-  const [condition, setCondition] = useState<PackCondition>('sound');
-  const [words, setWords] = useState('');
+  const draft = useDraft(`packAgain.${visit.state?.visitId ?? ''}`, {
+    volts: '' as number | '',
+    condition: 'sound' as PackCondition,
+    words: '',
+  });
+  const { volts, condition, words } = draft.value;
   const [busy, setBusy] = useState(false);
-  const packV = volts === '' ? null : Number(volts);
+  const packV = volts === '' ? null : volts;
   const write = async () => {
     if (packV === null) return;
     setBusy(true);
     const problem = await visit.act('packMeasured', { packV, packCondition: condition, words: words.trim() });
     setBusy(false);
-    if (!problem) onDone();
+    if (problem) return;
+    draft.forget();
+    onDone();
   };
   return (
     <form
@@ -51,29 +59,25 @@ export function PackAgain({
         void write();
       }}
     >
+      <Begun draft={draft} />
       <div className={classes['row']}>
-        <NumberInput
+        <FigureField
           label="By meter now, at rest"
-          suffix=" V"
+          unit="V"
           value={volts}
-          onChange={setVolts}
-          decimalScale={2}
-          hideControls
-          min={0}
-          max={120}
+          onChange={(volts) => draft.change({ volts })}
           required
           autoFocus
-          data-scan-guard
         />
         <TextInput
           label="What was done meanwhile"
           placeholder="Charged under supervision, two hours at rest"
           value={words}
-          onChange={(e) => setWords(e.target.value)}
+          onChange={(e) => draft.change({ words: e.target.value })}
           maxLength={200}
         />
       </div>
-      <PackConditionField value={condition} onChange={setCondition} />
+      <PackConditionField value={condition} onChange={(condition) => draft.change({ condition })} />
       {packV !== null && <PackSays pack={bench.type.pack} packV={packV} />}
       <div className={classes['acts']}>
         <ActButton

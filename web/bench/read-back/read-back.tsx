@@ -2,7 +2,7 @@ import { findCode, formatRaw, isAgainst, meaningOf, missingPhotos, type Code, ty
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { Busy, Notice } from '../../ui/notice.js';
-import { useHotkeys } from '../../ui/use-hotkeys.js';
+import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { useSession } from '../../state/session.js';
 import type { Visit } from '../use-visit.js';
 import { Photos } from '../photos/photos.js';

@@ -2,10 +2,12 @@ import { TextInput } from '@mantine/core';
 import { useEffect, useLayoutEffect, useRef, useState, type ReactNode, type RefObject } from 'react';
 import { functionTitle, meaningOf, parseTyped, type Code } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
+import { mayAct } from '../../ui/keys/bounce.js';
+import { isDialogOpen } from '../../ui/keys/dialog-open.js';
+import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { speak } from '../../ui/speak.js';
 import { NumberPad } from './number-pad.js';
 import panel from '../panel.module.css';
-import { isDialogOpen } from '../../ui/dialog-open.js';
 import classes from './reading.module.css';
 
 export interface OneReadingProps {
@@ -34,12 +36,14 @@ export function OneReading({ code, where, how, reading, onTake, onNotShown, note
   useDigitsFor(field);
   const parsed = parseTyped(code, typed);
   const take = () => (parsed.ok ? onTake(parsed.value) : setProblem(parsed.problem.message));
+  useHotkeys({ Space: take, N: onNotShown }, { shown: `${code.label} ${reading}` });
   return (
     <form
       className={panel['panel']}
       onSubmit={(event) => {
         event.preventDefault();
-        take();
+        // What bounced has nothing typed yet.
+        if (typed !== '' || mayAct()) take();
       }}
     >
       <p className="cap">{where}</p>
@@ -60,11 +64,7 @@ export function OneReading({ code, where, how, reading, onTake, onNotShown, note
             setProblem(null);
           }}
           onKeyDown={(event) => {
-            if (event.key.toLowerCase() === 'n') {
-              event.preventDefault();
-              onNotShown();
-            }
-            if (event.key === ' ' || event.key === 'PageDown') {
+            if (event.key === ' ' && typed !== '') {
               event.preventDefault();
               take();
             }

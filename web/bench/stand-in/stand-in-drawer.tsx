@@ -1,6 +1,6 @@
 import { Slider, Switch } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
-import { useState, type MouseEvent } from 'react';
+import { useState } from 'react';
 import type { VehicleType } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { api } from '../../state/api.js';
@@ -29,13 +29,13 @@ export function StandInDrawer({ bench, onClose }: { readonly bench: BenchView; r
     setKept(next);
   };
   return (
-    <section className={classes['drawer']} aria-label="Stand-in unit" onClick={leaveKeysToThePage}>
-      <header>
+    <section className={classes['drawer']} aria-label="Stand-in unit">
+      <div className={classes['head']}>
         <h2>Stand-in unit</h2>
         <button type="button" aria-label="Put the stand-in unit away" onClick={onClose}>
           <IconX size={20} aria-hidden="true" />
         </button>
-      </header>
+      </div>
       {type && maps.data ? (
         <>
           <Vehicle
@@ -64,11 +64,6 @@ export function StandInDrawer({ bench, onClose }: { readonly bench: BenchView; r
       )}
     </section>
   );
-}
-
-/** After a click the keys belong to the bench again: Space must not press this button once more. */
-function leaveKeysToThePage({ detail, target }: MouseEvent): void {
-  if (detail > 0 && target instanceof HTMLElement) target.closest<HTMLElement>('button, summary')?.blur();
 }
 
 interface VehicleProps {

@@ -1,6 +1,7 @@
 import { Select } from '@mantine/core';
 import type { Check, CheckAsks, CheckList } from '@decurio/core';
 import { ChoiceField, NumberField, TextField } from '../../ui/fields.js';
+import { Begun } from '../../drafts/begun.js';
 import { FormFoot } from '../form-foot.js';
 import { RowsField } from '../rows-field.js';
 import { useDocumentForm, type DocumentForm } from '../use-document-form.js';
@@ -27,6 +28,7 @@ export function CheckListForm({ start, isNew }: { readonly start: CheckList; rea
   return (
     <>
       <h1>{isNew ? 'New list of checks' : `${start.name}, edited`}</h1>
+      <Begun draft={foot.draft} />
       <form
         className={classes['groups']}
         onSubmit={(event) => {

@@ -11,6 +11,8 @@ import {
   type EditRules,
 } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
+import { Begun } from '../../drafts/begun.js';
+import { useDraft } from '../../drafts/use-draft.js';
 import { Notice } from '../../ui/notice.js';
 import classes from './displays.module.css';
 
@@ -73,24 +75,29 @@ interface Seen {
 
 const NO_CODE: Seen = { label: '', found: '', min: '', max: '', isLocked: false, wraps: false, note: '' };
 
+const NOTHING_CAPTURED = {
+  how: EMPTY,
+  idleMs: null as number | null,
+  seen: [NO_CODE] as readonly Seen[],
+};
+
 /** An unknown display, walked once: how it is handled, how long it stays open by stopwatch, and every code as it comes. */
 export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
-  const [how, setHow] = useState<Handling>(EMPTY);
-  const [idleMs, setIdleMs] = useState<number | null>(null);
-  const [seen, setSeen] = useState<readonly Seen[]>([NO_CODE]);
+  const draft = useDraft('capture', NOTHING_CAPTURED);
+  const { how, idleMs, seen } = draft.value;
   const [problems, setProblems] = useState<readonly string[]>([]);
   const set = <K extends keyof Handling>(field: K, value: Handling[K]) =>
-    setHow((before) => ({ ...before, [field]: value }));
-  const setCode = (i: number, change: Partial<Seen>) =>
-    setSeen((all) => {
-      const next = all.map((code, at) => (at === i ? { ...code, ...change } : code));
-      return next.at(-1)?.label === '' ? next : [...next, NO_CODE];
-    });
+    draft.change({ how: { ...how, [field]: value } });
+  const setCode = (i: number, change: Partial<Seen>) => {
+    const next = seen.map((code, at) => (at === i ? { ...code, ...change } : code));
+    draft.change({ seen: next.at(-1)?.label === '' ? next : [...next, NO_CODE] });
+  };
   const finish = () => {
     const outcome = captured(how, idleMs, seen);
     if (typeof outcome === 'string') return setProblems([outcome]);
     const parsed = parseDisplayMap(draftMap(outcome));
     if (!parsed.ok) return setProblems(parsed.problems.map((p) => p.message));
+    draft.forget();
     onDraft(parsed.map);
   };
   const text = (label: string, field: keyof Handling, description?: string) => (
@@ -106,6 +113,7 @@ export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
   return (
     <>
       <h1>Capture a live unit</h1>
+      <Begun draft={draft} />
       <Notice
         kind="care"
         says="Driven wheel clear of the ground, hands and sleeves clear. On many displays one long press starts the motor. Put every value back as it was before going on."
@@ -179,7 +187,7 @@ export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
         />
       </div>
       <h2 className="cap">How long it stays open</h2>
-      <Stopwatch ms={idleMs} onMs={setIdleMs} />
+      <Stopwatch ms={idleMs} onMs={(idleMs) => draft.change({ idleMs })} />
       <Checkbox
         label="A change that was not stored is there again after it closed by itself"
         checked={how.keepsUnstored}

@@ -1,9 +1,10 @@
 import { Select, Textarea, TextInput } from '@mantine/core';
-import { useState } from 'react';
 import { functionTitle } from '@decurio/core';
 import { DISPUTE_KINDS, type DisputeKind, type DisputeView, type LibraryEntry } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
+import { Begun } from '../../drafts/begun.js';
+import { useDraft } from '../../drafts/use-draft.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import { whenFull } from '../../ui/when.js';
 import classes from './displays.module.css';
@@ -38,7 +39,8 @@ export function DisputesView({
 
 function Dispute({ dispute, maySettle }: { readonly dispute: DisputeView; readonly maySettle: boolean }) {
   const [settle, { error, isLoading }] = api.useSettleDisputeMutation();
-  const [words, setWords] = useState('');
+  const draft = useDraft(`settle.${dispute.id}`, { words: '' });
+  const { words } = draft.value;
   const problem = asProblem(error);
   const { label, kind, says, serial, by, at, mapVersion, settled } = dispute;
   return (
@@ -61,14 +63,14 @@ function Dispute({ dispute, maySettle }: { readonly dispute: DisputeView; readon
             className={classes['row']}
             onSubmit={(event) => {
               event.preventDefault();
-              void settle({ id: dispute.id, words: words.trim() });
+              void settle({ id: dispute.id, words: words.trim() }).then(({ error }) => !error && draft.forget());
             }}
           >
             <TextInput
               aria-label={`How ${label ?? 'it'} was settled`}
               placeholder="How was it settled?"
               value={words}
-              onChange={(e) => setWords(e.target.value)}
+              onChange={(e) => draft.change({ words: e.target.value })}
               error={problem?.fields ? Object.values(problem.fields).join(' ') : problem?.message}
               maxLength={500}
             />
@@ -82,12 +84,17 @@ function Dispute({ dispute, maySettle }: { readonly dispute: DisputeView; readon
   );
 }
 
+const NOTHING_DISPUTED = {
+  label: null as string | null,
+  kind: 'otherRange' as DisputeKind,
+  says: '',
+  serial: '',
+};
+
 function Raise({ entry }: { readonly entry: LibraryEntry<'displayMap'> }) {
   const [raise, { error, isLoading }] = api.useRaiseDisputeMutation();
-  const [label, setLabel] = useState<string | null>(null);
-  const [kind, setKind] = useState<DisputeKind>('otherRange');
-  const [says, setSays] = useState('');
-  const [serial, setSerial] = useState('');
+  const draft = useDraft(`dispute.${entry.id}`, NOTHING_DISPUTED);
+  const { label, kind, says, serial } = draft.value;
   const problem = asProblem(error);
   const submit = async () => {
     const body = {
@@ -100,10 +107,7 @@ function Raise({ entry }: { readonly entry: LibraryEntry<'displayMap'> }) {
       serial: serial.trim() === '' ? null : serial.trim(),
     };
     const answer = await raise(body);
-    if (answer.data) {
-      setSays('');
-      setLabel(null);
-    }
+    if (answer.data) draft.startAfresh();
   };
   return (
     <form
@@ -115,6 +119,7 @@ function Raise({ entry }: { readonly entry: LibraryEntry<'displayMap'> }) {
       }}
     >
       <h2>A display does otherwise?</h2>
+      <Begun draft={draft} />
       <div className={classes['row']}>
         <Select
           label="Code"
@@ -122,7 +127,7 @@ function Raise({ entry }: { readonly entry: LibraryEntry<'displayMap'> }) {
           searchable
           placeholder="the display as a whole"
           value={label}
-          onChange={setLabel}
+          onChange={(label) => draft.change({ label })}
           data={entry.document.codes.map((code) => ({
             value: code.label,
             label: `${code.label}  ${functionTitle(code.function)}`,
@@ -132,13 +137,13 @@ function Raise({ entry }: { readonly entry: LibraryEntry<'displayMap'> }) {
           label="What is it"
           allowDeselect={false}
           value={kind}
-          onChange={(value) => setKind((value ?? 'other') as DisputeKind)}
+          onChange={(value) => draft.change({ kind: (value ?? 'other') as DisputeKind })}
           data={Object.entries(DISPUTE_KINDS).map(([value, title]) => ({ value, label: title }))}
         />
         <TextInput
           label="Unit"
           value={serial}
-          onChange={(e) => setSerial(e.target.value)}
+          onChange={(e) => draft.change({ serial: e.target.value })}
           maxLength={40}
           data-scan-guard
           autoComplete="off"
@@ -149,7 +154,7 @@ function Raise({ entry }: { readonly entry: LibraryEntry<'displayMap'> }) {
         autosize
         minRows={2}
         value={says}
-        onChange={(e) => setSays(e.target.value)}
+        onChange={(e) => draft.change({ says: e.target.value })}
         maxLength={500}
         error={problem?.fields?.['says'] ?? (problem && !problem.fields ? problem.message : undefined)}
       />

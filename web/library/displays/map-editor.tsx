@@ -6,6 +6,8 @@ import { useNavigate } from 'react-router';
 import { isKeyed, mapTitle, parseDisplayMap, type DisplayMap, type ParsedMap } from '@decurio/core';
 import { api, asProblem } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
+import { Begun } from '../../drafts/begun.js';
+import { useDraft } from '../../drafts/use-draft.js';
 import { Handlebar } from '../../ui/handlebar/handlebar.js';
 import { useHandlebar } from '../../ui/handlebar/use-handlebar.js';
 import { Notice } from '../../ui/notice.js';
@@ -19,14 +21,12 @@ export interface MapEditorProps {
   readonly isNew: boolean;
 }
 
-const KEPT_AT = 'decurio.map-draft';
-
 /** A map as text, checked with every letter, and beside it the display that it makes, to be pressed. */
 export function MapEditor({ start, isNew }: MapEditorProps) {
-  const keptAt = `${KEPT_AT}.${start.id}`;
+  const draft = useDraft(`map.${start.id}`, { text: asText(start) });
   // The editor keeps its own text once it is begun; beginning anew is the only way in from outside.
-  const [begun, setBegun] = useState(() => ({ text: localStorage.getItem(keptAt) ?? asText(start), round: 1 }));
-  const [text, setText] = useState(begun.text);
+  const [begun, setBegun] = useState({ text: draft.value.text, round: 1 });
+  const { text } = draft.value;
   const [save, saving] = api.useAddDocumentMutation();
   const navigate = useNavigate();
   const editor = useRef<ReactCodeMirrorRef>(null);
@@ -35,23 +35,20 @@ export function MapEditor({ start, isNew }: MapEditorProps) {
   const isChanged = text !== asText(start);
 
   const change = (next: string) => {
-    setText(next);
+    draft.change({ text: next });
     const now = parseText(next);
     if (now.ok) setLastSound(now.map);
-    // A draft outlives a closed page; a sound one that was saved does not come back.
-    localStorage.setItem(keptAt, next);
   };
   const submit = async () => {
     if (!parsed.ok) return;
     const answer = await save({ kind: 'displayMap', document: { ...parsed.map, confirmed: null } });
     if (!answer.data) return;
-    localStorage.removeItem(keptAt);
+    draft.forget();
     void navigate(`/library/displayMap/${parsed.map.id}/versions`);
   };
   const startOver = () => {
-    localStorage.removeItem(keptAt);
+    draft.startAfresh();
     setBegun(({ round }) => ({ text: asText(start), round: round + 1 }));
-    setText(asText(start));
   };
   const goTo = (path: string) => {
     const { from, to } = placeOf(text, path);
@@ -66,6 +63,7 @@ export function MapEditor({ start, isNew }: MapEditorProps) {
   return (
     <div className={classes['editor']}>
       <div className={classes['view']}>
+        <Begun draft={{ begunAt: draft.begunAt, startAfresh: startOver }} />
         <div className={classes['text']}>
           <CodeMirror
             key={begun.round}

@@ -8,6 +8,7 @@ import {
   type HouseChoice,
 } from '@decurio/core';
 import { TextField } from '../../ui/fields.js';
+import { Begun } from '../../drafts/begun.js';
 import { FormFoot } from '../form-foot.js';
 import { useDocumentForm } from '../use-document-form.js';
 import classes from '../library-form.module.css';
@@ -30,6 +31,7 @@ export function HouseRulesForm({ start, isNew }: { readonly start: HouseRules; r
   return (
     <>
       <h1>{isNew ? 'New house rules' : `${start.name}, edited`}</h1>
+      <Begun draft={foot.draft} />
       <form
         className={classes['groups']}
         onSubmit={(event) => {

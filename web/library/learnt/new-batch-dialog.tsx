@@ -1,8 +1,10 @@
-import { Modal, TextInput } from '@mantine/core';
-import { useState } from 'react';
+import { TextInput } from '@mantine/core';
 import { api, asProblem } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
+import { Begun } from '../../drafts/begun.js';
+import { useDraft } from '../../drafts/use-draft.js';
 import { Notice } from '../../ui/notice.js';
+import { Dialog } from '../../ui/dialog.js';
 import classes from './learnt.module.css';
 
 /** Other tyres under the same marking: units are learnt anew from here. */
@@ -16,19 +18,23 @@ export function NewBatchDialog({
   readonly onClose: () => void;
 }) {
   const [begin, beginning] = api.useBeginBatchMutation();
-  const [words, setWords] = useState('');
+  const draft = useDraft(`batch.${typeId}.${tyre}`, { words: '' });
+  const { words } = draft.value;
   const problem = asProblem(beginning.error);
   return (
-    <Modal opened onClose={onClose} title={`A new batch of ${tyre} begins?`} centered>
+    <Dialog onClose={onClose} title={`A new batch of ${tyre} begins?`}>
       <form
         className={classes['stack']}
         onSubmit={(event) => {
           event.preventDefault();
           void begin({ typeId, tyre, words: words.trim() }).then((answer) => {
-            if (!answer.error) onClose();
+            if (answer.error) return;
+            draft.forget();
+            onClose();
           });
         }}
       >
+        <Begun draft={draft} />
         <p>
           What was run before stays in the records and tells nothing of the next units: they are run until eight were.
         </p>
@@ -36,7 +42,7 @@ export function NewBatchDialog({
           label="What is new"
           placeholder="Delivery of November, another maker"
           value={words}
-          onChange={(e) => setWords(e.target.value)}
+          onChange={(e) => draft.change({ words: e.target.value })}
           maxLength={200}
           error={problem?.fields?.['words']}
           data-autofocus
@@ -49,6 +55,6 @@ export function NewBatchDialog({
           <ActButton onAct={onClose}>Leave it</ActButton>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -2,6 +2,7 @@ import { MultiSelect, TextInput } from '@mantine/core';
 import { mapTitle, type DisplayMap, type FleetNotice } from '@decurio/core';
 import { api } from '../../state/api.js';
 import { TextField, YesNoField } from '../../ui/fields.js';
+import { Begun } from '../../drafts/begun.js';
 import { FormFoot } from '../form-foot.js';
 import { LinesField } from '../lines-field.js';
 import { useDocumentForm } from '../use-document-form.js';
@@ -33,6 +34,7 @@ export function NoticeForm({ start, isNew }: { readonly start: FleetNotice; read
   return (
     <>
       <h1>{isNew ? 'New notice' : `${start.name}, edited`}</h1>
+      <Begun draft={foot.draft} />
       <form
         className={classes['groups']}
         onSubmit={(event) => {

@@ -6,6 +6,8 @@ import { confirmClassRequest, type LibraryEntry } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { useSession } from '../../state/session.js';
 import { ActButton } from '../../ui/act-button.js';
+import { Begun } from '../../drafts/begun.js';
+import { useDraft } from '../../drafts/use-draft.js';
 import { Notice } from '../../ui/notice.js';
 import { slipsIn } from '../../ui/slips.js';
 import { Doubts } from './doubts.js';
@@ -21,9 +23,12 @@ export interface ConfirmClassProps {
 export function ConfirmClass({ each, entry, onDone }: ConfirmClassProps) {
   const { who } = useSession();
   const [confirm, confirming] = api.useConfirmClassMutation();
-  const [authority, setAuthority] = useState(each.checked?.authority ?? '');
-  const [source, setSource] = useState('');
-  const [expiresOn, setExpiresOn] = useState(dayjs().add(1, 'year').format('YYYY-MM-DD'));
+  const draft = useDraft(`confirm.${entry.id}.${entry.version}.${each.id}`, {
+    authority: each.checked?.authority ?? '',
+    source: '',
+    expiresOn: dayjs().add(1, 'year').format('YYYY-MM-DD'),
+  });
+  const { authority, source, expiresOn } = draft.value;
   const [slips, setSlips] = useState<Record<string, string>>({});
   const problem = asProblem(confirming.error);
   const submit = async () => {
@@ -32,7 +37,9 @@ export function ConfirmClass({ each, entry, onDone }: ConfirmClassProps) {
     setSlips(found);
     if (Object.keys(found).length > 0) return;
     const answer = await confirm({ id: entry.id, classId: each.id, body });
-    if (answer.data) onDone();
+    if (!answer.data) return;
+    draft.forget();
+    onDone();
   };
   return (
     <form
@@ -47,12 +54,13 @@ export function ConfirmClass({ each, entry, onDone }: ConfirmClassProps) {
         As {who?.name} you confirm every value below for {entry.document.place}. Your name stands on every certificate
         under this class.
       </p>
+      <Begun draft={draft} />
       {each.doubts.length > 0 && <Doubts each={each} />}
       <div className={classes['row']}>
         <TextInput
           label="Authority that was asked"
           value={authority}
-          onChange={(e) => setAuthority(e.target.value)}
+          onChange={(e) => draft.change({ authority: e.target.value })}
           error={slips['authority']}
           maxLength={120}
           autoFocus
@@ -60,7 +68,7 @@ export function ConfirmClass({ each, entry, onDone }: ConfirmClassProps) {
         <TextInput
           label="Paper that says so"
           value={source}
-          onChange={(e) => setSource(e.target.value)}
+          onChange={(e) => draft.change({ source: e.target.value })}
           error={slips['source']}
           maxLength={400}
         />
@@ -68,7 +76,7 @@ export function ConfirmClass({ each, entry, onDone }: ConfirmClassProps) {
           type="date"
           label="Holds until"
           value={expiresOn}
-          onChange={(e) => setExpiresOn(e.target.value)}
+          onChange={(e) => draft.change({ expiresOn: e.target.value })}
           error={slips['expiresOn']}
         />
       </div>

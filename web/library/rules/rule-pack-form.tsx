@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { hashOf, type RulePack } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
 import { TextField } from '../../ui/fields.js';
+import { Begun } from '../../drafts/begun.js';
 import { FormFoot } from '../form-foot.js';
 import { useDocumentForm } from '../use-document-form.js';
 import { NEW_CLASS } from './new-pack.js';
@@ -24,6 +25,7 @@ export function RulePackForm({ start, isNew }: { readonly start: RulePack; reado
   return (
     <>
       <h1>{isNew ? 'New rule pack' : `${start.name}, edited`}</h1>
+      <Begun draft={foot.draft} />
       <form
         className={classes['groups']}
         onSubmit={(event) => {

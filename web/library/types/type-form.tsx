@@ -4,6 +4,7 @@ import { mapTitle, TYPE_FACTS, type DisplayMap, type VehicleType } from '@decuri
 import { api } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
 import { ChoiceField, NumberField, SpeedFormField, TextField, YesNoField } from '../../ui/fields.js';
+import { Begun } from '../../drafts/begun.js';
 import { FormFoot } from '../form-foot.js';
 import { ApprovedFields } from './approved-fields.js';
 import { FittedFields } from './fitted-fields.js';
@@ -31,6 +32,7 @@ export function TypeForm({ start, isNew }: { readonly start: VehicleType; readon
   return (
     <>
       <h1>{isNew ? 'New type' : `${start.title}, edited`}</h1>
+      <Begun draft={foot.draft} />
       <div className={classes['form']}>
         <form
           className={classes['groups']}

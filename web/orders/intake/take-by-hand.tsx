@@ -6,10 +6,12 @@ import type { RulePack } from '@decurio/core';
 import { newOrderRequest, type NewOrderRequest } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
+import { Begun } from '../../drafts/begun.js';
+import { useDraft } from '../../drafts/use-draft.js';
 import { Notice } from '../../ui/notice.js';
 import { slipsIn } from '../../ui/slips.js';
 import { Doubts } from '../promise/doubts.js';
-import { doubtsAbout, NOTHING_PROMISED } from '../promise/promise.js';
+import { doubtsAbout, nothingPromised, type Promised } from '../promise/promise.js';
 import { PromiseFields } from '../promise/promise-fields.js';
 import { EMPTY_LINE, serialsOf, UnitLines, type UnitLine } from './unit-lines.js';
 import classes from '../promise/order-form.module.css';
@@ -18,10 +20,15 @@ import classes from '../promise/order-form.module.css';
 export function TakeByHand() {
   const navigate = useNavigate();
   const packs = api.useLibraryQuery('rulePack').data;
-  const [id] = useState(() => crypto.randomUUID());
-  const [number, setNumber] = useState('');
-  const [promised, setPromised] = useState(NOTHING_PROMISED);
-  const [lines, setLines] = useState<readonly UnitLine[]>([EMPTY_LINE]);
+  const [empty] = useState(() => ({
+    id: crypto.randomUUID() as string,
+    number: '',
+    promised: nothingPromised(),
+    lines: [EMPTY_LINE] as readonly UnitLine[],
+  }));
+  const draft = useDraft('orderByHand', empty);
+  const { id, number, promised, lines } = draft.value;
+  const setPromised = (next: Promised) => draft.change({ promised: next });
   const [slips, setSlips] = useState<Readonly<Record<string, string>>>({});
   const [asked, setAsked] = useState<string | null>(null);
   const [take, taking] = api.useTakeByHandMutation();
@@ -55,7 +62,9 @@ export function TakeByHand() {
     if (Object.keys({ ...found, ...noUnits }).length > 0) return;
     if (doubtKey !== '' && asked !== doubtKey) return setAsked(doubtKey);
     const answer = await take(body);
-    if (answer.data) void navigate(`/orders/${answer.data.orderId}`);
+    if (!answer.data) return;
+    draft.forget();
+    void navigate(`/orders/${answer.data.orderId}`);
   };
   const problem = asProblem(taking.error);
   const isAsking = asked !== null && asked === doubtKey && doubtKey !== '';
@@ -71,6 +80,7 @@ export function TakeByHand() {
         <Link to="/orders">Orders</Link>
       </p>
       <h1>Take in an order by hand</h1>
+      <Begun draft={draft} />
       <section className={classes['form']} aria-label="What was promised">
         <h2>What was promised</h2>
         <PromiseFields
@@ -81,7 +91,7 @@ export function TakeByHand() {
             <TextInput
               label="Order number"
               value={number}
-              onChange={(e) => setNumber(e.target.value)}
+              onChange={(e) => draft.change({ number: e.target.value })}
               error={slips['number']}
               maxLength={40}
               autoFocus
@@ -93,7 +103,7 @@ export function TakeByHand() {
         <h2>Units</h2>
         <UnitLines
           lines={lines}
-          onChange={setLines}
+          onChange={(lines) => draft.change({ lines })}
           promised={promised}
           slips={slips}
           serialsBefore={(i) => lines.slice(0, i).reduce((sum, line) => sum + serialsOf(line.serials).length, 0)}

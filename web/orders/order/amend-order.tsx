@@ -5,10 +5,12 @@ import type { RulePack } from '@decurio/core';
 import { amendRequest, type AmendRequest, type OrderActed, type OrderPageView } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
+import { Begun } from '../../drafts/begun.js';
+import { useDraft } from '../../drafts/use-draft.js';
 import { Notice } from '../../ui/notice.js';
 import { slipsIn } from '../../ui/slips.js';
 import { Doubts } from '../promise/doubts.js';
-import { doubtsAbout, promisedOf } from '../promise/promise.js';
+import { doubtsAbout, promisedOf, type Promised } from '../promise/promise.js';
 import { PromiseFields } from '../promise/promise-fields.js';
 import classes from '../promise/order-form.module.css';
 
@@ -20,8 +22,10 @@ export interface AmendOrderProps {
 
 /** Another promise, with its reason. */
 export function AmendOrder({ view, onDone, onLeave }: AmendOrderProps) {
-  const [promised, setPromised] = useState(() => promisedOf(view));
-  const [reason, setReason] = useState('');
+  const [empty] = useState(() => ({ promised: promisedOf(view), reason: '' }));
+  const draft = useDraft(`amend.${view.order.id}.${view.changes.length}`, empty);
+  const { promised, reason } = draft.value;
+  const setPromised = (next: Promised) => draft.change({ promised: next });
   const [slips, setSlips] = useState<Readonly<Record<string, string>>>({});
   const [asked, setAsked] = useState<string | null>(null);
   const [amend, amending] = api.useAmendOrderMutation();
@@ -46,7 +50,9 @@ export function AmendOrder({ view, onDone, onLeave }: AmendOrderProps) {
     if (Object.keys(found).length > 0) return;
     if (doubtKey !== '' && asked !== doubtKey) return setAsked(doubtKey);
     const answer = await amend({ id: view.order.id, body });
-    if (answer.data) onDone(answer.data);
+    if (!answer.data) return;
+    draft.forget();
+    onDone(answer.data);
   };
   const problem = asProblem(amending.error);
   return (
@@ -59,11 +65,12 @@ export function AmendOrder({ view, onDone, onLeave }: AmendOrderProps) {
       }}
     >
       <h2>Amend order {view.order.number}</h2>
+      <Begun draft={draft} />
       <PromiseFields value={promised} onChange={setPromised} slips={slips} />
       <TextInput
         label="Why it is amended"
         value={reason}
-        onChange={(e) => setReason(e.target.value)}
+        onChange={(e) => draft.change({ reason: e.target.value })}
         error={slips['reason']}
         maxLength={500}
       />

@@ -18,14 +18,16 @@ export function Decide({ finding, orderId, typeId, onDone }: DecideProps) {
   const submit = async (words: string) => {
     const answer = await decide({ id: orderId, body: { id: crypto.randomUUID(), finding: id, typeId, words } });
     if (answer.data) onDone(answer.data);
+    return answer.data !== undefined;
   };
   return (
     <ReasonAct
+      place={`choose.${orderId}.${typeId}.${id}`}
       label={finding.decided ? 'Choose otherwise' : 'What you choose, and why'}
       act="Decide"
       busy={deciding.isLoading}
       error={asProblem(deciding.error)?.message}
-      onAct={(words) => void submit(words)}
+      onAct={submit}
     />
   );
 }

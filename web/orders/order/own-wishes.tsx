@@ -4,6 +4,8 @@ import { answerWords, HOUSE_CHOICES, type Choice, type Choices, type Speed } fro
 import { wishesRequest, type LineUnit, type OrderActed } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
+import { Begun } from '../../drafts/begun.js';
+import { useDraft } from '../../drafts/use-draft.js';
 import { SpeedField } from '../../ui/fields.js';
 import { Notice } from '../../ui/notice.js';
 import { slipsIn } from '../../ui/slips.js';
@@ -17,9 +19,13 @@ export interface OwnWishesProps {
 
 /** One unit set otherwise than its order, with the reason: never beyond what the class allows. */
 export function OwnWishes({ unit, onDone, onLeave }: OwnWishesProps) {
-  const [choices, setChoices] = useState<Partial<Choices>>(unit.own?.choices ?? {});
-  const [limit, setLimit] = useState<Speed | null>(unit.own?.limit ?? null);
-  const [why, setWhy] = useState(unit.own?.why ?? '');
+  const draft = useDraft(`otherwise.${unit.id}`, {
+    choices: (unit.own?.choices ?? {}) as Partial<Choices>,
+    limit: (unit.own?.limit ?? null) as Speed | null,
+    why: unit.own?.why ?? '',
+  });
+  const { choices, limit, why } = draft.value;
+  const setChoices = (next: Partial<Choices>) => draft.change({ choices: next });
   const [slips, setSlips] = useState<Readonly<Record<string, string>>>({});
   const [set, setting] = api.useSetWishesMutation();
   const send = async (wishes: { choices: Partial<Choices>; limit: Speed | null; why: string } | null) => {
@@ -28,7 +34,9 @@ export function OwnWishes({ unit, onDone, onLeave }: OwnWishesProps) {
     setSlips(found);
     if (Object.keys(found).length > 0) return;
     const answer = await set({ unitId: unit.id, body });
-    if (answer.data) onDone(answer.data);
+    if (!answer.data) return;
+    draft.forget();
+    onDone(answer.data);
   };
   const left = HOUSE_CHOICES.filter(({ choice }) => !(choice in choices));
   const problem = asProblem(setting.error);
@@ -42,6 +50,7 @@ export function OwnWishes({ unit, onDone, onLeave }: OwnWishesProps) {
       }}
     >
       <h2>{unit.serial} otherwise than its order</h2>
+      <Begun draft={draft} />
       <div className={classes['decide']}>
         <Select
           label="Which answer of the house rules"
@@ -54,7 +63,13 @@ export function OwnWishes({ unit, onDone, onLeave }: OwnWishesProps) {
           searchable
           placeholder="choose"
         />
-        <SpeedField label="At most" value={limit} onChange={setLimit} unit="km/h" error={slips['wishes.limit.value']} />
+        <SpeedField
+          label="At most"
+          value={limit}
+          onChange={(limit) => draft.change({ limit })}
+          unit="km/h"
+          error={slips['wishes.limit.value']}
+        />
       </div>
       {(Object.keys(choices) as Choice[]).map((choice) => {
         const school = HOUSE_CHOICES.find((each) => each.choice === choice);
@@ -83,7 +98,7 @@ export function OwnWishes({ unit, onDone, onLeave }: OwnWishesProps) {
       <TextInput
         label="Why"
         value={why}
-        onChange={(e) => setWhy(e.target.value)}
+        onChange={(e) => draft.change({ why: e.target.value })}
         error={slips['wishes.why']}
         maxLength={300}
         placeholder="one rider wants it gentler"

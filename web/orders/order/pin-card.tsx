@@ -29,6 +29,7 @@ export function PinCard({ view, opens }: { readonly view: OrderPageView; readonl
   const submit = async (why: string) => {
     const answer = await look({ id: view.order.id, body: { opens, unitId: perUnit ? unitId : null, why } });
     setPin(answer.data ?? null);
+    return answer.data !== undefined;
   };
   return (
     <section className={classes['card']} aria-label={title}>
@@ -65,11 +66,12 @@ export function PinCard({ view, opens }: { readonly view: OrderPageView; readonl
         </>
       ) : (
         <ReasonAct
+          place={`pin.${view.order.id}.${opens}`}
           label="What it is needed for"
           act="Show it"
           busy={looking.isLoading}
           error={asProblem(looking.error)?.message}
-          onAct={(why) => void submit(why)}
+          onAct={submit}
         />
       )}
     </section>

@@ -1,41 +1,48 @@
 import { TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { ActButton } from '../../ui/act-button.js';
+import { Begun } from '../../drafts/begun.js';
+import { useDraft } from '../../drafts/use-draft.js';
 import classes from './order-page.module.css';
 
 export interface ReasonActProps {
+  /** Under which the words are kept until they were taken. */
+  readonly place: string;
   readonly label: string;
   readonly act: string;
   readonly busy: boolean;
   readonly error: string | undefined;
-  readonly onAct: (words: string) => void;
+  /** Settles with whether it was taken. */
+  readonly onAct: (words: string) => Promise<boolean>;
   readonly look?: 'main' | 'quiet' | 'care';
 }
 
 /** An act that wants its reason in writing. */
-export function ReasonAct({ label, act, busy, error, onAct, look = 'quiet' }: ReasonActProps) {
-  const [words, setWords] = useState('');
+export function ReasonAct({ place, label, act, busy, error, onAct, look = 'quiet' }: ReasonActProps) {
+  const draft = useDraft(place, { words: '' });
+  const { words } = draft.value;
   const [slip, setSlip] = useState<string | undefined>(undefined);
-  const submit = () => {
+  const submit = async () => {
     if (words.trim().length < 3) return setSlip('Say in a few words why.');
     setSlip(undefined);
-    onAct(words.trim());
+    if (await onAct(words.trim())) draft.startAfresh();
   };
   return (
     <form
       className={classes['decide']}
       onSubmit={(event) => {
         event.preventDefault();
-        submit();
+        void submit();
       }}
     >
       <TextInput
         label={label}
         value={words}
-        onChange={(e) => setWords(e.target.value)}
+        onChange={(e) => draft.change({ words: e.target.value })}
         error={slip ?? error}
         maxLength={500}
       />
+      <Begun draft={draft} />
       <ActButton type="submit" look={look} busy={busy} onAct={() => undefined}>
         {act}
       </ActButton>

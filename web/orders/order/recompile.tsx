@@ -16,6 +16,7 @@ export function Recompile({ orderId, onDone, onLeave }: RecompileProps) {
   const submit = async (reason: string) => {
     const answer = await recompile({ id: orderId, body: { id: crypto.randomUUID(), reason } });
     if (answer.data) onDone(answer.data);
+    return answer.data !== undefined;
   };
   return (
     <section className={classes['card']} aria-label="Work out anew">
@@ -25,12 +26,13 @@ export function Recompile({ orderId, onDone, onLeave }: RecompileProps) {
         are held against them, and come back to the line where they differ.
       </p>
       <ReasonAct
+        place={`recompile.${orderId}`}
         label="What has changed"
         act="Work out anew"
         look="main"
         busy={working.isLoading}
         error={asProblem(working.error)?.message}
-        onAct={(reason) => void submit(reason)}
+        onAct={submit}
       />
       <div className={classes['acts']}>
         <ActButton onAct={onLeave}>Leave it</ActButton>

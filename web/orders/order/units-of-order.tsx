@@ -36,6 +36,7 @@ export function UnitsOfOrder({ view, isLead, onDone }: UnitsOfOrderProps) {
       body: { id: crypto.randomUUID(), reason, unitIds: [...chosen] },
     });
     if (answer.data) setChosen(new Set());
+    return answer.data !== undefined;
   };
   const toggle = (id: string) =>
     setChosen((now) => new Set(now.has(id) ? [...now].filter((each) => each !== id) : [...now, id]));
@@ -101,12 +102,13 @@ export function UnitsOfOrder({ view, isLead, onDone }: UnitsOfOrderProps) {
       )}
       {chosen.size > 0 && (
         <ReasonAct
+          place={`withdraw.${view.order.id}`}
           label={`Why ${chosen.size === 1 ? 'this unit leaves' : `these ${chosen.size} units leave`} the order`}
           act={`Withdraw ${chosen.size}`}
           look="care"
           busy={withdrawing.isLoading}
           error={asProblem(withdrawing.error)?.message}
-          onAct={(reason) => void submit(reason)}
+          onAct={submit}
         />
       )}
     </section>

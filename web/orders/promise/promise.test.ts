@@ -1,15 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { PLAIN_TERMS, type VehicleClass } from '@decurio/core';
 import type { OrderPageView } from '@decurio/contract';
-import { doubtsAbout, NOTHING_PROMISED, promisedOf, type Promised } from './promise.js';
+import { doubtsAbout, nothingPromised, promisedOf, type Promised } from './promise.js';
 
 const now = '2026-11-25T08:00';
 const checked = { by: 'Ines M.', authority: 'office', source: 'letter', on: '2026-10-01', expiresOn: '2027-10-01' };
 const miles = { limit: { value: 20, unit: 'mph' }, checked } as VehicleClass;
 const promised = (over: Partial<Promised['terms']> = {}, dueAt = '2026-12-01T08:00'): Promised => ({
-  ...NOTHING_PROMISED,
+  ...nothingPromised(),
   dueAt,
-  terms: { ...NOTHING_PROMISED.terms, ...over },
+  terms: { ...nothingPromised().terms, ...over },
 });
 const ids = (one: Promised, vehicleClass: VehicleClass | undefined = miles) =>
   doubtsAbout(one, vehicleClass, now).map(({ id }) => id);

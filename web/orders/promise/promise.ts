@@ -8,7 +8,8 @@ export type Promised = Pick<
   'customer' | 'rulePackId' | 'classId' | 'houseRulesId' | 'dueAt' | 'notes' | 'terms'
 >;
 
-export const NOTHING_PROMISED: Promised = {
+/** Nothing yet, due in a week. */
+export const nothingPromised = (): Promised => ({
   customer: '',
   rulePackId: '',
   classId: '',
@@ -16,7 +17,7 @@ export const NOTHING_PROMISED: Promised = {
   dueAt: dayjs().add(7, 'day').hour(8).minute(0).format('YYYY-MM-DDTHH:mm'),
   notes: '',
   terms: { siteLimit: null, orderLimit: null, throttle: 'asClass', privateLand: null },
-};
+});
 
 /** What an order promises now, to be amended. */
 export function promisedOf({ order, terms, notes, rulePackId, classId, houseRulesId }: OrderPageView): Promised {

@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import type { DisplayMap } from '@decurio/core';
 import { Glass } from '../glass.js';
 import type { Handlebar as HandlebarState } from './use-handlebar.js';
-import { isDialogOpen } from '../dialog-open.js';
+import { isDialogOpen } from '../keys/dialog-open.js';
 import classes from './handlebar.module.css';
 
 export interface HandlebarProps {

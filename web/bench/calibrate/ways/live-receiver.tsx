@@ -2,7 +2,7 @@ import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { receiverKmh, seeded, SPOT_U_KMH, type TrueSpeed } from '@decurio/core';
 import { ActButton } from '../../../ui/act-button.js';
 import { Notice } from '../../../ui/notice.js';
-import { useHotkeys } from '../../../ui/use-hotkeys.js';
+import { useHotkeys } from '../../../ui/keys/use-hotkeys.js';
 import { useStandInFeed } from '../../stand-in/stand-in-feed.js';
 import type { Readings } from '../use-readings.js';
 import { steadySpeed, type Fix } from './steady-speed.js';

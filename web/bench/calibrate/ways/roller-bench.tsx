@@ -1,7 +1,8 @@
 import { useRef, useState, type FormEvent } from 'react';
 import { rollerRpm, rollerSpeed } from '@decurio/core';
 import { ActButton } from '../../../ui/act-button.js';
-import { useHotkeys } from '../../../ui/use-hotkeys.js';
+import { useDraft } from '../../../drafts/use-draft.js';
+import { useHotkeys } from '../../../ui/keys/use-hotkeys.js';
 import { useStandInFeed } from '../../stand-in/stand-in-feed.js';
 import type { Readings } from '../use-readings.js';
 import { FigureInput } from './reading-fields.js';
@@ -14,13 +15,13 @@ export function RollerBench({ readings }: { readonly readings: Readings }) {
   const kept = (localStorage.getItem(KEPT) ?? '').split(' ').map(Number);
   const [rollerMm, setRoller] = useState<number | ''>(kept[0] || 105);
   const [withinMm, setWithin] = useState<number | ''>(kept[1] || 0.5);
-  const [rpm, setRpm] = useState<number | ''>('');
-  const [shown, setShown] = useState<number | ''>('');
+  const draft = useDraft(`${readings.place}.roller`, { rpm: '' as number | '', shown: '' as number | '' });
+  const { rpm, shown } = draft.value;
   const [first, second] = [useRef<HTMLInputElement>(null), useRef<HTMLInputElement>(null)];
   const feed = useStandInFeed();
   const read = () => {
     if (!feed || rollerMm === '') return;
-    setRpm(rollerRpm(feed.treadKmh, rollerMm));
+    draft.change({ rpm: rollerRpm(feed.treadKmh, rollerMm) });
     second.current?.focus();
   };
   useHotkeys({ A: () => first.current?.focus(), F: feed ? read : undefined });
@@ -44,8 +45,7 @@ export function RollerBench({ readings }: { readonly readings: Readings }) {
       instrument: `${rollerMm} mm`,
       words: `roller ${rollerMm} mm at ${rpm} a minute`,
     });
-    setRpm('');
-    setShown('');
+    draft.startAfresh();
     first.current?.focus();
   };
   return (
@@ -55,12 +55,17 @@ export function RollerBench({ readings }: { readonly readings: Readings }) {
       <FigureInput
         label="Turns a minute"
         value={rpm}
-        onChange={setRpm}
+        onChange={(rpm) => draft.change({ rpm })}
         inputRef={first}
         error={speed && !speed.ok ? speed.problem.message : null}
         autoFocus
       />
-      <FigureInput label={`Shown, ${readings.unit}`} value={shown} onChange={setShown} inputRef={second} />
+      <FigureInput
+        label={`Shown, ${readings.unit}`}
+        value={shown}
+        onChange={(shown) => draft.change({ shown })}
+        inputRef={second}
+      />
       <div className={classes['entryActs']}>
         <ActButton type="submit" hotkey="Enter" onAct={() => undefined}>
           Add reading

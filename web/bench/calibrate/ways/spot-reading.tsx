@@ -2,7 +2,8 @@ import { TextInput } from '@mantine/core';
 import { useRef, useState, type FormEvent } from 'react';
 import { sdOf95, spotSpeed, SPOT_U_KMH, type KeptReading } from '@decurio/core';
 import { ActButton } from '../../../ui/act-button.js';
-import { useHotkeys } from '../../../ui/use-hotkeys.js';
+import { useDraft } from '../../../drafts/use-draft.js';
+import { useHotkeys } from '../../../ui/keys/use-hotkeys.js';
 import type { Readings } from '../use-readings.js';
 import { FigureInput, OffGround } from './reading-fields.js';
 import classes from '../calibrate.module.css';
@@ -15,21 +16,23 @@ export function SpotReading({
   readonly readings: Readings;
   readonly last: KeptReading | undefined;
 }) {
-  const [trueKmh, setTrue] = useState<number | ''>('');
-  const [shown, setShown] = useState<number | ''>('');
-  const [within, setWithin] = useState<number | ''>(SPOT_U_KMH * 2);
-  const [words, setWords] = useState('');
-  const [offGround, setOffGround] = useState(false);
+  const draft = useDraft(`${readings.place}.spot`, {
+    trueKmh: '' as number | '',
+    shown: '' as number | '',
+    within: (SPOT_U_KMH * 2) as number | '',
+    words: '',
+    offGround: false,
+  });
+  const { trueKmh, shown, within, words, offGround } = draft.value;
+  const sameAgain = () => {
+    draft.change({ trueKmh: Number(last?.trueKmh.toFixed(2)) });
+    second.current?.focus();
+  };
   const [problem, setProblem] = useState<{ readonly at: 'true' | 'shown'; readonly says: string } | null>(null);
   const [first, second] = [useRef<HTMLInputElement>(null), useRef<HTMLInputElement>(null)];
   useHotkeys({
     A: () => first.current?.focus(),
-    L:
-      last &&
-      (() => {
-        setTrue(Number(last.trueKmh.toFixed(2)));
-        second.current?.focus();
-      }),
+    L: last && sameAgain,
   });
   const add = (event: FormEvent) => {
     event.preventDefault();
@@ -49,8 +52,7 @@ export function SpotReading({
       offGround,
       words: words.trim(),
     });
-    setTrue('');
-    setShown('');
+    draft.change({ trueKmh: '', shown: '' });
     first.current?.focus();
   };
   return (
@@ -58,7 +60,7 @@ export function SpotReading({
       <FigureInput
         label="True, km/h"
         value={trueKmh}
-        onChange={setTrue}
+        onChange={(trueKmh) => draft.change({ trueKmh })}
         inputRef={first}
         error={problem?.at === 'true' ? problem.says : null}
         autoFocus
@@ -66,15 +68,15 @@ export function SpotReading({
       <FigureInput
         label={`Shown, ${readings.unit}`}
         value={shown}
-        onChange={setShown}
+        onChange={(shown) => draft.change({ shown })}
         inputRef={second}
         error={problem?.at === 'shown' ? problem.says : null}
       />
-      <FigureInput label="Sure to ± km/h" value={within} onChange={setWithin} />
+      <FigureInput label="Sure to ± km/h" value={within} onChange={(within) => draft.change({ within })} />
       <TextInput
         label="Where, how"
         value={words}
-        onChange={(e) => setWords(e.target.value)}
+        onChange={(e) => draft.change({ words: e.target.value })}
         maxLength={60}
         placeholder="Yard, steady"
         data-scan-guard="words"
@@ -85,17 +87,11 @@ export function SpotReading({
           Add reading
         </ActButton>
         {last && (
-          <ActButton
-            hotkey="L"
-            onAct={() => {
-              setTrue(Number(last.trueKmh.toFixed(2)));
-              second.current?.focus();
-            }}
-          >
+          <ActButton hotkey="L" onAct={sameAgain}>
             Same again
           </ActButton>
         )}
-        <OffGround checked={offGround} onChange={setOffGround} />
+        <OffGround checked={offGround} onChange={(offGround) => draft.change({ offGround })} />
       </div>
     </form>
   );

@@ -1,7 +1,8 @@
 import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { sdOf95, timedSpeed } from '@decurio/core';
 import { ActButton } from '../../../ui/act-button.js';
-import { useHotkeys } from '../../../ui/use-hotkeys.js';
+import { useDraft } from '../../../drafts/use-draft.js';
+import { useHotkeys } from '../../../ui/keys/use-hotkeys.js';
 import { useOwnSpace } from '../space-key.js';
 import type { Readings } from '../use-readings.js';
 import { FigureInput } from './reading-fields.js';
@@ -14,16 +15,16 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
   const [distance, setDistance] = useState<number | ''>(() => Number(localStorage.getItem(KEPT) ?? '50') || 50);
   const [within, setWithin] = useState<number | ''>(0.2);
   const [startedAt, setStartedAt] = useState<number | null>(null);
-  const [seconds, setSeconds] = useState<number | null>(null);
-  const [shown, setShown] = useState<number | ''>('');
+  const draft = useDraft(`${readings.place}.timed`, { seconds: null as number | null, shown: '' as number | '' });
+  const { seconds, shown } = draft.value;
   const shownField = useRef<HTMLInputElement>(null);
   const running = startedAt !== null;
   const toggle = () => {
     if (!running) {
-      setSeconds(null);
+      draft.change({ seconds: null });
       return setStartedAt(performance.now());
     }
-    setSeconds(Math.round(performance.now() - startedAt) / 1000);
+    draft.change({ seconds: Math.round(performance.now() - startedAt) / 1000 });
     setStartedAt(null);
   };
   useOwnSpace();
@@ -51,8 +52,7 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
       instrument: `${distance} m`,
       words: `${distance} m in ${seconds?.toFixed(2)} s`,
     });
-    setSeconds(null);
-    setShown('');
+    draft.startAfresh();
   };
   return (
     <form className={classes['entry']} onSubmit={add}>
@@ -77,11 +77,16 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
           </ActButton>
         ) : (
           <>
-            <FigureInput label={`Shown, ${readings.unit}`} value={shown} onChange={setShown} inputRef={shownField} />
+            <FigureInput
+              label={`Shown, ${readings.unit}`}
+              value={shown}
+              onChange={(shown) => draft.change({ shown })}
+              inputRef={shownField}
+            />
             <ActButton type="submit" hotkey="Enter" onAct={() => undefined}>
               Add reading
             </ActButton>
-            <ActButton onAct={() => setSeconds(null)}>Again, not kept</ActButton>
+            <ActButton onAct={() => draft.change({ seconds: null })}>Again, not kept</ActButton>
           </>
         )}
       </div>

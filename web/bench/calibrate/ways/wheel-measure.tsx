@@ -1,4 +1,4 @@
-import { NumberInput, SegmentedControl, TextInput } from '@mantine/core';
+import { SegmentedControl, TextInput } from '@mantine/core';
 import { useState, type FormEvent } from 'react';
 import {
   parseTyreMarking,
@@ -67,21 +67,10 @@ export function WheelMeasureForm({ marking: typeMarking, known, blocked, onKeep 
             label={how === 'tape' ? 'One turn, mm' : 'From first mark to last, mm'}
             value={distance}
             onChange={setDistance}
-            decimals={0}
+            whole
             autoFocus
           />
-          {how === 'rollOut' && (
-            <NumberInput
-              label="Whole turns"
-              value={turns}
-              onChange={(next) => setTurns(next === '' ? '' : Number(next))}
-              min={1}
-              max={30}
-              hideControls
-              data-scan-guard
-              className={classes['figure']}
-            />
-          )}
+          {how === 'rollOut' && <FigureInput label="Whole turns" value={turns} onChange={setTurns} whole />}
         </>
       )}
       <p className={classes['says']} role="status">
