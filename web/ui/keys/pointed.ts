@@ -3,7 +3,10 @@ const TEXT =
   'input:not([type="checkbox"]):not([type="radio"]):not([type="file"]):not([type="range"]), textarea, [contenteditable="true"]';
 const CONTROL = 'button, a, summary, select, input, [role="button"], [role="tab"], [role="switch"], [role="option"]';
 
-let byPointer: Element | null = null;
+type Means = 'pointer' | 'keys';
+let lastMeans: Means = 'keys';
+/** How the focus came to a control. */
+const cameBy = new WeakMap<Element, Means>();
 
 /** Whether text is typed there. */
 export const takesText = (element: Element): boolean => element.matches(TEXT);
@@ -14,7 +17,7 @@ export const takesText = (element: Element): boolean => element.matches(TEXT);
  */
 export function ownsItsKeys(element: Element): boolean {
   const control = element.closest(CONTROL);
-  return control !== null && !(byPointer !== null && (byPointer === control || control.contains(byPointer)));
+  return control !== null && cameBy.get(control) !== 'pointer';
 }
 
 /** Notices how the focus came where it is, from now on. */
@@ -22,20 +25,22 @@ export function watchPointer(): void {
   document.addEventListener(
     'pointerdown',
     ({ target }) => {
-      const at = target instanceof Element ? target : null;
-      // A label passes the click on to its box.
-      const box = at?.closest('label')?.control ?? null;
-      byPointer = box ?? at?.closest(CONTROL) ?? null;
+      lastMeans = 'pointer';
+      const control = target instanceof Element ? target.closest(CONTROL) : null;
+      if (control) cameBy.set(control, 'pointer');
     },
     { capture: true },
   );
   document.addEventListener(
     'keydown',
     ({ key }) => {
-      if (key === 'Tab' || key.startsWith('Arrow')) byPointer = null;
+      if (key === 'Tab' || key.startsWith('Arrow')) lastMeans = 'keys';
     },
     { capture: true },
   );
+  document.addEventListener('focusin', ({ target }) => {
+    if (target instanceof Element) cameBy.set(target, lastMeans);
+  });
   // A key held down is one press: no form is sent a second time by it.
   document.addEventListener(
     'keydown',
