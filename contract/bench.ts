@@ -101,7 +101,10 @@ export const evidenceSchemas = {
       .required(),
     words: words(200),
   }).noUnknown(),
-  madeSafe: object({ cautions: array(string().strict().max(500).required()).max(60).defined() }).noUnknown(),
+  madeSafe: object({
+    cautions: array(string().strict().max(500).required()).max(60).defined(),
+    together: boolean().strict().oneOf([true]).optional(),
+  }).noUnknown(),
   asFoundRead: object({ label: label(), raw: raw().nullable().defined() }).noUnknown(),
   strayFound: object({
     shown: string().strict().trim().min(1, 'Type the label as the glass shows it.').max(12).required(),

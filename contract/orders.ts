@@ -36,7 +36,7 @@ export interface LineUnit {
   readonly typeName: string;
   readonly status: 'waiting' | 'open' | 'held' | 'sealed' | 'withdrawn';
   readonly step: StepId | null;
-  /** Ten letters, one per step: d done, n now, h held here, t to do, x not part of the visit. */
+  /** Ten letters, one per step: d done, l left out, n now, h held here, t to do, x not part of the visit. */
   readonly ladder: string;
   readonly heldReason: string | null;
   readonly heldWords: string | null;

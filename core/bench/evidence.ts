@@ -213,7 +213,11 @@ export interface EvidenceData {
     readonly words: string;
   };
   /** Every caution that applies, each acknowledged. */
-  readonly madeSafe: { readonly cautions: readonly string[] };
+  readonly madeSafe: {
+    readonly cautions: readonly string[];
+    /** Acknowledged with one key: the same person had gone through them one by one in this shift. */
+    readonly together?: true;
+  };
   /** A code read before any was touched; null where the display does not show it. */
   readonly asFoundRead: { readonly label: string; readonly raw: number | null };
   /** A code on the glass that this display's map does not know: its label and value as shown. */

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { allKeyed, checkedIn, cleanVisit, opened, stateAfter } from '../testing/visit-script.js';
+import { allKeyed, allRead, checkedIn, cleanVisit, opened, stateAfter, upToReadBack } from '../testing/visit-script.js';
 import { projectVisit, untouchedLadder } from './project-visit.js';
 import { STEPS, STEPS_OFFERED } from './steps.js';
 
@@ -9,6 +9,19 @@ it('shows ten marks, one a step, for what is done, now, to do and not part of th
   expect(projectVisit(stateAfter([opened])).ladder).toBe('nxxtttxxtx');
   expect(projectVisit(stateAfter([opened, checkedIn, ...allKeyed])).ladder).toBe('dxxdntxxtx');
   expect(projectVisit(stateAfter(cleanVisit))).toMatchObject({ ladder: 'dxxdddxxdx', status: 'sealed', step: null });
+});
+
+it('marks a step that was left out otherwise than one that was done', () => {
+  const byHand = (done: boolean) =>
+    projectVisit(
+      stateAfter([
+        ...upToReadBack,
+        ...allRead,
+        ['readBackClosed', {}],
+        ['stepByHand', { step: 'calibrate', done, words: done ? 'against a marked yard' : '' }],
+      ]),
+    ).ladder;
+  expect([byHand(true).charAt(6), byHand(false).charAt(6)]).toEqual(['d', 'l']);
 });
 
 it('shows where and why a unit is held, and who was last at it', () => {

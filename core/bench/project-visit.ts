@@ -1,11 +1,11 @@
 import { shortened } from '../text.js';
 import { HOLD_REASONS } from './evidence.js';
 import type { VisitState } from './visit-state.js';
-import { oddWords } from './visit-remarks.js';
+import { isLeftOut, oddWords } from './visit-remarks.js';
 import { STEPS, type StepId } from './steps.js';
 
-/** One letter per step, in order: done, now, held here, to do, not part of this visit. */
-export type LadderMark = 'd' | 'n' | 'h' | 't' | 'x';
+/** One letter per step, in order: done, left out, now, held here, to do, not part of this visit. */
+export type LadderMark = 'd' | 'l' | 'n' | 'h' | 't' | 'x';
 
 /** What lists and counts show of a visit, kept beside it so that no list has to fold a log. */
 export interface VisitProjection {
@@ -44,5 +44,6 @@ export const untouchedLadder = (steps: readonly StepId[]): string =>
 function mark(state: VisitState, id: StepId): LadderMark {
   if (!state.opened.steps.includes(id)) return 'x';
   if (state.step === id) return state.held ? 'h' : 'n';
-  return state.done.some((d) => d.step === id) ? 'd' : 't';
+  if (!state.done.some((d) => d.step === id)) return 't';
+  return isLeftOut(state, id) ? 'l' : 'd';
 }

@@ -1,13 +1,16 @@
 import { PARTS, PHOTO_SUBJECTS, type EvidenceData } from './evidence.js';
-import { STEPS, stepTitle } from './steps.js';
+import { STEPS, stepTitle, type StepId } from './steps.js';
 import type { VisitState } from './visit-state.js';
 
+/** Whether a step was passed by hand without being done. */
+export const isLeftOut = ({ byHand }: Pick<VisitState, 'byHand'>, id: StepId): boolean =>
+  byHand.some(({ step, done }) => step === id && !done);
+
 /** Steps that were left out of a visit, as a person reads them; handing over comes after the seal. */
-export function stepsLeftOut({ opened, byHand }: VisitState): readonly string[] {
-  return STEPS.filter(
-    ({ id }) =>
-      (!opened.steps.includes(id) && id !== 'handOver') || byHand.some(({ step, done }) => step === id && !done),
-  ).map(({ title }) => title.toLowerCase());
+export function stepsLeftOut(state: VisitState): readonly string[] {
+  return STEPS.filter(({ id }) => (!state.opened.steps.includes(id) && id !== 'handOver') || isLeftOut(state, id)).map(
+    ({ title }) => title.toLowerCase(),
+  );
 }
 
 /** What is known of the unit's true speed, as every paper says it. */

@@ -127,11 +127,12 @@ export class BenchPage extends Page {
     await this.press(Key.ENTER);
   }
 
-  /** Acknowledges every caution, one key each. */
+  /** Acknowledges every caution, one key each; those gone through on the unit before with one key together. */
   async makeSafe(): Promise<void> {
-    await this.says(/Before hands go on|Once more before hands go on/);
+    await this.says(/Before hands go on|Once more before hands go on|All of this holds here too/);
+    const isTogether = (await this.text()).includes('All of this holds here too');
     const cautions = await this.texts('[aria-label="Cautions"] li');
-    for (let i = 0; i <= cautions.length; i++) await this.press(' ');
+    for (let i = isTogether ? cautions.length : 0; i <= cautions.length; i++) await this.press(' ');
     await this.driver.wait(
       async () => (await this.findAll('[aria-label="Cautions"]')).length === 0,
       10_000,

@@ -1,7 +1,7 @@
 import {
   findCode,
   formatRaw,
-  functionTitle,
+  codeTitle,
   meaningOf,
   type CodeVerdict,
   type DisplayMap,
@@ -34,7 +34,7 @@ export function codeCells(
   const decision = verdict === 'accepted' ? accepted[label] : undefined;
   return [
     label,
-    wanted ? functionTitle(wanted.function) : '',
+    wanted ? codeTitle(code ?? wanted) : '',
     target === null ? 'as found' : show(target),
     raw === null ? 'not shown' : show(raw),
     code && raw !== null && raw !== undefined ? meaningOf(code, raw) : '',

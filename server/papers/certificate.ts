@@ -23,7 +23,6 @@ import {
   masthead,
   newPaper,
   PAGE,
-  room,
   sentencesOf,
   table,
   warning,
@@ -43,7 +42,9 @@ export async function makeCertificate(record: VisitRecord, map: DisplayMap, zone
     title: 'Configuration certificate',
     serial: record.serial,
     says: `${versions.type.name}, for ${order.customer}`,
+    beside: SQUARE + 14,
   });
+  await sealSquare(paper, record);
   privateLand(paper, state);
   facts(paper, record, state, zone);
   caption(paper, codesCaption(state));
@@ -54,7 +55,7 @@ export async function makeCertificate(record: VisitRecord, map: DisplayMap, zone
   );
   limits(paper, state);
   signatures(paper, record, state, zone);
-  await seal(paper, record);
+  seal(paper, record);
   footers(paper, `${record.serial} · seal ${record.seal.slice(0, 16)}`);
   return finish(paper);
 }
@@ -97,6 +98,9 @@ function checkInLine(data: EvidenceData['checkedIn']): string {
     ...(data.damage === '' ? [] : [`damage: ${data.damage}`]),
   ].join('; ');
 }
+
+/** Edge of the code square, points: read by a phone at arm's length. */
+const SQUARE = 78;
 
 const COLUMNS: readonly Column[] = [
   { title: 'Code', role: 'codeStrong', x: 0, width: 44 },
@@ -148,30 +152,24 @@ function signatures(paper: Paper, record: VisitRecord, state: VisitState, zone: 
   }
 }
 
-async function seal(paper: Paper, record: VisitRecord): Promise<void> {
-  room(paper, 120);
-  caption(paper, `Seal over ${record.evidence.length} entries`);
-  const y = paper.y;
-  const qr = await QRCode.toBuffer(`decurio-seal:${record.visitId}:${record.seal}`, {
+/** The seal as a code square beside the head: it takes no room from what is read. */
+async function sealSquare(paper: Paper, record: VisitRecord): Promise<void> {
+  const square = await QRCode.toBuffer(`decurio-seal:${record.visitId}:${record.seal}`, {
     margin: 0,
     width: 300,
     errorCorrectionLevel: 'M',
   });
-  paper.image(qr, PAGE.margin, y, { width: 72 });
+  paper.image(square, PAGE.margin + PAGE.width - SQUARE, PAGE.margin, { width: SQUARE });
+}
+
+function seal(paper: Paper, record: VisitRecord): void {
+  caption(paper, `Seal over ${record.evidence.length} entries`);
   paper
     .font('code')
-    .fontSize(9)
+    .fontSize(8)
     .fillColor(INKS.ink)
-    .text((record.seal.match(/.{8}/g) ?? []).slice(0, 4).join(' '), PAGE.margin + 86, y + 4);
-  paper.text((record.seal.match(/.{8}/g) ?? []).slice(4).join(' '), PAGE.margin + 86, paper.y + 1);
-  paper
-    .font('text')
-    .fontSize(9)
-    .fillColor(INKS.soft)
-    .text(
-      `Visit ${record.visitId}. The seal is the SHA-256 hash in which the chain of all entries ends; the ledger, or the exported record alone, shows whether one of them was changed.`,
-      PAGE.margin + 86,
-      paper.y + 4,
-      { width: 410 },
-    );
+    .text((record.seal.match(/.{8}/g) ?? []).join(' '), PAGE.margin, paper.y, { width: PAGE.width });
+  sentencesOf(paper, [
+    `Visit ${record.visitId}, also in the code square above. The seal is the SHA-256 hash in which the chain of all entries ends; the ledger, or the exported record alone, shows whether one of them was changed.`,
+  ]);
 }

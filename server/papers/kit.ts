@@ -54,9 +54,21 @@ export function room(paper: Paper, height: number): void {
 /** The house's sign, what paper it is, and which unit it is of. */
 export function masthead(
   paper: Paper,
-  { title, serial, says }: { readonly title: string; readonly serial: string; readonly says: string },
+  {
+    title,
+    serial,
+    says,
+    beside = 0,
+  }: {
+    readonly title: string;
+    readonly serial: string;
+    readonly says: string;
+    /** Points kept free at the right. */
+    readonly beside?: number;
+  },
 ): void {
   const { margin } = PAGE;
+  const within = { width: PAGE.width - beside };
   for (let i = 0; i < 10; i++)
     paper.rect(margin + (i % 5) * 6, margin + Math.floor(i / 5) * 10, 4, 8).fill(i === 0 ? INKS.ochre : INKS.verdigris);
   paper
@@ -67,15 +79,15 @@ export function masthead(
   paper
     .font('label')
     .fontSize(24)
-    .text(title, margin, margin + 34);
+    .text(title, margin, margin + 34, within);
   paper
     .fontSize(18)
     .fillColor(INKS.verdigris)
-    .text(inFont(paper, 'codeStrong', serial), margin, paper.y + 2);
+    .text(inFont(paper, 'codeStrong', serial), margin, paper.y + 2, within);
   paper
     .fontSize(10)
     .fillColor(INKS.soft)
-    .text(inFont(paper, 'text', says), margin, paper.y + 2);
+    .text(inFont(paper, 'text', says), margin, paper.y + 2, within);
 }
 
 /** The head of a part. */

@@ -11,6 +11,7 @@ import { OutOfFamily1764600000000 } from './migrations/1764600000000-out-of-fami
 import { House1764700000000 } from './migrations/1764700000000-house.js';
 import { PartNumbers1764900000000 } from './migrations/1764900000000-part-numbers.js';
 import { Hands1765000000000 } from './migrations/1765000000000-hands.js';
+import { LeftOut1765100000000 } from './migrations/1765100000000-left-out.js';
 import { ClassAsks1764800000000 } from './migrations/1764800000000-class-asks.js';
 
 /** No statement of ours takes as long; what does is ended by the database itself. */
@@ -58,6 +59,7 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
       ClassAsks1764800000000,
       PartNumbers1764900000000,
       Hands1765000000000,
+      LeftOut1765100000000,
     ],
     migrationsTableName: 'migration',
     synchronize: false,

@@ -1,7 +1,15 @@
 import { Suspense, useEffect, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { useParams } from 'react-router';
-import { checksLeft, mapTitle, needsSafety, offers, type EvidenceKind, type VisitState } from '@decurio/core';
+import {
+  checksLeft,
+  isAgainst,
+  mapTitle,
+  needsSafety,
+  offers,
+  type EvidenceKind,
+  type VisitState,
+} from '@decurio/core';
 import type { BenchView, SessionView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
@@ -14,6 +22,7 @@ import { PrivateLandStrip } from '../ui/private-land.js';
 import { useHotkeys } from '../ui/keys/use-hotkeys.js';
 import { FoundSoFar } from './as-found/found-so-far.js';
 import { BeginVisit } from './begin-visit.js';
+import { forgetCautions } from './cautions-known.js';
 import { InAnotherTab } from './in-another-tab.js';
 import { KeyIn } from './key-in/key-in.js';
 import { fetchParts } from './lazy-part.js';
@@ -77,6 +86,10 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   const { state } = visit;
   const { who } = useSession();
   useStandOf(bench, state, who);
+  const isSurprising = state !== null && hasSurprised(state);
+  useEffect(() => {
+    if (isSurprising) forgetCautions();
+  }, [isSurprising]);
   const person = who && { by: who, station: who.station };
   const may = (kind: EvidenceKind): boolean =>
     state !== null && person !== null && person !== undefined && offers(state, kind, person) === null;
@@ -86,6 +99,8 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
     localStorage.setItem(STAND_IN_OPEN, standIn ? 'no' : 'yes');
     setStandIn(!standIn);
   };
+  // The verdict says all that the list beside it would.
+  const isJudged = state !== null && !state.held && state.step === 'readBack' && isAllRead(state);
   const isStandInOut = standIn && bench.map.menu !== null;
   const isHere = state !== null && isOnStand(state, who?.station ?? '');
   const mayUndo = may('undone') ? (state?.mayUndo ?? null) : null;
@@ -104,7 +119,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   const cut = () => setDialog('cut');
   useHotkeys({ P: cut, F9: cut }, { neverRest: true });
   return (
-    <div className={classes['bench']} data-stand-in={isStandInOut || undefined}>
+    <div className={classes['bench']} data-stand-in={isStandInOut || undefined} data-wide={isJudged || undefined}>
       <header className={classes['head']}>
         <h1 className={classes['serial']}>{bench.unit.serial}</h1>
         <ul className={classes['chips']} aria-label="What this unit is">
@@ -177,14 +192,16 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           )}
         </footer>
       </section>
-      <aside className={classes['side']} tabIndex={0} aria-label="Codes">
-        {state && (
-          <Suspense fallback={<Busy />}>
-            <Side state={state} bench={bench} visit={visit} isHere={isHere} />
-          </Suspense>
-        )}
+      <aside className={classes['side']} aria-label="Codes" hidden={isJudged}>
+        <div className={classes['codes']} tabIndex={0} role="region" aria-label="List of codes">
+          {state && !isJudged && (
+            <Suspense fallback={<Busy />}>
+              <Side state={state} bench={bench} visit={visit} isHere={isHere} />
+            </Suspense>
+          )}
+        </div>
         {state !== null && state.step !== 'readBack' && (mayRestore || mayMeasure) && (
-          <div className={classes['sideActs']} data-flows={state.step === 'calibrate' || undefined}>
+          <div className={classes['sideActs']}>
             {mayRestore && (
               <button type="button" onClick={() => setDialog('restore')}>
                 Restore as found <kbd aria-hidden="true">B</kbd>
@@ -216,6 +233,13 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
     </div>
   );
 }
+
+const isAllRead = ({ toRead, verdicts }: VisitState): boolean =>
+  !toRead.some((label) => verdicts.some((each) => each.label === label && each.verdict === 'notRead'));
+
+/** Whether this unit is not as one expects of its kind: what is done by habit is done with care again. */
+const hasSurprised = ({ held, surprises, stuck, verdicts }: VisitState): boolean =>
+  held !== null || surprises.length > 0 || stuck.length > 0 || verdicts.some(isAgainst);
 
 /** Whether this person's stand is the one the unit is on; visits of the first releases know no stands. */
 const isOnStand = ({ opened, stand, step }: VisitState, station: string): boolean =>

@@ -1,15 +1,66 @@
 import { IconCheck } from '@tabler/icons-react';
-import type { VisitState } from '@decurio/core';
+import { useState } from 'react';
+import { mayAskTogether, type VisitState } from '@decurio/core';
 import { ActButton } from '../ui/act-button.js';
 import { Begun } from '../drafts/begun.js';
 import { useDraft } from '../drafts/use-draft.js';
+import { useSession } from '../state/session.js';
 import { useHotkeys } from '../ui/keys/use-hotkeys.js';
+import { cautionsKnown, keepCautions } from './cautions-known.js';
 import type { Visit } from './use-visit.js';
 import classes from './make-safe.module.css';
 import panel from './panel.module.css';
 
-/** Step 2, and again whenever the unit came back to a stand: each caution that applies, acknowledged one by one. */
-export function MakeSafe({ state, visit }: { readonly state: VisitState; readonly visit: Visit }) {
+interface MakeSafeProps {
+  readonly state: VisitState;
+  readonly visit: Visit;
+}
+
+/** Step 2, and again whenever the unit came back to a stand: each caution that applies, acknowledged. */
+export function MakeSafe(props: MakeSafeProps) {
+  const { state } = props;
+  const { who, house } = useSession();
+  const isFirst = state.step === 'makeSafe';
+  const [together] = useState(
+    () =>
+      isFirst &&
+      who !== null &&
+      house?.cautions === 'firstOfType' &&
+      mayAskTogether(
+        cautionsKnown(who.userId, who.station, state.opened.versions.type.id),
+        state.opened.bench?.cautions ?? [],
+        Date.now(),
+      ),
+  );
+  return together ? <Together {...props} /> : <OneByOne {...props} />;
+}
+
+/** The same person went through the same cautions in this shift: they stand there once more, and one key says they hold. */
+function Together({ state, visit }: MakeSafeProps) {
+  const cautions = state.opened.bench?.cautions ?? [];
+  const finish = () => void visit.act('madeSafe', { cautions, together: true });
+  useHotkeys({ Space: finish });
+  return (
+    <div className={panel['panel']}>
+      <p className="cap">Make safe · as on the unit before</p>
+      <h2 className={panel['title']}>All of this holds here too</h2>
+      <ul className={classes['together']} aria-label="Cautions">
+        {cautions.map((caution) => (
+          <li key={caution}>{caution}</li>
+        ))}
+      </ul>
+      <div className={panel['acts']}>
+        <ActButton look="main" hotkey="Space" onAct={finish}>
+          It holds, to as found
+        </ActButton>
+        <span className="soft">One by one again after a shift, on another type, and after any surprise.</span>
+      </div>
+    </div>
+  );
+}
+
+function OneByOne({ state, visit }: MakeSafeProps) {
+  const { who } = useSession();
   const cautions = state.opened.bench?.cautions ?? [];
   const draft = useDraft(`makeSafe.${state.visitId}.${state.seq}`, { seen: [] as readonly string[] });
   const seen = new Set(draft.value.seen);
@@ -17,6 +68,7 @@ export function MakeSafe({ state, visit }: { readonly state: VisitState; readonl
   const isAgain = state.step !== 'makeSafe';
   const finish = () => {
     draft.forget();
+    if (who) keepCautions(who.userId, who.station, state.opened.versions.type.id, cautions);
     void visit.act('madeSafe', { cautions });
   };
   const acknowledge = (caution: string) => draft.change({ seen: [...seen, caution] });

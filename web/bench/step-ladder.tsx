@@ -1,5 +1,5 @@
-import { IconCheck, IconHandStop } from '@tabler/icons-react';
-import { STEPS, STEPS_OFFERED, type VisitState } from '@decurio/core';
+import { IconCheck, IconHandStop, IconMinus } from '@tabler/icons-react';
+import { isLeftOut, STEPS, STEPS_OFFERED, type VisitState } from '@decurio/core';
 import { whenClock } from '../ui/when.js';
 import classes from './step-ladder.module.css';
 
@@ -12,12 +12,24 @@ export function StepLadder({ state }: { readonly state: VisitState | null }) {
         const done = state?.done.find((d) => d.step === step.id);
         const isNow = state?.step === step.id;
         const offered = steps.includes(step.id);
-        const mark = !offered ? 'off' : isNow ? (state?.held ? 'held' : 'now') : done ? 'done' : 'todo';
+        const mark = !offered
+          ? 'off'
+          : isNow
+            ? state?.held
+              ? 'held'
+              : 'now'
+            : !done
+              ? 'todo'
+              : state && isLeftOut(state, step.id)
+                ? 'left'
+                : 'done';
         return (
           <li key={step.id} data-mark={mark} aria-current={isNow ? 'step' : undefined}>
             <span className={classes['rung']} aria-hidden="true">
               {mark === 'done' ? (
                 <IconCheck size={15} stroke={2.6} />
+              ) : mark === 'left' ? (
+                <IconMinus size={15} stroke={2.6} />
               ) : mark === 'held' ? (
                 <IconHandStop size={14} />
               ) : (
@@ -28,6 +40,7 @@ export function StepLadder({ state }: { readonly state: VisitState | null }) {
               {step.title}
               {done && (
                 <small>
+                  {mark === 'left' && 'left out, '}
                   {whenClock(done.at)} {done.by.name.split(' ')[0]}
                 </small>
               )}

@@ -1,16 +1,19 @@
 import { IconCheck, IconLock, IconX } from '@tabler/icons-react';
+import { useMemo } from 'react';
 import {
   findCode,
   formatRaw,
-  functionTitle,
+  codeTitle,
   isAgainst,
   isOpen,
   meaningBeside,
   type Code,
   type CodeTarget,
   type DisplayMap,
+  modeMatrix,
   type VisitState,
 } from '@decurio/core';
+import { ModeTable } from '../ui/mode-table.js';
 import { Notice } from '../ui/notice.js';
 import classes from './target-list.module.css';
 
@@ -29,6 +32,9 @@ export function TargetList({ state, map }: TargetListProps) {
       judged || state.toKey.includes(label) || state.keyedThisRound.includes(label) || state.stuck.includes(label),
   );
   const rest = targets.length - worked.length;
+  const matrix = useMemo(() => modeMatrix(map), [map]);
+  const ofModes = new Set(matrix?.entries.flatMap(({ codes }) => codes.map((code) => code?.label)));
+  const plain = worked.filter(({ label }) => !ofModes.has(label));
   const waits = state.opened.setup.findings.filter(isOpen).length;
   return (
     <div className={classes['list']}>
@@ -38,27 +44,36 @@ export function TargetList({ state, map }: TargetListProps) {
           says={`${waits === 1 ? 'One choice waits' : `${waits} choices wait`} for a lead on the page of the order. The unit can be prepared meanwhile.`}
         />
       )}
-      <table>
-        <thead>
-          <tr className="cap">
-            <th scope="col">Code</th>
-            <th scope="col">Sets</th>
-            <th scope="col">
-              {state.round > 1 || judged
-                ? 'Read'
-                : state.done.some(({ step }) => step === 'asFound')
-                  ? 'Found'
-                  : 'Factory'}
-            </th>
-            <th scope="col">Target</th>
-          </tr>
-        </thead>
-        <tbody>
-          {worked.map((target) => (
-            <Row key={target.label} target={target} state={state} code={findCode(map, target.label)} />
-          ))}
-        </tbody>
-      </table>
+      {matrix && (
+        <ModeTable
+          matrix={matrix}
+          targets={worked}
+          cell={(target, code) => <ModeCell target={target} code={code} state={state} />}
+        />
+      )}
+      {plain.length > 0 && (
+        <table>
+          <thead>
+            <tr className="cap">
+              <th scope="col">Code</th>
+              <th scope="col">Sets</th>
+              <th scope="col">
+                {state.round > 1 || judged
+                  ? 'Read'
+                  : state.done.some(({ step }) => step === 'asFound')
+                    ? 'Found'
+                    : 'Factory'}
+              </th>
+              <th scope="col">Target</th>
+            </tr>
+          </thead>
+          <tbody>
+            {plain.map((target) => (
+              <Row key={target.label} target={target} state={state} code={findCode(map, target.label)} />
+            ))}
+          </tbody>
+        </table>
+      )}
       {rest > 0 && <p className="soft">{restSays(state, rest)}</p>}
     </div>
   );
@@ -68,6 +83,59 @@ const restSays = (state: VisitState, rest: number): string =>
   state.round > 1
     ? `${rest} more codes were read back and are not against their targets.`
     : `${rest} more codes are delivered at their target or stay as found. All are read back.`;
+
+/** Where a code stands: what it shows, whether it is done or next, or why it cannot be. */
+function standing({ label }: CodeTarget, state: VisitState) {
+  const verdict = state.verdicts.find((v) => v.label === label);
+  const done = state.keyedThisRound.includes(label) || verdict?.verdict === 'agrees' || verdict?.verdict === 'accepted';
+  return {
+    against: verdict !== undefined && isAgainst(verdict),
+    done,
+    isNext: state.step === 'keyIn' && state.toKey[0] === label,
+    found: verdict?.readings.at(-1) ?? (done ? state.atRoundStart[label] : state.values[label]),
+  };
+}
+
+function Mark({ target, state }: { readonly target: CodeTarget; readonly state: VisitState }) {
+  const { against, done } = standing(target, state);
+  return (
+    <span className={classes['mark']}>
+      {against ? (
+        <IconX size={15} aria-label="disagrees" />
+      ) : state.stuck.includes(target.label) || target.locked ? (
+        <IconLock size={14} aria-label="locked" />
+      ) : done ? (
+        <IconCheck size={15} aria-label="done" />
+      ) : null}
+    </span>
+  );
+}
+
+/** One code of one ride mode: from what it shows to what it must. */
+function ModeCell({
+  target,
+  code,
+  state,
+}: {
+  readonly target: CodeTarget;
+  readonly code: Code;
+  readonly state: VisitState;
+}) {
+  const { found, isNext } = standing(target, state);
+  const shown = found === undefined || found === null ? '–' : formatRaw(code, found);
+  return (
+    <span className={classes['cell']} data-next={isNext}>
+      {target.raw === null || target.raw === found ? (
+        shown
+      ) : (
+        <>
+          {shown} <span aria-label="to">→</span> <b>{formatRaw(code, target.raw)}</b>
+        </>
+      )}
+      <Mark target={target} state={state} />
+    </span>
+  );
+}
 
 function Row({
   target,
@@ -80,27 +148,15 @@ function Row({
 }) {
   if (!code) return null;
   const { label } = target;
-  const verdict = state.verdicts.find((v) => v.label === label);
-  const against = verdict !== undefined && isAgainst(verdict);
-  const done = state.keyedThisRound.includes(label) || verdict?.verdict === 'agrees' || verdict?.verdict === 'accepted';
-  const isNext = state.step === 'keyIn' && state.toKey[0] === label;
-  const found = verdict?.readings.at(-1) ?? (done ? state.atRoundStart[label] : state.values[label]);
+  const { isNext, found } = standing(target, state);
   return (
     <tr data-next={isNext} aria-current={isNext ? 'true' : undefined}>
       <th scope="row">
-        <span className={classes['mark']}>
-          {against ? (
-            <IconX size={15} aria-label="disagrees" />
-          ) : state.stuck.includes(label) || target.locked ? (
-            <IconLock size={14} aria-label="locked" />
-          ) : done ? (
-            <IconCheck size={15} aria-label="done" />
-          ) : null}
-        </span>
+        <Mark target={target} state={state} />
         {label}
       </th>
       <td>
-        {functionTitle(target.function)}
+        {codeTitle(code ?? target)}
         <small>{target.because}</small>
       </td>
       <td className="num">{found === undefined || found === null ? '–' : formatRaw(code, found)}</td>

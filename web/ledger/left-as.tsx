@@ -1,7 +1,7 @@
 import {
   findCode,
   formatRaw,
-  functionTitle,
+  codeTitle,
   meaningOf,
   type DisplayMap,
   type Evidence,
@@ -47,7 +47,7 @@ export function LeftAs({ state, map, evidence }: LeftAsProps) {
               <tr key={target.label} data-against={against}>
                 <th scope="row">{target.label}</th>
                 <td>
-                  {functionTitle(target.function)}
+                  {codeTitle(code ?? target)}
                   <small>
                     {stands
                       ? `Accepted by ${stands.by}: ${stands.words}`

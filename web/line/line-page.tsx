@@ -1,5 +1,5 @@
-import { useMemo } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useMemo, useState } from 'react';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { OrderView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
@@ -7,10 +7,15 @@ import { DueAt } from '../ui/due-at.js';
 import { Busy, Notice } from '../ui/notice.js';
 import { PrivateLandStrip } from '../ui/private-land.js';
 import { Ranks } from './ranks.js';
+import { WhichBar } from './which-bar.js';
+import { ranksOf, whichIn } from './which-units.js';
 import { SideCards } from './side-cards.js';
 import classes from './line-page.module.css';
 
 const REFRESH_MS = 5_000;
+/** Where this device was told how close ranks stand; until then large deliveries stand close. */
+const CLOSE = 'decurio.closeRanks';
+const MANY = 100;
 
 /** The delivery in ranks of ten: one order, every unit with its ladder. */
 export function LinePage() {
@@ -26,6 +31,17 @@ export function LinePage() {
   const { who } = useSession();
   const problem = asProblem(orders.error) ?? asProblem(line.error);
   const units = useMemo(() => line.currentData?.units ?? [], [line.currentData]);
+  const me = who?.name ?? '';
+  const [params] = useSearchParams();
+  const which = whichIn(params.get('show'));
+  const ranks = useMemo(() => ranksOf(units, which, me), [units, which, me]);
+  const [chosen, setChosen] = useState(() => localStorage.getItem(CLOSE));
+  const isClose = chosen === null ? units.length > MANY : chosen === 'yes';
+  const toggleClose = () => {
+    const next = isClose ? 'no' : 'yes';
+    localStorage.setItem(CLOSE, next);
+    setChosen(next);
+  };
 
   if (problem && !line.currentData)
     return (
@@ -91,7 +107,9 @@ export function LinePage() {
       {problem && <Notice kind="care" says={`${problem.message} What you see may be old.`} />}
       <div className={classes['columns']}>
         <div>
-          <Ranks units={units} me={who?.name ?? ''} />
+          <WhichBar units={units} me={me} isClose={isClose} onClose={toggleClose} />
+          {ranks.length === 0 && <p className={classes['legal']}>No unit of this delivery is that.</p>}
+          <Ranks ranks={ranks} units={units} me={me} isClose={isClose} />
           {units.length < order.units && (
             <p className={classes['legal']}>
               The first {units.length} of {order.units} stand here. Scan a serial to work on any of them.
@@ -101,7 +119,7 @@ export function LinePage() {
             Class: {order.className}. Legal values {order.classChecked}. <Link to="/library">See the rules</Link>
           </p>
         </div>
-        <SideCards units={units} me={who?.name ?? ''} />
+        <SideCards units={units} me={me} />
       </div>
     </>
   );

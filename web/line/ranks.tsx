@@ -1,45 +1,91 @@
 import { memo } from 'react';
 import { Link } from 'react-router';
-import { stepTitle } from '@decurio/core';
+import { STEPS, stepTitle } from '@decurio/core';
 import type { LineUnit } from '@decurio/contract';
 import { StepLadderMarks } from '../ui/step-ladder-marks.js';
+import type { Rank } from './which-units.js';
 import classes from './ranks.module.css';
 
-const RANK = 10;
 const MOST_SHOWN = 18;
+/** Signs of a serial in the close setting: where serials of a delivery differ. */
+const TAIL = 4;
+
+export interface RanksProps {
+  readonly ranks: readonly Rank[];
+  /** All of the delivery: what their serials share is not repeated on each card. */
+  readonly units: readonly LineUnit[];
+  readonly me: string;
+  /** As many ranks on a screen as can be read. */
+  readonly isClose: boolean;
+}
 
 /** Units in ranks of ten; each is a card that leads to its bench, or to its record once sealed. */
-export const Ranks = memo(function Ranks({ units, me }: { readonly units: readonly LineUnit[]; readonly me: string }) {
+export const Ranks = memo(function Ranks({ ranks, units, me, isClose }: RanksProps) {
   const prefix = commonPrefix(units);
-  const ranks = Array.from({ length: Math.ceil(units.length / RANK) }, (_, i) => units.slice(i * RANK, (i + 1) * RANK));
   return (
     <>
-      <ol className={classes['ranks']}>
-        {ranks.map((rank, i) => (
-          <li key={rank[0]?.id} className={classes['rank']} data-whole={rank.every((unit) => unit.status === 'sealed')}>
-            <span className={classes['number']} aria-label={`Rank ${i + 1}`}>
-              {i + 1}
+      <ol className={classes['ranks']} data-close={isClose || undefined}>
+        {ranks.map(({ number, units: rank, isWhole }) => (
+          <li key={number} className={classes['rank']} data-whole={isWhole}>
+            <span className={classes['number']} aria-label={`Rank ${number}`}>
+              {number}
             </span>
             <ol className={classes['units']}>
               {rank.map((unit) => (
                 <li key={unit.id}>
-                  <UnitCard unit={unit} shortSerial={unit.serial.slice(prefix)} me={me} />
+                  {isClose ? (
+                    <UnitTab unit={unit} me={me} />
+                  ) : (
+                    <UnitCard unit={unit} shortSerial={unit.serial.slice(prefix)} me={me} />
+                  )}
                 </li>
               ))}
             </ol>
           </li>
         ))}
       </ol>
-      <ul className={classes['legend']} aria-label="What the marks mean">
-        <li data-mark="d">step done</li>
-        <li data-mark="n">begun, at this step</li>
-        <li data-mark="h">held at this step</li>
-        <li data-mark="t">to do</li>
-        <li data-mark="x">not part of the visit</li>
-      </ul>
+      {isClose ? (
+        <ul className={classes['legend']} aria-label="What the marks mean">
+          <li data-sign="✓">sealed</li>
+          <li data-sign="4">begun, at this step</li>
+          <li data-sign="!">held</li>
+        </ul>
+      ) : (
+        <ul className={classes['legend']} aria-label="What the marks mean">
+          <li data-mark="d">step done</li>
+          <li data-mark="l">left out</li>
+          <li data-mark="n">begun, at this step</li>
+          <li data-mark="h">held at this step</li>
+          <li data-mark="t">to do</li>
+          <li data-mark="x">not part of the visit</li>
+        </ul>
+      )}
     </>
   );
 });
+
+const placeOf = (unit: LineUnit): string =>
+  unit.status === 'sealed' && unit.visitId !== null ? `/ledger/${unit.visitId}` : `/bench/${unit.id}`;
+
+const nameOf = (unit: LineUnit, me: string): string =>
+  `${unit.serial}, ${unit.typeName}, ${says(unit)}${unit.status === 'open' ? `, ${whoAndWhere(unit, me)}` : ''}`;
+
+/** A unit in the close setting: the end of its serial, and a sign for how it stands. */
+const UnitTab = memo(function UnitTab({ unit, me }: { readonly unit: LineUnit; readonly me: string }) {
+  const name = nameOf(unit, me);
+  return (
+    <Link to={placeOf(unit)} className={classes['tab']} data-status={unit.status} aria-label={name} title={name}>
+      {unit.serial.slice(-TAIL)}
+      <i aria-hidden="true">{signOf(unit)}</i>
+    </Link>
+  );
+});
+
+function signOf({ status, step }: LineUnit): string {
+  if (status === 'sealed') return '✓';
+  if (status === 'held') return '!';
+  return status === 'open' && step !== null ? String(STEPS.findIndex(({ id }) => id === step) + 1) : '';
+}
 
 const UnitCard = memo(function UnitCard({
   unit,
@@ -50,13 +96,12 @@ const UnitCard = memo(function UnitCard({
   readonly shortSerial: string;
   readonly me: string;
 }) {
-  const to = unit.status === 'sealed' && unit.visitId !== null ? `/ledger/${unit.visitId}` : `/bench/${unit.id}`;
   return (
     <Link
-      to={to}
+      to={placeOf(unit)}
       className={classes['card']}
       data-status={unit.status}
-      aria-label={`${unit.serial}, ${unit.typeName}, ${says(unit)}${unit.status === 'open' ? `, ${whoAndWhere(unit, me)}` : ''}`}
+      aria-label={nameOf(unit, me)}
       title={unit.serial}
     >
       <span className={classes['serial']} data-long={shortSerial.length > 7}>

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { kmhWords } from '@decurio/core';
 import { INTAKE_LIMITS, type IntakeReport, type TakenView } from '@decurio/contract';
@@ -18,6 +18,10 @@ export function OrdersPage() {
   const [report, setReport] = useState<IntakeReport | null>(null);
   const [taken, setTaken] = useState<TakenView | null>(null);
   const [problem, setProblem] = useState<ApiProblem | null>(null);
+  const onwards = useRef<HTMLParagraphElement>(null);
+  useLayoutEffect(() => {
+    if (taken) onwards.current?.querySelector('a')?.focus();
+  }, [taken]);
 
   const drop = async (file: File) => {
     setReport(null);
@@ -62,7 +66,7 @@ export function OrdersPage() {
           />
         )}
         {taken && (
-          <p>
+          <p ref={onwards}>
             <Link className={classes['toLine']} to={`/orders/${taken.orderId}`}>
               See what its codes will be
             </Link>{' '}

@@ -1,4 +1,4 @@
-import { findCode, functionTitle, valueWords, type DisplayMap } from '@decurio/core';
+import { findCode, codeTitle, valueWords, type DisplayMap } from '@decurio/core';
 import { ActButton } from '../ui/act-button.js';
 import { useHandlebar } from '../ui/handlebar/use-handlebar.js';
 import { Stage } from './stage.js';
@@ -12,7 +12,7 @@ export function FreePlay({ map }: { readonly map: DisplayMap }) {
   return (
     <Stage map={map} bar={bar}>
       <section className={classes['task']} aria-label="What it holds">
-        <h2>{shown ? functionTitle(shown.function) : 'Try its menu'}</h2>
+        <h2>{shown ? codeTitle(shown) : 'Try its menu'}</h2>
         {shown && bar.glass.kind === 'menu' && <p>{valueWords(shown, bar.glass.raw)}</p>}
         {shown?.note !== undefined && <p className="soft">{shown.note}</p>}
         <p>{changed.length === 0 ? 'Everything is as delivered.' : 'Changed so far:'}</p>
@@ -21,7 +21,7 @@ export function FreePlay({ map }: { readonly map: DisplayMap }) {
             {changed.map((code) => (
               <tr key={code.label}>
                 <th scope="row">{code.label}</th>
-                <td>{functionTitle(code.function)}</td>
+                <td>{codeTitle(code)}</td>
                 <td className="num">{valueWords(code, bar.state.stored[code.label] ?? 0)}</td>
               </tr>
             ))}

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import {
   exerciseSlips,
   findCode,
-  functionTitle,
+  codeTitle,
   glassLabel,
   meaningOf,
   parseTyped,
@@ -68,7 +68,7 @@ export function ReadExercise({ map, exercise, onAgain }: ReadExerciseProps) {
                 <TextInput
                   key={label}
                   label={code.shownAs === undefined ? glassLabel(code) : label}
-                  description={typed[label] && parsed.ok ? meaningOf(code, parsed.value) : functionTitle(code.function)}
+                  description={typed[label] && parsed.ok ? meaningOf(code, parsed.value) : codeTitle(code)}
                   value={typed[label] ?? ''}
                   onChange={(e) => setTyped((before) => ({ ...before, [label]: e.target.value }))}
                   inputMode="decimal"

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import {
   exerciseSlips,
   formatRaw,
-  functionTitle,
+  codeTitle,
   glassLabel,
   meaningBeside,
   type DisplayMap,
@@ -62,7 +62,7 @@ export function SetExercise({ map, exercise, onAgain }: SetExerciseProps) {
                         {code.shownAs !== undefined && <small>{label.replace(code.shownAs, '').trim()}</small>}
                       </th>
                       <td>
-                        {functionTitle(code.function)}
+                        {codeTitle(code)}
                         <small>now {formatRaw(code, stored[label] ?? 0)}</small>
                       </td>
                       <td className="num">

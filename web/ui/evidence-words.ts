@@ -122,7 +122,7 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
     case 'photographed':
       return `${PHOTO_SUBJECTS[entry.data.subject]}${entry.data.words === '' ? '' : `: ${entry.data.words}`}, SHA-256 ${entry.data.sha256.slice(0, 12)}`;
     case 'madeSafe':
-      return `${entry.data.cautions.length} cautions acknowledged`;
+      return `${entry.data.cautions.length} cautions acknowledged${entry.data.together ? ' together, as on the unit before' : ''}`;
     case 'strayFound':
       return `${entry.data.shown} shows ${entry.data.value}`;
     case 'pinRefused':

@@ -65,6 +65,8 @@ export interface Code {
   /** What the glass shows where that differs, as when every ride mode has a list of its own with the same labels. */
   readonly shownAs?: string;
   readonly function: CodeFunction;
+  /** Which motor it is about, where the vehicle has two and each has entries of its own. */
+  readonly motor?: 'front' | 'rear';
   /** Raw range and step as shown on the glass; steps of 0.1 have `decimals` 1. */
   readonly range: { readonly min: number; readonly max: number; readonly step: number };
   readonly decimals: number;

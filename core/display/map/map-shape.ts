@@ -90,6 +90,7 @@ const code = strictly({
     }) as never,
   ),
   wheelTable: array(strictly({ raw: amount(), mm: amount().min(300).max(3000) })),
+  motor: string().strict().oneOf(['front', 'rear']),
   source: oneOf('measured', 'makersPaper', 'hearsay'),
   note: words(400),
 });

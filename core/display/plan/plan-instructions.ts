@@ -1,6 +1,6 @@
 import type { DisplayMap } from '../map/display-map.js';
 import { displayAtRest, type RawValues } from '../machine/display-state.js';
-import { functionTitle } from '../map/functions.js';
+import { codeTitle } from '../map/code-title.js';
 import type { Unreachable } from './key-plan.js';
 import { formatRaw, onGrid, valueWords } from '../map/raw-value.js';
 
@@ -49,7 +49,7 @@ export function planInstructions(map: DisplayMap, targets: RawValues, values: Ra
   const chosen = doable.map((code) =>
     line(
       'choose',
-      `${channel.choose} ${code.label}, ${functionTitle(code.function).toLowerCase()}: ${valueWords(code, targets[code.label] ?? 0)}.`,
+      `${channel.choose} ${code.label}, ${codeTitle(code).toLowerCase()}: ${valueWords(code, targets[code.label] ?? 0)}.`,
       code.label,
     ),
   );

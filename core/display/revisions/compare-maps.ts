@@ -1,6 +1,6 @@
 import { canonicalJson } from '../../ledger/seal.js';
 import { mapTitle, type Code, type DisplayMap } from '../map/display-map.js';
-import { functionTitle } from '../map/functions.js';
+import { codeTitle } from '../map/code-title.js';
 import { formatRaw, meaningOf, valuesInOrder, valueWords } from '../map/raw-value.js';
 
 export type Aspect = 'function' | 'range' | 'meaning' | 'factory' | 'access' | 'behaviour' | 'source';
@@ -62,7 +62,7 @@ function compareCodes(label: string, left: Code | null, right: Code | null): Cod
 }
 
 const ASPECTS: readonly { readonly aspect: Aspect; readonly words: (code: Code) => string }[] = [
-  { aspect: 'function', words: (code) => functionTitle(code.function) },
+  { aspect: 'function', words: (code) => codeTitle(code) },
   { aspect: 'range', words: rangeWords },
   { aspect: 'meaning', words: meanings },
   { aspect: 'factory', words: (code) => valueWords(code, code.factory) },

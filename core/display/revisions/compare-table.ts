@@ -1,4 +1,5 @@
 import type { Code, DisplayMap } from '../map/display-map.js';
+import { codeTitle } from '../map/code-title.js';
 import { functionTitle } from '../map/functions.js';
 import { rangeWords } from './compare-maps.js';
 import { formatRaw } from '../map/raw-value.js';
@@ -23,7 +24,7 @@ export function compareTable(map: DisplayMap, table: readonly Code[]): readonly 
     .map((code): TableDifference => ({
       label: code.label,
       kind: 'onlyInTable',
-      says: `${functionTitle(code.function)}, ${rangeWords(code)}: in the paper, not on the display.`,
+      says: `${codeTitle(code)}, ${rangeWords(code)}: in the paper, not on the display.`,
     }));
   const others = map.codes.flatMap((code): TableDifference[] => {
     const told = inTable.get(code.label);
@@ -34,7 +35,7 @@ export function compareTable(map: DisplayMap, table: readonly Code[]): readonly 
             {
               label: code.label,
               kind: 'onlyOnDisplay',
-              says: `${functionTitle(code.function)}, ${rangeWords(code)}: the paper does not know it.`,
+              says: `${codeTitle(code)}, ${rangeWords(code)}: the paper does not know it.`,
             },
           ];
     const words = differences(code, told);
@@ -48,9 +49,7 @@ function differences(code: Code, told: Code): string[] {
   const isKnown = told.function !== 'unknown' && code.function !== 'unknown';
   return [
     ...(isKnown && told.function !== code.function
-      ? [
-          `the paper calls it ${functionTitle(told.function).toLowerCase()}, the map ${functionTitle(code.function).toLowerCase()}`,
-        ]
+      ? [`the paper calls it ${functionTitle(told.function).toLowerCase()}, the map ${codeTitle(code).toLowerCase()}`]
       : []),
     ...(told.range.min !== range.min || told.range.max !== range.max
       ? [`the paper says ${told.range.min} to ${told.range.max}, the display ${range.min} to ${range.max}`]

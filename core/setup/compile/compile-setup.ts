@@ -1,5 +1,5 @@
 import type { Code, DisplayMap } from '../../display/map/display-map.js';
-import { functionTitle } from '../../display/map/functions.js';
+import { codeTitle } from '../../display/map/code-title.js';
 import { classAsks } from './checks/class-asks.js';
 import { packFindings } from './checks/pack.js';
 import { lockedFinding } from './checks/locked.js';
@@ -119,10 +119,10 @@ function wishFor(code: Code, work: Work): Wish {
   if (code.encoding.kind === 'pair') return pairWish(code, code.encoding, work);
   const wish = WISHES[code.function];
   if (!wish && work.vehicleClass.regime !== 'checkOnly')
-    return asFound(`${functionTitle(code.function)}: nothing was promised, stays as found.`);
+    return asFound(`${codeTitle(code)}: nothing was promised, stays as found.`);
   return underRegime(
     code,
-    wish?.(code, work) ?? asFound(`${functionTitle(code.function)}: nothing was promised, stays as found.`),
+    wish?.(code, work) ?? asFound(`${codeTitle(code)}: nothing was promised, stays as found.`),
     work,
   );
 }

@@ -1,4 +1,4 @@
-import { findCode, formatRaw, functionTitle, meaningBeside, type DisplayMap, type VisitState } from '@decurio/core';
+import { findCode, formatRaw, codeTitle, meaningBeside, type DisplayMap, type VisitState } from '@decurio/core';
 import classes from '../reading/reading.module.css';
 
 /** What was read before anything was touched, with its meaning; what is not as expected is marked. */
@@ -18,7 +18,7 @@ export function FoundSoFar({ state, map }: { readonly state: VisitState; readonl
             <li key={label} data-now={label === state.toFind[0]} data-odd={met !== undefined}>
               <b>{label}</b>
               <span>
-                {code && functionTitle(code.function)}
+                {code && codeTitle(code)}
                 {met && <small> not as expected</small>}
               </span>
               <span className="num">

@@ -1,4 +1,4 @@
-import { findCode, functionTitle, meaningOf, formatRaw, type DisplayMap, type KeyPlan } from '@decurio/core';
+import { findCode, codeTitle, meaningOf, formatRaw, type DisplayMap, type KeyPlan } from '@decurio/core';
 import { capital } from '../../ui/gesture-words.js';
 import { pressWords } from './press-words.js';
 
@@ -35,7 +35,7 @@ export function codePresses(map: DisplayMap, plan: KeyPlan, from: number): CodeP
   const target = glass?.kind === 'menu' ? glass.raw : undefined;
   return {
     to,
-    title: code ? `${code.label}, ${functionTitle(code.function).toLowerCase()}` : 'Leave the menu',
+    title: code ? `${code.label}, ${codeTitle(code).toLowerCase()}` : 'Leave the menu',
     orders: orders.map(capital),
     ends:
       code && target !== undefined ? `${code.label} at ${formatRaw(code, target)}: ${meaningOf(code, target)}` : null,

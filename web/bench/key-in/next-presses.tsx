@@ -1,5 +1,5 @@
 import { Fragment } from 'react';
-import { findCode, functionTitle, type DisplayMap, type KeyPlan, type PlanStep } from '@decurio/core';
+import { findCode, codeTitle, type DisplayMap, type KeyPlan, type PlanStep } from '@decurio/core';
 import { gestureKeys } from '../../ui/gesture-words.js';
 import classes from './next-presses.module.css';
 
@@ -29,7 +29,7 @@ export function NextPresses({
           <Fragment key={at}>
             {begins && (
               <li className={classes['group']}>
-                {code ? `then ${code.label}, ${functionTitle(code.function).toLowerCase()}` : 'then leave'}
+                {code ? `then ${code.label}, ${codeTitle(code).toLowerCase()}` : 'then leave'}
               </li>
             )}
             <li

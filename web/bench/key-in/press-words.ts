@@ -1,6 +1,6 @@
 import {
   findCode,
-  functionTitle,
+  codeTitle,
   meaningOf,
   formatRaw,
   type DisplayMap,
@@ -96,7 +96,7 @@ function effectOf(map: DisplayMap, step: PlanStep, last: PlanStep = step): strin
     case 'wait':
       return '';
     case 'move':
-      return code ? `Until ${shown(code)} shows: ${functionTitle(code.function).toLowerCase()}.` : onTo(last.after);
+      return code ? `Until ${shown(code)} shows: ${codeTitle(code).toLowerCase()}.` : onTo(last.after);
     case 'change':
       return code && before.kind === 'menu' && (last.after.kind === 'menu' || after.kind === 'menu')
         ? changeEffect(code, step, last)
@@ -135,5 +135,5 @@ function changeEffect(
   if (after.kind === 'menu' && before.digit !== after.digit) return 'On to the next digit.';
   const end = last.after.kind === 'menu' ? last.after.raw : before.raw;
   const becomes = after.kind === 'menu' ? `${before.text} becomes ${after.text}. ` : '';
-  return `${becomes}${functionTitle(code.function)} is to be ${code.encoding.kind === 'table' ? `${formatRaw(code, end)}, ` : ''}${meaningOf(code, end)}.`;
+  return `${becomes}${codeTitle(code)} is to be ${code.encoding.kind === 'table' ? `${formatRaw(code, end)}, ` : ''}${meaningOf(code, end)}.`;
 }

@@ -1,6 +1,6 @@
 import { Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { findCode, formatRaw, functionTitle, meaningOf, parseTyped, type DisplayMap } from '@decurio/core';
+import { findCode, formatRaw, codeTitle, meaningOf, parseTyped, type DisplayMap } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
 import type { KeyRun } from './use-key-run.js';
 import { Dialog } from '../../ui/dialog.js';
@@ -42,7 +42,7 @@ export function SomethingElse({ map, run, expected, onClose }: SomethingElseProp
           searchable
           value={label}
           onChange={(value) => setLabel(value ?? expected)}
-          data={map.codes.map((c) => ({ value: c.label, label: `${c.label}  ${functionTitle(c.function)}` }))}
+          data={map.codes.map((c) => ({ value: c.label, label: `${c.label}  ${codeTitle(c)}` }))}
         />
         <TextInput
           label="Value, as shown"

@@ -1,4 +1,4 @@
-import { findCode, functionTitle, type VisitState } from '@decurio/core';
+import { findCode, codeTitle, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
@@ -41,7 +41,7 @@ export function Through({ state, run, bench, onFinish }: ThroughProps) {
           <Notice
             key={label}
             kind="care"
-            says={`${label}${code ? `, ${functionTitle(code.function).toLowerCase()},` : ''} would not change. Read-back will hold the unit if it differs from its target. Its map is disputed now: a lead looks at it in Library.`}
+            says={`${label}${code ? `, ${codeTitle(code).toLowerCase()},` : ''} would not change. Read-back will hold the unit if it differs from its target. Its map is disputed now: a lead looks at it in Library.`}
           />
         );
       })}

@@ -1,4 +1,4 @@
-import { findCode, formatRaw, functionTitle, type DisplayMap, type VisitState } from '@decurio/core';
+import { findCode, formatRaw, codeTitle, type DisplayMap, type VisitState } from '@decurio/core';
 import classes from '../reading/reading.module.css';
 
 /** What was read so far, as typed; no target and no verdict until all are read. */
@@ -16,7 +16,7 @@ export function ReadProgress({ state, map }: { readonly state: VisitState; reado
           return (
             <li key={label} data-now={label === next}>
               <b>{label}</b>
-              <span>{code && functionTitle(code.function)}</span>
+              <span>{code && codeTitle(code)}</span>
               <span className="num">
                 {last === undefined || label === next
                   ? ''

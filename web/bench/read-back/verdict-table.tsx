@@ -1,5 +1,13 @@
 import { IconCheck, IconLock, IconMinus, IconX } from '@tabler/icons-react';
-import { findCode, formatRaw, functionTitle, type CodeVerdict, type DisplayMap, type Verdict } from '@decurio/core';
+import {
+  findCode,
+  codeTitle,
+  formatRaw,
+  meaningOf,
+  type CodeVerdict,
+  type DisplayMap,
+  type Verdict,
+} from '@decurio/core';
 import classes from './verdict-table.module.css';
 
 const WORDS: Readonly<Record<Verdict, string>> = {
@@ -21,46 +29,67 @@ const ICONS = {
   asFound: IconMinus,
 } as const;
 
-/** One line a code: what it shows, what it must show, and the verdict in a word and a sign. */
-export function VerdictTable({
-  verdicts,
-  map,
-}: {
+/** A menu longer than this stands in two tables beside one another. */
+const MOST_IN_ONE = 18;
+
+export interface VerdictTableProps {
   readonly verdicts: readonly CodeVerdict[];
   readonly map: DisplayMap;
-}) {
+}
+
+/** One line a code: what it shows, what it must show, what that means, and the verdict in a word and a sign. */
+export function VerdictTable({ verdicts, map }: VerdictTableProps) {
+  const half = verdicts.length > MOST_IN_ONE ? Math.ceil(verdicts.length / 2) : verdicts.length;
+  const parts = [verdicts.slice(0, half), verdicts.slice(half)].filter((part) => part.length > 0);
   return (
-    <div className={classes['scroll']} tabIndex={0} role="region" aria-label="Verdict per code">
-      <table className={classes['table']}>
-        <thead>
-          <tr className="cap">
-            <th scope="col">Code</th>
-            <th scope="col">Sets</th>
-            <th scope="col">Read</th>
-            <th scope="col">Must show</th>
-            <th scope="col">Verdict</th>
-          </tr>
-        </thead>
-        <tbody>
-          {verdicts.map(({ label, readings, target, verdict }) => {
-            const code = findCode(map, label);
-            const show = (raw: number | null | undefined) =>
-              raw === null || raw === undefined ? '–' : code ? formatRaw(code, raw) : String(raw);
-            const Icon = ICONS[verdict];
-            return (
-              <tr key={label} data-verdict={verdict}>
-                <th scope="row">{label}</th>
-                <td>{code && functionTitle(code.function)}</td>
-                <td className="num">{readings.map(show).join(', ') || '–'}</td>
-                <td className="num">{target === null ? 'as found' : show(target)}</td>
-                <td>
-                  <Icon size={16} aria-hidden="true" /> {WORDS[verdict]}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+    <div
+      className={classes['scroll']}
+      data-parts={parts.length}
+      tabIndex={0}
+      role="region"
+      aria-label="Verdict per code"
+    >
+      {parts.map((part, i) => (
+        <Part key={i} verdicts={part} map={map} isAlone={parts.length === 1} />
+      ))}
     </div>
+  );
+}
+
+function Part({ verdicts, map, isAlone }: VerdictTableProps & { readonly isAlone: boolean }) {
+  return (
+    <table className={classes['table']}>
+      <thead>
+        <tr className="cap">
+          <th scope="col">Code</th>
+          <th scope="col">Sets</th>
+          <th scope="col">Read</th>
+          <th scope="col">Must show</th>
+          {isAlone && <th scope="col">Which means</th>}
+          <th scope="col">Verdict</th>
+        </tr>
+      </thead>
+      <tbody>
+        {verdicts.map(({ label, readings, target, verdict }) => {
+          const code = findCode(map, label);
+          const show = (raw: number | null | undefined) =>
+            raw === null || raw === undefined ? '–' : code ? formatRaw(code, raw) : String(raw);
+          const last = readings.at(-1);
+          const Icon = ICONS[verdict];
+          return (
+            <tr key={label} data-verdict={verdict}>
+              <th scope="row">{label}</th>
+              <td>{code && codeTitle(code)}</td>
+              <td className="num">{readings.map(show).join(', ') || '–'}</td>
+              <td className="num">{target === null ? 'as found' : show(target)}</td>
+              {isAlone && <td>{code && last !== null && last !== undefined && meaningOf(code, last)}</td>}
+              <td>
+                <Icon size={16} aria-hidden="true" /> {WORDS[verdict]}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
   );
 }

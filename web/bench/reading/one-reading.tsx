@@ -1,6 +1,6 @@
 import { TextInput } from '@mantine/core';
 import { useEffect, useLayoutEffect, useRef, useState, type ReactNode, type RefObject } from 'react';
-import { functionTitle, meaningOf, parseTyped, type Code } from '@decurio/core';
+import { codeTitle, meaningOf, parseTyped, type Code } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
 import { mayAct } from '../../ui/keys/bounce.js';
 import { isDialogOpen } from '../../ui/keys/dialog-open.js';
@@ -31,7 +31,7 @@ export function OneReading({ code, where, how, reading, onTake, onNotShown, note
   const [problem, setProblem] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
   useLayoutEffect(() => field.current?.focus(), []);
-  const said = `${code.label}, ${functionTitle(code.function)}. ${how}`;
+  const said = `${code.label}, ${codeTitle(code)}. ${how}`;
   useEffect(() => speak(said), [said]);
   useDigitsFor(field);
   const parsed = parseTyped(code, typed);
@@ -52,7 +52,7 @@ export function OneReading({ code, where, how, reading, onTake, onNotShown, note
       <div className={classes['ask']}>
         <div className={classes['label']} data-code={code.label} data-reading={reading}>
           <span className={classes['code']}>{code.label}</span>
-          <span>{functionTitle(code.function)}</span>
+          <span>{codeTitle(code)}</span>
         </div>
         <TextInput
           ref={field}

@@ -2,7 +2,7 @@ import { Select } from '@mantine/core';
 import { useState } from 'react';
 import {
   compareMaps,
-  functionTitle,
+  codeTitle,
   mapTitle,
   rangeWords,
   type Code,
@@ -161,4 +161,4 @@ const Aspect = ({ name, says }: { readonly name: keyof typeof ASPECTS; readonly 
   </p>
 );
 
-const brief = (code: Code): string => `${functionTitle(code.function)}, ${rangeWords(code)}`;
+const brief = (code: Code): string => `${codeTitle(code)}, ${rangeWords(code)}`;

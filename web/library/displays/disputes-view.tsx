@@ -1,5 +1,5 @@
 import { Select, Textarea, TextInput } from '@mantine/core';
-import { functionTitle } from '@decurio/core';
+import { codeTitle } from '@decurio/core';
 import { DISPUTE_KINDS, type DisputeKind, type DisputeView, type LibraryEntry } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
@@ -130,7 +130,7 @@ function Raise({ entry }: { readonly entry: LibraryEntry<'displayMap'> }) {
           onChange={(label) => draft.change({ label })}
           data={entry.document.codes.map((code) => ({
             value: code.label,
-            label: `${code.label}  ${functionTitle(code.function)}`,
+            label: `${code.label}  ${codeTitle(code)}`,
           }))}
         />
         <Select

@@ -73,7 +73,6 @@ export function MapEditor({ start, isNew }: MapEditorProps) {
             height="calc(100vh - 330px)"
             minHeight="320px"
             extensions={EXTENSIONS}
-            aria-label="The map as text"
           />
         </div>
         <div className={classes['acts']}>
@@ -139,6 +138,7 @@ const underlines = linter((view): Diagnostic[] => {
 });
 
 const EXTENSIONS = [
+  EditorView.contentAttributes.of({ 'aria-label': 'The map as text. Escape, then Tab, leaves it.' }),
   json(),
   lintGutter(),
   underlines,

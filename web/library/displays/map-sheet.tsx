@@ -1,6 +1,6 @@
 import {
   formatRaw,
-  functionTitle,
+  codeTitle,
   glassLabel,
   meaningOf,
   rangeWords,
@@ -42,7 +42,7 @@ export function MapSheet({ map }: { readonly map: DisplayMap }) {
                 {pageTitle(map, code.label) !== null && <small>{pageTitle(map, code.label)}</small>}
               </th>
               <td>
-                {functionTitle(code.function)}
+                {codeTitle(code)}
                 {code.note !== undefined && <small>{code.note}</small>}
               </td>
               <td>{values(code)}</td>

@@ -1,3 +1,4 @@
+import { nice, ticks } from 'd3-array';
 import {
   CartesianGrid,
   ComposedChart,
@@ -11,6 +12,8 @@ import {
 } from 'recharts';
 import type { LearntFamily } from '@decurio/contract';
 import classes from './learnt.module.css';
+
+const TICKS = 5;
 
 /** Run by run, how much a unit reads over true; the mean, where 95 of 100 lie, and where the next one is expected. */
 export function ControlChart({ family: { runs, advice } }: { readonly family: LearntFamily }) {
@@ -26,6 +29,9 @@ export function ControlChart({ family: { runs, advice } }: { readonly family: Le
   ];
   const [least, most] = [Math.min(...edges), Math.max(...edges)];
   const pad = Math.max(0.3, (most - least) * 0.12);
+  const [from, to] = nice(least - pad, most + pad, TICKS);
+  const steps = ticks(from, to, TICKS);
+  const decimals = Math.max(0, ...steps.map((step) => (`${Number(step.toFixed(6))}`.split('.')[1] ?? '').length));
   const next = points.length + 1;
   return (
     <figure
@@ -47,8 +53,9 @@ export function ControlChart({ family: { runs, advice } }: { readonly family: Le
           />
           <YAxis
             type="number"
-            domain={[least - pad, most + pad]}
-            tickFormatter={(off: number) => `${off < 0 ? '−' : '+'}${Math.abs(off).toFixed(1)} %`}
+            domain={[from, to]}
+            ticks={steps}
+            tickFormatter={(off: number) => `${off < 0 ? '−' : off > 0 ? '+' : ''}${Math.abs(off).toFixed(decimals)} %`}
             stroke="var(--rule)"
             tick={{ fill: 'var(--soft)', fontSize: 12 }}
             width={58}

@@ -32,7 +32,7 @@ export function Starters() {
               busy={bringing.isLoading && bringing.originalArgs === id}
               onAct={() => void bring(id).then((answer) => answer.data && void navigate(`/library/rulePack/${id}`))}
             >
-              Bring in
+              Bring in <span className="hidden-words">{place}</span>
             </ActButton>
           </li>
         ))}

@@ -1,3 +1,4 @@
+import { useLayoutEffect, useRef } from 'react';
 import type { IntakeReport } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
@@ -13,13 +14,16 @@ export interface IntakeCardProps {
 
 /** What a checked file holds: the promise, the good rows to take with one click, and every problem with its place. */
 export function IntakeCard({ report, busy, onTake, onLeave }: IntakeCardProps) {
+  const card = useRef<HTMLElement>(null);
+  // Whoever dropped the file goes on here: by Tab it would be a long way.
+  useLayoutEffect(() => card.current?.querySelector<HTMLElement>('h2')?.focus(), []);
   const { order, rowsGood, rowsBad, rowsAlreadyTaken } = report;
   return (
-    <section className={classes['card']} aria-label={`Checked file ${report.fileName}`}>
+    <section ref={card} className={classes['card']} aria-label={`Checked file ${report.fileName}`}>
       <p className="cap">{report.fileName} · nothing is taken yet</p>
       {order ? (
         <>
-          <h2>
+          <h2 tabIndex={-1}>
             {order.isNew ? 'Order' : 'More for order'} {order.number} for {order.customer}
           </h2>
           <p>
@@ -27,7 +31,7 @@ export function IntakeCard({ report, busy, onTake, onLeave }: IntakeCardProps) {
           </p>
         </>
       ) : (
-        <h2>This file cannot be taken as it is</h2>
+        <h2 tabIndex={-1}>This file cannot be taken as it is</h2>
       )}
       {order && (
         <ul className={classes['counts']}>

@@ -1,16 +1,18 @@
 import { IconLock } from '@tabler/icons-react';
-import { Fragment, useState } from 'react';
+import { Fragment, useMemo, useState } from 'react';
 import {
   findCode,
   formatRaw,
-  functionTitle,
+  codeTitle,
   meaningBeside,
+  modeMatrix,
   TRAIL_SOURCES,
   type Code,
   type CodeTarget,
   type DisplayMap,
   type Setup,
 } from '@decurio/core';
+import { ModeTable } from '../../ui/mode-table.js';
 import classes from './setup-table.module.css';
 
 export interface SetupTableProps {
@@ -21,8 +23,40 @@ export interface SetupTableProps {
 /** Every code of a display with what it sets, what it is found at, its target and why; a target opens its trail. */
 export function SetupTable({ setup, map }: SetupTableProps) {
   const [open, setOpen] = useState<string | null>(null);
+  const matrix = useMemo(() => modeMatrix(map), [map]);
+  const ofModes = new Set(matrix?.entries.flatMap(({ codes }) => codes.map((code) => code?.label)));
+  const trailOf = (target: CodeTarget, code: Code, columns: number) => (
+    <Trail
+      target={target}
+      code={code}
+      columns={columns}
+      after={setup.keyedAfter?.filter(({ label }) => label === target.label) ?? []}
+    />
+  );
   return (
     <div className={classes['scroll']} tabIndex={0} role="region" aria-label={`Setup of ${map.name}`}>
+      {matrix && (
+        <ModeTable
+          matrix={matrix}
+          targets={setup.targets}
+          cell={(target, code) => (
+            <span data-moves={target.raw !== null && target.raw !== code.factory} className={classes['cell']}>
+              {formatRaw(code, code.factory)} <span aria-label="to">→</span>{' '}
+              <TargetButton
+                target={target}
+                code={code}
+                isOpen={open === target.label}
+                onToggle={() => setOpen(open === target.label ? null : target.label)}
+              />
+            </span>
+          )}
+          under={(own) => {
+            const target = own.find(({ label }) => label === open);
+            const code = target && findCode(map, target.label);
+            return target && code && trailOf(target, code, matrix.modes.length + 1);
+          }}
+        />
+      )}
       <table className={classes['table']}>
         <thead>
           <tr className="cap">
@@ -36,7 +70,7 @@ export function SetupTable({ setup, map }: SetupTableProps) {
         <tbody>
           {setup.targets.map((target) => {
             const code = findCode(map, target.label);
-            if (!code) return null;
+            if (!code || ofModes.has(target.label)) return null;
             const isOpen = open === target.label;
             return (
               <Fragment key={target.label}>
@@ -46,13 +80,7 @@ export function SetupTable({ setup, map }: SetupTableProps) {
                   isOpen={isOpen}
                   onToggle={() => setOpen(isOpen ? null : target.label)}
                 />
-                {isOpen && (
-                  <Trail
-                    target={target}
-                    code={code}
-                    after={setup.keyedAfter?.filter(({ label }) => label === target.label) ?? []}
-                  />
-                )}
+                {isOpen && trailOf(target, code, 4)}
               </Fragment>
             );
           })}
@@ -79,33 +107,43 @@ function Row({ target, code, isOpen, onToggle }: RowProps) {
         {label}
         {target.locked && <IconLock size={14} aria-label="locked" />}
       </th>
-      <td>{functionTitle(target.function)}</td>
+      <td>{codeTitle(code ?? target)}</td>
       <td className="num">
         {formatRaw(code, code.factory)} <small>{meaningBeside(code, code.factory)}</small>
       </td>
       <td className="num">
-        <button
-          type="button"
-          className={classes['target']}
-          aria-expanded={isOpen}
-          onClick={onToggle}
-          aria-label={`${label}: ${raw === null ? 'as found' : formatRaw(code, raw)}. How it came about`}
-        >
-          {raw === null ? (
-            <span className={classes['asFound']}>{target.secret ? 'PIN' : 'as found'}</span>
-          ) : (
-            <>
-              <b>{formatRaw(code, raw)}</b> <small>{meaningBeside(code, raw)}</small>
-            </>
-          )}
-        </button>
+        <TargetButton target={target} code={code} isOpen={isOpen} onToggle={onToggle} />
       </td>
       <td>{target.because}</td>
     </tr>
   );
 }
 
+/** A target that opens how it came about. */
+function TargetButton({ target, code, isOpen, onToggle }: RowProps) {
+  const { label, raw } = target;
+  return (
+    <button
+      type="button"
+      className={classes['target']}
+      aria-expanded={isOpen}
+      onClick={onToggle}
+      aria-label={`${label}: ${raw === null ? 'as found' : formatRaw(code, raw)}. How it came about`}
+    >
+      {raw === null ? (
+        <span className={classes['asFound']}>{target.secret ? 'PIN' : 'as found'}</span>
+      ) : (
+        <>
+          <b>{formatRaw(code, raw)}</b> <small>{meaningBeside(code, raw)}</small>
+        </>
+      )}
+    </button>
+  );
+}
+
 interface TrailProps {
+  /** Of its table, beside the first. */
+  readonly columns: number;
   readonly target: CodeTarget;
   readonly code: Code;
   readonly after: readonly { readonly after: string; readonly because: string }[];
@@ -123,12 +161,12 @@ const EFFECTS = {
 } as const;
 
 /** Which inputs led to a target, in order; what it rests on is marked. */
-function Trail({ target, code, after }: TrailProps) {
+function Trail({ target, code, columns, after }: TrailProps) {
   const steps = target.trail ?? [];
   return (
     <tr className={classes['trail']}>
       <td />
-      <td colSpan={4}>
+      <td colSpan={columns}>
         {steps.length > 0 ? (
           <ol>
             {steps.map((step, i) => (

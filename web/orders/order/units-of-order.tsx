@@ -81,7 +81,9 @@ export function UnitsOfOrder({ view, isLead, onDone }: UnitsOfOrderProps) {
                 </td>
                 {isLead && (
                   <td>
-                    <ActButton onAct={() => setOtherwise(unit)}>Set otherwise</ActButton>
+                    <ActButton onAct={() => setOtherwise(unit)}>
+                      Set <span className="hidden-words">{unit.serial}</span> otherwise
+                    </ActButton>
                   </td>
                 )}
               </tr>

@@ -4,7 +4,7 @@ import {
   compileSetup,
   findCode,
   formatRaw,
-  functionTitle,
+  codeTitle,
   meaningBeside,
   type DisplayMap,
   type Finding,
@@ -130,7 +130,7 @@ function Difference({ map, now, then }: { readonly map: DisplayMap; readonly now
                 return (
                   <tr key={target.label}>
                     <th scope="row">{target.label}</th>
-                    <td>{functionTitle(target.function)}</td>
+                    <td>{codeTitle(code ?? target)}</td>
                     <td className="num">{show(before)}</td>
                     <td className="num">
                       <b>{show(target.raw)}</b>

@@ -85,6 +85,12 @@ function capWithin(code: Code, work: Work, limitKmh: number, before: readonly Tr
   const lowered = cap.raw === greatest ? '' : whyLower(ratio, overshoot);
   if (lowered !== '')
     steps.push({ from: work.unit.ratio ? 'unit' : 'display', says: `${lowered}, so ${capWords}.`, decided: true });
+  else if (ratio !== null && !isPercent)
+    steps.push({
+      from: 'unit',
+      says: `As it was run, ${countsWords(ratio)}: ${capWords} stays within ${kmhWords(limitKmh)}.`,
+      decided: true,
+    });
   else if (Math.abs(cap.shownKmh - limitKmh) > 1e-6)
     steps.push({ from: 'display', says: `The code steps by ${kmhWords(code.range.step * per)}, so ${capWords}.` });
   return {
@@ -96,15 +102,19 @@ function capWithin(code: Code, work: Work, limitKmh: number, before: readonly Tr
 
 /** Why a cap lies under the greatest that the limit alone would allow. */
 function whyLower(ratio: SpeedRatio | null, { kmh, from }: Overshoot): string {
-  const counts =
-    ratio === null || ratio.low >= 1
-      ? ''
-      : ratio.k < 1
-        ? `The display counts ${percent(1 - ratio.k)} low`
-        : `The display may count up to ${percent(1 - ratio.low)} low`;
+  const counts = ratio === null || ratio.low >= 1 ? '' : capital(countsWords(ratio));
   if (kmh === 0) return counts;
   const acts = `${from === 'unknown' ? 'drive may act' : 'drive acts'} ${kmhWords(kmh)} beyond the cap`;
-  return counts === '' ? `${acts.charAt(0).toUpperCase()}${acts.slice(1)}` : `${counts} and ${acts}`;
+  return counts === '' ? capital(acts) : `${counts} and ${acts}`;
+}
+
+const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+
+/** How what the display shows lies to true speed; where the interval leaves it open, the side on which a cap is unsafe. */
+function countsWords({ k, low }: SpeedRatio): string {
+  if (k < 1) return `the display counts ${percent(1 - k)} low`;
+  if (low < 1) return `the display may count up to ${percent(1 - low)} low`;
+  return k === 1 ? 'the display counts true' : `the display counts ${percent(k - 1)} high`;
 }
 
 const percent = (share: number): string => `${Number((share * 100).toFixed(1))} %`;
