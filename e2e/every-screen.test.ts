@@ -1,14 +1,11 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { signIn as api } from '../scripts/lib/api-client.mjs';
 import { playVisit } from '../scripts/lib/load-demo.mjs';
 import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { BenchPage } from './pages/bench-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
+import { misfitsOn, violationsOn } from './support/measures.js';
 import { startStage, type Stage } from './support/start.js';
-
-const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
 let stage: Stage;
 let page: BenchPage;
@@ -28,14 +25,17 @@ beforeAll(async () => {
 });
 afterAll(() => stage.close());
 
-/** Rules of WCAG 2.2 AA that the page as it stands breaks, with the first place of each. */
-async function violations(): Promise<string[]> {
-  await stage.browser.driver.executeScript(axe);
-  return stage.browser.driver.executeAsyncScript(`
-    const done = arguments[arguments.length - 1];
-    axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'] })
-      .then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes[0].html.slice(0, 160) + ' ' + (v.nodes[0].any[0]?.message ?? ''))));
-  `);
+const violations = (): Promise<string[]> => violationsOn(stage.browser.driver);
+
+/** What is wrong with the page as it stands at each of the sizes, in words. */
+async function misfits(sizes = SIZES): Promise<string[]> {
+  const found: string[] = [];
+  for (const [width, height] of sizes) {
+    await stage.browser.setViewport(width, height);
+    found.push(...(await misfitsOn(stage.browser.driver)).map((each) => `${width} px: ${each}`));
+  }
+  await stage.browser.setViewport(1280, 800);
+  return found;
 }
 
 /** How many pixels the page is wider and higher than the window. */
@@ -43,6 +43,14 @@ const overflow = (): Promise<[number, number]> =>
   stage.browser.driver.executeScript(
     'const e = document.documentElement; return [e.scrollWidth - e.clientWidth, e.scrollHeight - e.clientHeight]',
   );
+
+/** A bench, a tablet, a phone, and a screen enlarged fourfold. */
+const SIZES: readonly (readonly [width: number, height: number])[] = [
+  [1280, 800],
+  [1024, 768],
+  [390, 844],
+  [320, 640],
+];
 
 const PLACES: readonly (readonly [path: string, words: string])[] = [
   ['/line', 'NEXT FOR YOU'],
@@ -84,14 +92,18 @@ const STEPS: readonly (readonly [serial: string, words: string])[] = [
   ['S26-0417', 'Sign off and seal'],
 ];
 
+const titles = new Map<string, string>();
+
 describe.each(PLACES)('%s', (path, words) => {
-  it('breaks no rule of accessibility, and fits a phone without sideways scrolling', async () => {
+  it('breaks no rule of accessibility, fits every size, and has a name of its own', async () => {
     await stage.browser.driver.get(stage.address + path);
     await page.says(words);
     expect(await violations()).toEqual([]);
-    await stage.browser.setViewport(390, 844);
-    expect((await overflow())[0]).toBe(0);
-    await stage.browser.setViewport(1280, 800);
+    expect(await misfits()).toEqual([]);
+    const title = await stage.browser.driver.getTitle();
+    expect(title).toMatch(/.+ · Decurio$/);
+    expect(titles.get(title)).toBeUndefined();
+    titles.set(title, path);
   });
 });
 
@@ -104,17 +116,9 @@ describe('the page of an order', () => {
     await (await page.find('button[aria-label^="L4.1:"]')).click();
     await page.says('decided');
     expect(await violations()).toEqual([]);
-    await stage.browser.setViewport(390, 844);
-    expect((await overflow())[0]).toBe(0);
-    await stage.browser.setViewport(1280, 800);
+    expect(await misfits()).toEqual([]);
   });
 });
-
-const SIZES: readonly (readonly [width: number, height: number])[] = [
-  [1280, 800],
-  [1024, 768],
-  [390, 844],
-];
 
 describe.each(STEPS)('the bench with %s', (serial, words) => {
   it('breaks no rule, and fits every size', async () => {
@@ -123,12 +127,10 @@ describe.each(STEPS)('the bench with %s', (serial, words) => {
     await page.scan(serial);
     await page.says(words);
     expect(await violations()).toEqual([]);
-    for (const [width, height] of SIZES) {
-      await stage.browser.setViewport(width, height);
-      const [sideways, down] = await overflow();
-      expect([width, sideways]).toEqual([width, 0]);
-      if (width === 1280) expect(down).toBe(0);
-    }
+    expect((await overflow())[1]).toBe(0);
+    expect(await misfits()).toEqual([]);
+    await stage.browser.setViewport(1024, 768);
+    expect((await overflow())[1]).toBe(0);
     await stage.browser.setViewport(1280, 800);
   });
 });
@@ -138,6 +140,7 @@ it('the check-in form breaks no rule and fits', async () => {
   await page.begin();
   expect(await violations()).toEqual([]);
   expect(await overflow()).toEqual([0, 0]);
+  expect(await misfits()).toEqual([]);
 });
 
 it('the stand-in unit in its drawer breaks no rule', async () => {
@@ -145,6 +148,13 @@ it('the stand-in unit in its drawer breaks no rule', async () => {
   await page.click('Stand-in');
   await page.says('What nobody at the stand knows');
   expect(await violations()).toEqual([]);
+  expect(
+    await misfits([
+      [1280, 800],
+      [1024, 768],
+      [390, 844],
+    ]),
+  ).toEqual([]);
   await (await page.find('[aria-label="Put the stand-in unit away"]')).click();
 });
 
@@ -161,4 +171,48 @@ it('every offered step and all ten rungs stand in the ladder', async () => {
   expect(rungs.filter((rung) => rung.includes('not offered yet')).map((rung) => rung.split('\n')[1])).toEqual([
     'Hand over',
   ]);
+});
+
+describe('in colours that the reader chose', () => {
+  beforeAll(() => stage.browser.setMedia({ 'forced-colors': 'active' }));
+  afterAll(() => stage.browser.setMedia({}));
+
+  it('no segment that is dark lies over one that is lit, and what can be pressed has an edge', async () => {
+    await stage.browser.driver.get(`${stage.address}/bench`);
+    await page.says('Scan a unit');
+    await page.scan('S26-0413');
+    await page.says('Shows something else');
+    const seen: { ghosts: string[]; edges: string[] } = await stage.browser.driver.executeScript(`
+      const all = (css) => [...document.querySelectorAll(css)];
+      return {
+        ghosts: all('[aria-label="Display should show"] [aria-hidden] > :first-child').map((e) => getComputedStyle(e).visibility),
+        edges: all('main button').map((e) => getComputedStyle(e).borderTopStyle),
+      };
+    `);
+    expect(new Set(seen.ghosts)).toEqual(new Set(['hidden']));
+    expect(new Set(seen.edges)).toEqual(new Set(['solid']));
+    expect(await violationsOn(stage.browser.driver, { colours: 'theirs' })).toEqual([]);
+  });
+});
+
+it('a larger type of the reader makes the words larger', async () => {
+  const { driver } = stage.browser;
+  const size = (): Promise<number> =>
+    driver.executeScript("return parseFloat(getComputedStyle(document.querySelector('main h1')).fontSize)");
+  await driver.get(`${stage.address}/orders`);
+  await page.says('What was promised');
+  const usual = await size();
+  await driver.executeScript("document.documentElement.style.fontSize = '20px'");
+  await expect.poll(async () => (await size()) / usual).toBeCloseTo(20 / 16, 2);
+});
+
+it('where motion is unwelcome the fuse burns all the same, in steps', async () => {
+  await page.scan('S26-0413');
+  await page.says('Shows something else');
+  await page.press(' ');
+  await page.says('Keep holding');
+  await page.press(' ');
+  const fuse = await page.find('[data-clock]');
+  expect(Number.parseFloat(await fuse.getCssValue('animation-duration'))).toBeGreaterThanOrEqual(5);
+  expect(await fuse.getCssValue('animation-timing-function')).toMatch(/^steps\(/);
 });

@@ -10,6 +10,7 @@ const ASK_MS = 25;
  * @typedef {object} Browser
  * @property {import('selenium-webdriver/chrome.js').Driver} driver
  * @property {(width: number, height: number) => Promise<void>} setViewport the page's own size, without browser furniture
+ * @property {(features: Record<string, string>) => Promise<void>} setMedia how whoever reads wants it, such as `forced-colors: active`; nothing for as usual
  * @property {(path: string) => Promise<void>} screenshot
  * @property {() => Promise<void>} close
  */
@@ -62,9 +63,16 @@ export async function openBrowser({ width = 1280, height = 800, downloads, motio
     });
   };
   await setViewport(width, height);
+  /** @param {Record<string, string>} features */
+  const setMedia = async (features) => {
+    await driver.sendDevToolsCommand('Emulation.setEmulatedMedia', {
+      features: Object.entries(features).map(([name, value]) => ({ name, value })),
+    });
+  };
   return {
     driver,
     setViewport,
+    setMedia,
     screenshot: async (path) => writeFileSync(path, Buffer.from(await driver.takeScreenshot(), 'base64')),
     close: async () => {
       await driver.quit();

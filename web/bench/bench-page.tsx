@@ -118,6 +118,21 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   });
   const cut = () => setDialog('cut');
   useHotkeys({ P: cut, F9: cut }, { neverRest: true });
+  // Under the drawer of the stand-in unit they would be out of reach.
+  const sideActs = state !== null && state.step !== 'readBack' && (mayRestore || mayMeasure) && (
+    <div className={classes['sideActs']}>
+      {mayRestore && (
+        <button type="button" onClick={() => setDialog('restore')}>
+          Restore as found <kbd aria-hidden="true">B</kbd>
+        </button>
+      )}
+      {mayMeasure && (
+        <button type="button" onClick={() => setDialog('wheel')}>
+          Wheel rolled out <kbd aria-hidden="true">M</kbd>
+        </button>
+      )}
+    </div>
+  );
   return (
     <div className={classes['bench']} data-stand-in={isStandInOut || undefined} data-wide={isJudged || undefined}>
       <header className={classes['head']}>
@@ -175,6 +190,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           >
             Cut power <kbd aria-hidden="true">P</kbd> <b>{bench.type.cutPower}</b>
           </button>
+          {isStandInOut && sideActs}
           {mayUndo !== null && (
             <ActButton hotkey="U" onAct={() => setDialog('undo')}>
               Take back last
@@ -200,20 +216,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
             </Suspense>
           )}
         </div>
-        {state !== null && state.step !== 'readBack' && (mayRestore || mayMeasure) && (
-          <div className={classes['sideActs']}>
-            {mayRestore && (
-              <button type="button" onClick={() => setDialog('restore')}>
-                Restore as found <kbd aria-hidden="true">B</kbd>
-              </button>
-            )}
-            {mayMeasure && (
-              <button type="button" onClick={() => setDialog('wheel')}>
-                Wheel rolled out <kbd aria-hidden="true">M</kbd>
-              </button>
-            )}
-          </div>
-        )}
+        {!isStandInOut && sideActs}
       </aside>
       <Suspense fallback={null}>
         {isStandInOut && <StandInDrawer bench={bench} onClose={toggleStandIn} />}

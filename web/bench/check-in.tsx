@@ -94,14 +94,16 @@ export function CheckIn({
 
   return (
     <form
-      className={classes['panel']}
+      className={`${classes['panel']} ${classes['tight']}`}
       onSubmit={(event) => {
         event.preventDefault();
         void submit();
       }}
     >
-      <p className="cap">Check in</p>
-      <Begun draft={draft} />
+      <div className={classes['head']}>
+        <p className="cap">Check in</p>
+        <Begun draft={draft} />
+      </div>
       {isToBeTold ? (
         <>
           <WhichDisplay bench={bench} visit={visit} onTold={() => change({ revision: true })} />
@@ -136,22 +138,13 @@ export function CheckIn({
         <FigureField
           label="Tyre pressure"
           unit="bar"
-          hint={tyreBar ? `${tyreBar.from} to ${tyreBar.to} bar, cold` : 'cold'}
+          hint={tyreBar ? `type: ${tyreBar.from} to ${tyreBar.to} bar, cold` : 'cold'}
+          care={isOddTyre ? tyreCare(tyreAsked) : null}
           value={tyre}
           onChange={(tyre) => type('tyreBar', { tyre, tyreAsked: false })}
           error={fields['tyreBar']}
         />
       </div>
-      {isOddTyre && (
-        <Notice
-          kind="care"
-          says={
-            tyreAsked
-              ? `Kept at ${tyre} bar with the next key. Its type says ${tyreBar.from} to ${tyreBar.to} bar, cold: shown speed and braking go by it.`
-              : `Its type says ${tyreBar.from} to ${tyreBar.to} bar, cold. Pump it, or let some out, and type what the gauge shows then.`
-          }
-        />
-      )}
       {packV !== null && <PackSays pack={bench.type.pack} packV={packV} />}
       <PackConditionField value={pack} onChange={(condition) => change({ pack: condition })} />
       <div className={classes['choices']}>
@@ -166,9 +159,9 @@ export function CheckIn({
           checked={clamp}
           onChange={(e) => change({ clamp: e.target.checked })}
           label="Display clamp not overtightened"
+          description={cables && clamp ? undefined : 'Either left open: held for a lead.'}
         />
       </div>
-      {!(cables && clamp) && <p className="soft">With either left open the unit is held here until a lead decides.</p>}
       <div className={classes['row']}>
         <TextInput
           label="Came with"
@@ -213,3 +206,6 @@ export function CheckIn({
     </form>
   );
 }
+
+const tyreCare = (isAsked: boolean): string =>
+  isAsked ? 'The next key keeps it so. Shown speed and braking go by it.' : 'Not as the type says: mend it first?';

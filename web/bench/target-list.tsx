@@ -47,6 +47,7 @@ export function TargetList({ state, map }: TargetListProps) {
       {matrix && (
         <ModeTable
           matrix={matrix}
+          isNarrow
           targets={worked}
           cell={(target, code) => <ModeCell target={target} code={code} state={state} />}
         />
@@ -129,7 +130,11 @@ function ModeCell({
         shown
       ) : (
         <>
-          {shown} <span aria-label="to">→</span> <b>{formatRaw(code, target.raw)}</b>
+          {shown}
+          <span aria-label="to" className={classes['to']}>
+            →
+          </span>
+          <b>{formatRaw(code, target.raw)}</b>
         </>
       )}
       <Mark target={target} state={state} />

@@ -29,7 +29,7 @@ export function WhichBar({ units, me, isClose, onClose }: WhichBarProps) {
         </button>
       ))}
       <button type="button" className={classes['close']} aria-pressed={isClose} onClick={onClose}>
-        Close together <kbd aria-hidden="true">C</kbd>
+        Compact <kbd aria-hidden="true">C</kbd>
       </button>
     </div>
   );

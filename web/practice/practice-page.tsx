@@ -43,7 +43,9 @@ export function PracticePage() {
   return (
     <div className={classes['page']}>
       <header className={classes['head']}>
-        <h1>Practice</h1>
+        <h1>
+          Practice<span className="hidden-words"> {mapTitle(map)}</span>
+        </h1>
         <Select
           label="Display"
           allowDeselect={false}

@@ -13,6 +13,8 @@ export interface FigureFieldProps {
   readonly onChange: (value: number | '') => void;
   readonly hint?: string | undefined;
   readonly error?: string | null | undefined;
+  /** Odd, and may be meant: said beside it, and not refused. */
+  readonly care?: string | null;
   readonly required?: boolean;
   readonly autoFocus?: boolean;
   /** Counts alone: turns, pieces. */
@@ -32,6 +34,7 @@ export function FigureField({
   onChange,
   hint,
   error,
+  care = null,
   required = false,
   autoFocus = false,
   whole = false,
@@ -53,7 +56,15 @@ export function FigureField({
         setText(event.target.value);
         onChange(figureIn(event.target.value, whole).value);
       }}
-      description={hint}
+      description={
+        care === null ? (
+          hint
+        ) : (
+          <>
+            {hint} <strong className={classes['care']}>{care}</strong>
+          </>
+        )
+      }
       error={slip ?? error ?? undefined}
       required={required}
       autoFocus={autoFocus}

@@ -7,23 +7,25 @@ export interface ModeTableProps {
   readonly targets: readonly CodeTarget[];
   /** What stands where an entry and a mode meet. */
   readonly cell: (target: CodeTarget, code: Code) => ReactNode;
+  /** Beside the work: what an entry sets stands over its values. */
+  readonly isNarrow?: boolean;
   /** What stands under an entry, over its whole breadth. */
   readonly under?: (targets: readonly CodeTarget[]) => ReactNode;
 }
 
 /** Codes that every ride mode has for itself: entries down, modes across, the reason once. */
-export function ModeTable({ matrix: { modes, entries }, targets, cell, under }: ModeTableProps) {
+export function ModeTable({ matrix: { modes, entries }, targets, cell, isNarrow = false, under }: ModeTableProps) {
   const byLabel = new Map(targets.map((target) => [target.label, target]));
   const rows = entries.flatMap((entry) => {
     const own = entry.codes.map((code) => (code ? byLabel.get(code.label) : undefined));
     return own.some(Boolean) ? [{ ...entry, own }] : [];
   });
   return (
-    <table className={classes['table']} aria-label="Codes of each ride mode">
+    <table className={classes['table']} data-narrow={isNarrow || undefined} aria-label="Codes of each ride mode">
       <thead>
         <tr className="cap">
           <th scope="col">Code</th>
-          <th scope="col">Sets</th>
+          {!isNarrow && <th scope="col">Sets</th>}
           {modes.map(({ id, title }) => (
             <th key={id} scope="col">
               {title}
@@ -32,31 +34,40 @@ export function ModeTable({ matrix: { modes, entries }, targets, cell, under }: 
         </tr>
       </thead>
       <tbody>
-        {rows.map(({ shownAs, title, codes, own }) => (
-          <Fragment key={`${shownAs} ${title}`}>
-            <tr>
-              <th scope="row">{shownAs}</th>
-              <td>
-                {title}
-                <Reasons
-                  said={own.flatMap((target, i) =>
-                    target ? [{ mode: modes[i]?.title ?? '', because: target.because }] : [],
-                  )}
-                  modes={modes.length}
-                />
+        {rows.map(({ shownAs, title, codes, own }) => {
+          const sets = (
+            <>
+              {title}
+              <Reasons
+                said={own.flatMap((target, i) =>
+                  target ? [{ mode: modes[i]?.title ?? '', because: target.because }] : [],
+                )}
+                modes={modes.length}
+              />
+            </>
+          );
+          const cells = codes.map((code, i) => {
+            const target = own[i];
+            return (
+              <td key={modes[i]?.id} className="num">
+                {code && target ? cell(target, code) : '–'}
               </td>
-              {codes.map((code, i) => {
-                const target = own[i];
-                return (
-                  <td key={modes[i]?.id} className="num">
-                    {code && target ? cell(target, code) : '–'}
-                  </td>
-                );
-              })}
-            </tr>
-            {under?.(own.filter((target) => target !== undefined))}
-          </Fragment>
-        ))}
+            );
+          });
+          return (
+            <Fragment key={`${shownAs} ${title}`}>
+              <tr data-over={isNarrow || undefined}>
+                <th scope="row" rowSpan={isNarrow ? 2 : 1}>
+                  {shownAs}
+                </th>
+                <td colSpan={isNarrow ? modes.length : 1}>{sets}</td>
+                {!isNarrow && cells}
+              </tr>
+              {isNarrow && <tr>{cells}</tr>}
+              {under?.(own.filter((target) => target !== undefined))}
+            </Fragment>
+          );
+        })}
       </tbody>
     </table>
   );

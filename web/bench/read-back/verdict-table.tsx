@@ -29,8 +29,9 @@ const ICONS = {
   asFound: IconMinus,
 } as const;
 
-/** A menu longer than this stands in two tables beside one another. */
-const MOST_IN_ONE = 18;
+/** Rows that stand under one another without scrolling; longer menus stand in tables side by side. */
+const ROWS = 13;
+const MOST_BESIDE = 3;
 
 export interface VerdictTableProps {
   readonly verdicts: readonly CodeVerdict[];
@@ -39,8 +40,9 @@ export interface VerdictTableProps {
 
 /** One line a code: what it shows, what it must show, what that means, and the verdict in a word and a sign. */
 export function VerdictTable({ verdicts, map }: VerdictTableProps) {
-  const half = verdicts.length > MOST_IN_ONE ? Math.ceil(verdicts.length / 2) : verdicts.length;
-  const parts = [verdicts.slice(0, half), verdicts.slice(half)].filter((part) => part.length > 0);
+  const count = Math.min(MOST_BESIDE, Math.ceil(verdicts.length / ROWS));
+  const rows = Math.ceil(verdicts.length / count);
+  const parts = Array.from({ length: count }, (_, i) => verdicts.slice(i * rows, (i + 1) * rows));
   return (
     <div
       className={classes['scroll']}
@@ -50,13 +52,14 @@ export function VerdictTable({ verdicts, map }: VerdictTableProps) {
       aria-label="Verdict per code"
     >
       {parts.map((part, i) => (
-        <Part key={i} verdicts={part} map={map} isAlone={parts.length === 1} />
+        <Part key={i} verdicts={part} map={map} beside={parts.length} />
       ))}
     </div>
   );
 }
 
-function Part({ verdicts, map, isAlone }: VerdictTableProps & { readonly isAlone: boolean }) {
+function Part({ verdicts, map, beside }: VerdictTableProps & { readonly beside: number }) {
+  const isAlone = beside === 1;
   return (
     <table className={classes['table']}>
       <thead>
@@ -84,7 +87,10 @@ function Part({ verdicts, map, isAlone }: VerdictTableProps & { readonly isAlone
               <td className="num">{target === null ? 'as found' : show(target)}</td>
               {isAlone && <td>{code && last !== null && last !== undefined && meaningOf(code, last)}</td>}
               <td>
-                <Icon size={16} aria-hidden="true" /> {WORDS[verdict]}
+                <Icon size={16} aria-hidden="true" />{' '}
+                <span className={verdict === 'agrees' && beside === MOST_BESIDE ? 'hidden-words' : undefined}>
+                  {WORDS[verdict]}
+                </span>
               </td>
             </tr>
           );

@@ -41,7 +41,12 @@ export function DisplayPage({ entry }: { readonly entry: LibraryEntry<'displayMa
       <header className={classes['head']}>
         <div>
           <p className="cap">Display map · version {entry.version}</p>
-          <h1>{mapTitle(map)}</h1>
+          <h1>
+            {mapTitle(map)}
+            {view !== 'read' && (
+              <span className="hidden-words">, {VIEWS.find(([id]) => id === view)?.[1].toLowerCase()}</span>
+            )}
+          </h1>
           <p>{map.tellBy}</p>
           <Standing map={map} />
         </div>

@@ -98,6 +98,7 @@ function Question({
       ) : (
         <NumberInput
           data-scan-guard
+          hideControls
           aria-labelledby={`asks-${choice}`}
           value={typeof value === 'number' ? value : ''}
           onChange={(next) => onChange(next === '' ? '' : Number(next))}

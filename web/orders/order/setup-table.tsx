@@ -41,7 +41,11 @@ export function SetupTable({ setup, map }: SetupTableProps) {
           targets={setup.targets}
           cell={(target, code) => (
             <span data-moves={target.raw !== null && target.raw !== code.factory} className={classes['cell']}>
-              {formatRaw(code, code.factory)} <span aria-label="to">→</span>{' '}
+              {target.raw !== null && target.raw !== code.factory && (
+                <>
+                  {formatRaw(code, code.factory)} <span aria-label="to">→</span>{' '}
+                </>
+              )}
               <TargetButton
                 target={target}
                 code={code}

@@ -1,0 +1,65 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { WebDriver } from 'selenium-webdriver';
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+/**
+ * Rules of WCAG 2.2 AA and good practice that the page as it stands breaks, with the first place of each. Where colours
+ * are the reader's own their contrast is not ours to judge.
+ */
+export async function violationsOn(
+  driver: WebDriver,
+  { colours = 'ours' }: { readonly colours?: 'ours' | 'theirs' } = {},
+): Promise<string[]> {
+  await driver.executeScript(axe);
+  return driver.executeAsyncScript(`
+    const done = arguments[arguments.length - 1];
+    axe.run(document, {
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'],
+      rules: { 'color-contrast': { enabled: ${colours === 'ours'} } },
+    })
+      .then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes[0].html.slice(0, 160) + ' ' + (v.nodes[0].any[0]?.message ?? ''))));
+  `);
+}
+
+/** Least height of what a finger hits, px: at the stand with a glove, elsewhere. */
+const FINGER = { bench: 43, elsewhere: 24 };
+
+/**
+ * What does not fit on the page at its size, in words: sideways scrolling, a button whose words are cut off, one too
+ * small for a finger, one that something else lies over.
+ */
+export function misfitsOn(driver: WebDriver): Promise<string[]> {
+  return driver.executeScript(
+    `
+    const finger = arguments[0];
+    const page = document.documentElement;
+    const found = [];
+    if (page.scrollWidth > page.clientWidth) {
+      const widest = [...document.querySelectorAll('body *')].filter((e) => e.getBoundingClientRect().right > page.clientWidth + 1
+        && !e.closest('[style*="overflow"]') && getComputedStyle(e).position !== 'fixed')
+        .map((e) => e.tagName + '.' + String(e.className).slice(0, 40));
+      found.push('sideways by ' + (page.scrollWidth - page.clientWidth) + ': ' + widest.slice(0, 3).join(', '));
+    }
+    for (const each of document.querySelectorAll('main button, main [role=tab], header button')) {
+      const box = each.getBoundingClientRect();
+      if (!each.checkVisibility() || box.width <= 1 || box.height <= 1) continue;
+      const name = (each.getAttribute('aria-label') ?? (each.innerText || each.outerHTML)).trim().replace(/\\s+/g, ' ').slice(0, 60);
+      const style = getComputedStyle(each);
+      const isWordy = each.innerText.trim() !== '' && style.textOverflow !== 'ellipsis';
+      if (isWordy && (each.scrollWidth > each.clientWidth + 2 || each.scrollHeight > each.clientHeight + 2)) found.push('cut off: ' + name);
+      const least = each.closest('section[aria-label=Work]') && !each.closest('table') ? finger.bench : finger.elsewhere;
+      if (box.height < least - 0.5) found.push('only ' + Math.round(box.height) + ' high: ' + name);
+      if (each.disabled) continue;
+      each.scrollIntoView({ block: 'center', inline: 'center' });
+      const now = each.getBoundingClientRect();
+      const over = document.elementFromPoint(now.left + now.width / 2, now.top + now.height / 2);
+      if (over && over !== each && !each.contains(over) && !over.contains(each)) found.push('covered: ' + name + ' by ' + over.tagName + '.' + String(over.className).slice(0, 40));
+    }
+    scrollTo(0, 0);
+    return found;
+  `,
+    FINGER,
+  );
+}
