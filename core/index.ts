@@ -83,6 +83,7 @@ export * from './bench/evidence.js';
 export * from './bench/bench-terms.js';
 export * from './bench/surprises.js';
 export * from './bench/cautions.js';
+export * from './bench/gone-through.js';
 export * from './bench/restart-acts.js';
 export * from './bench/visit-remarks.js';
 export * from './bench/calibrate/wheel-question.js';

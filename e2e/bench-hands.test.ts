@@ -108,7 +108,7 @@ describe('several units at once', () => {
     await page.says('Shows something else');
     await page.says('S26-0419 is ready');
     await page.click('S26-0419 is ready');
-    await page.says('Done, next');
+    await page.says('Restarted, to read back');
   });
 });
 

@@ -40,7 +40,6 @@ describe('a whole visit on the stand-in unit, by its own keys', () => {
     await bench.press('t');
     await bench.says('Press 1 of');
     await work.keyIn();
-    await bench.says('8 codes keyed, menu closed');
     await work.restart();
     await work.read('READ BACK', { 'L1.2': '4' });
     await bench.says('Every code shows what it must');

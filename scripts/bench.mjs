@@ -30,6 +30,7 @@ const { firstPaint } = await import('./bench/first-paint.mjs');
 const { planFigures } = await import('./bench/key-plans.mjs');
 const { calibrationFigures } = await import('./bench/calibration.mjs');
 const { setupFigures } = await import('./bench/setups.mjs');
+const { pressesOfCleanUnit } = await import('./bench/presses.mjs');
 const { routeWeights } = await import('./bench/route-weight.mjs');
 const { get, msOf, spreadsOf } = await import('./bench/timing.mjs');
 
@@ -60,6 +61,15 @@ try {
   await loadDemo(server.address, database.databaseUrl);
   const person = await signIn(server.address, 'teo', DEMO_PASSWORD, 'bay 1');
   await imports(person);
+  const { presses, typed } = await pressesOfCleanUnit(server.address);
+  note(
+    'Presses for a clean unit of a learnt batch, scan to seal',
+    presses,
+    'keys',
+    'signs typed or scanned beside them',
+    typed,
+    '50 or fewer',
+  );
   const lineOrder = await takeOrder(person, 'T300', 300);
   const { busyMs, idleMs, asked } = await healthUnderFiles(server.address, person.cookie);
   note(

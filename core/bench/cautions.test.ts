@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { fourKey, stepThrough } from '../testing/samples.js';
-import { cautionsFor, mayAskTogether } from './cautions.js';
+import { cautionsFor } from './cautions.js';
 
 const plain = { ...stepThrough, throttleFitted: false, cautions: [] };
 const rear = stepThrough.brakes.filter(({ wheel }) => wheel === 'rear');
@@ -40,21 +40,5 @@ describe('cautions on a stand', () => {
       { ...quiet, dangers: [danger] },
     );
     expect(all.slice(3)).toEqual([danger.caution, 'Heavy: two people lift it.']);
-  });
-});
-
-describe('cautions gone through before', () => {
-  const HOUR_MS = 3_600_000;
-  const before = { at: 100 * HOUR_MS, cautions: ['clear of the ground', 'how to cut power'] };
-
-  it('are asked together for the rest of the shift, and one by one after it', () => {
-    const asked = [0, 5, 10, 10.1].map((hours) => mayAskTogether(before, before.cautions, before.at + hours * HOUR_MS));
-    expect(asked).toEqual([true, true, true, false]);
-  });
-
-  it('are asked one by one where one is new, where none were, and where the clock went back', () => {
-    expect(mayAskTogether(before, [...before.cautions, 'the horn is loud'], before.at)).toBe(false);
-    expect(mayAskTogether(null, before.cautions, before.at)).toBe(false);
-    expect(mayAskTogether(before, before.cautions, before.at - 1)).toBe(false);
   });
 });

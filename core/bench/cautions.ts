@@ -22,22 +22,3 @@ function brakesCaution(type: VehicleType): string {
 }
 
 const unique = (lines: readonly string[]): readonly string[] => [...new Set(lines)];
-
-/** Cautions that a person went through one by one, on a unit of one type at one stand. */
-export interface CautionsGoneThrough {
-  /** ms since 1970. */
-  readonly at: number;
-  readonly cautions: readonly string[];
-}
-
-const SHIFT_MS = 10 * 3_600_000;
-
-/**
- * Whether these cautions may be acknowledged with one key: the same ones were gone through one by one in this shift.
- * What was gone through is forgotten by whoever keeps it after any surprise at that stand.
- */
-export function mayAskTogether(before: CautionsGoneThrough | null, cautions: readonly string[], now: number): boolean {
-  if (before === null || now < before.at || now - before.at > SHIFT_MS) return false;
-  const known = new Set(before.cautions);
-  return cautions.every((caution) => known.has(caution));
-}

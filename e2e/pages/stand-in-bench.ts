@@ -56,8 +56,6 @@ export class StandInBench {
 
   async asFound(): Promise<void> {
     await this.read('AS FOUND');
-    await this.bench.says('codes read');
-    await this.bench.press(' ');
     await this.bench.says('Shows something else');
     await this.unit.closeMenu();
   }
@@ -116,14 +114,8 @@ export class StandInBench {
   /** From the end of key-in to the first code that is read back. */
   async restart(): Promise<void> {
     const { bench, unit } = this;
-    await bench.press(' ');
     await bench.says('RESTART');
     await unit.restart();
-    await bench.press(' ', ' ', ' ');
-    await bench.says('Waiting');
-    await bench.says('Done, next');
-    await bench.press(' ');
-    await bench.says('Restarted, to read back');
-    await bench.press(' ');
+    await bench.throughRestart();
   }
 }

@@ -22,7 +22,7 @@ import { PrivateLandStrip } from '../ui/private-land.js';
 import { useHotkeys } from '../ui/keys/use-hotkeys.js';
 import { FoundSoFar } from './as-found/found-so-far.js';
 import { BeginVisit } from './begin-visit.js';
-import { forgetCautions } from './cautions-known.js';
+import { forgetHabits } from './gone-through.js';
 import { InAnotherTab } from './in-another-tab.js';
 import { KeyIn } from './key-in/key-in.js';
 import { fetchParts } from './lazy-part.js';
@@ -88,7 +88,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   useStandOf(bench, state, who);
   const isSurprising = state !== null && hasSurprised(state);
   useEffect(() => {
-    if (isSurprising) forgetCautions();
+    if (isSurprising) forgetHabits();
   }, [isSurprising]);
   const person = who && { by: who, station: who.station };
   const may = (kind: EvidenceKind): boolean =>

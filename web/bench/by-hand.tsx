@@ -4,6 +4,8 @@ import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
 import { Begun } from '../drafts/begun.js';
 import { useDraft } from '../drafts/use-draft.js';
+import { mayAct } from '../ui/keys/bounce.js';
+import { useHotkeys } from '../ui/keys/use-hotkeys.js';
 import { Notice } from '../ui/notice.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
@@ -40,6 +42,7 @@ export function ByHand({ step, visit }: { readonly step: keyof typeof ASKS; read
   const go = () => {
     if (!isAsked || done) write(done);
   };
+  useHotkeys({ Space: go });
   return (
     <form
       className={classes['panel']}
@@ -85,7 +88,7 @@ export function ByHand({ step, visit }: { readonly step: keyof typeof ASKS; read
           if (event.defaultPrevented) return;
           if (event.key === 'PageDown' || (event.key === 'Enter' && !event.shiftKey)) {
             event.preventDefault();
-            go();
+            if (mayAct()) go();
           }
         }}
         maxLength={500}

@@ -1,11 +1,12 @@
 import { Checkbox, Textarea, TextInput } from '@mantine/core';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { ValidationError } from 'yup';
 import { checkPack, mapTitle, missingPhotos, type VisitState } from '@decurio/core';
 import { evidenceSchemas, type BenchView } from '@decurio/contract';
 import type { ApiProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
 import { FigureField } from '../ui/figure-field.js';
+import { useHotkeys } from '../ui/keys/use-hotkeys.js';
 import { Notice } from '../ui/notice.js';
 import { Begun } from '../drafts/begun.js';
 import { useDraft } from '../drafts/use-draft.js';
@@ -64,6 +65,13 @@ export function CheckIn({
   const isStopped = pack === 'unsafe' || packCheck?.holds === true;
   const missing = !isStopped ? missingPhotos(state, 'checkIn') : [];
 
+  // Among figures a letter is no entry: what was looked at is ticked without leaving them.
+  useHotkeys({
+    D: isToBeTold ? undefined : () => change({ revision: !revision }),
+    C: () => change({ cables: !cables }),
+    K: () => change({ clamp: !clamp }),
+  });
+
   const submit = async () => {
     if (isOddTyre && !tyreAsked) return change({ tyreAsked: true });
     const data = {
@@ -114,7 +122,7 @@ export function CheckIn({
           size="md"
           checked={revision}
           onChange={(e) => change({ revision: e.target.checked })}
-          label={`The display is a ${mapTitle(bench.map)}`}
+          label={withKey(`The display is a ${mapTitle(bench.map)}`, 'D')}
           description={bench.map.tellBy}
           error={fields['revisionConfirmed']}
         />
@@ -152,13 +160,13 @@ export function CheckIn({
           size="md"
           checked={cables}
           onChange={(e) => change({ cables: e.target.checked })}
-          label="No cable pinched"
+          label={withKey('No cable pinched', 'C')}
         />
         <Checkbox
           size="md"
           checked={clamp}
           onChange={(e) => change({ clamp: e.target.checked })}
-          label="Display clamp not overtightened"
+          label={withKey('Display clamp not overtightened', 'K')}
           description={cables && clamp ? undefined : 'Either left open: held for a lead.'}
         />
       </div>
@@ -206,6 +214,12 @@ export function CheckIn({
     </form>
   );
 }
+
+const withKey = (words: string, key: string): ReactNode => (
+  <>
+    {words} <kbd aria-hidden="true">{key}</kbd>
+  </>
+);
 
 const tyreCare = (isAsked: boolean): string =>
   isAsked ? 'The next key keeps it so. Shown speed and braking go by it.' : 'Not as the type says: mend it first?';

@@ -1,12 +1,10 @@
 import { IconCheck } from '@tabler/icons-react';
-import { useState } from 'react';
-import { mayAskTogether, type VisitState } from '@decurio/core';
+import type { VisitState } from '@decurio/core';
 import { ActButton } from '../ui/act-button.js';
 import { Begun } from '../drafts/begun.js';
 import { useDraft } from '../drafts/use-draft.js';
-import { useSession } from '../state/session.js';
 import { useHotkeys } from '../ui/keys/use-hotkeys.js';
-import { cautionsKnown, keepCautions } from './cautions-known.js';
+import { useHabit } from './gone-through.js';
 import type { Visit } from './use-visit.js';
 import classes from './make-safe.module.css';
 import panel from './panel.module.css';
@@ -19,20 +17,9 @@ interface MakeSafeProps {
 /** Step 2, and again whenever the unit came back to a stand: each caution that applies, acknowledged. */
 export function MakeSafe(props: MakeSafeProps) {
   const { state } = props;
-  const { who, house } = useSession();
+  const { isTogether, keep } = useHabit('cautions', state.opened.versions.type.id, state.opened.bench?.cautions ?? []);
   const isFirst = state.step === 'makeSafe';
-  const [together] = useState(
-    () =>
-      isFirst &&
-      who !== null &&
-      house?.cautions === 'firstOfType' &&
-      mayAskTogether(
-        cautionsKnown(who.userId, who.station, state.opened.versions.type.id),
-        state.opened.bench?.cautions ?? [],
-        Date.now(),
-      ),
-  );
-  return together ? <Together {...props} /> : <OneByOne {...props} />;
+  return isFirst && isTogether ? <Together {...props} /> : <OneByOne {...props} onDone={keep} />;
 }
 
 /** The same person went through the same cautions in this shift: they stand there once more, and one key says they hold. */
@@ -59,8 +46,11 @@ function Together({ state, visit }: MakeSafeProps) {
   );
 }
 
-function OneByOne({ state, visit }: MakeSafeProps) {
-  const { who } = useSession();
+function OneByOne({
+  state,
+  visit,
+  onDone,
+}: MakeSafeProps & { readonly onDone: (cautions: readonly string[]) => void }) {
   const cautions = state.opened.bench?.cautions ?? [];
   const draft = useDraft(`makeSafe.${state.visitId}.${state.seq}`, { seen: [] as readonly string[] });
   const seen = new Set(draft.value.seen);
@@ -68,7 +58,7 @@ function OneByOne({ state, visit }: MakeSafeProps) {
   const isAgain = state.step !== 'makeSafe';
   const finish = () => {
     draft.forget();
-    if (who) keepCautions(who.userId, who.station, state.opened.versions.type.id, cautions);
+    onDone(cautions);
     void visit.act('madeSafe', { cautions });
   };
   const acknowledge = (caution: string) => draft.change({ seen: [...seen, caution] });

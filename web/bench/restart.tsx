@@ -9,6 +9,7 @@ import { Said } from '../ui/said.js';
 import { speak } from '../ui/speak.js';
 import { useHotkeys } from '../ui/keys/use-hotkeys.js';
 import { atHand } from '../state/at-hand.js';
+import { useHabit } from './gone-through.js';
 import { useNow, useAtHand } from '../state/use-at-hand.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
@@ -35,37 +36,50 @@ export function Restart({
   const isOver = mine.until !== null && mine.until <= now;
   const at = isOver ? mine.at + 1 : mine.at;
   const leftMs = mine.until === null || isOver ? null : mine.until - now;
+  const { isTogether, keep: keepHabit } = useHabit(
+    'restart',
+    state.opened.versions.type.id,
+    acts.map((each) => each.act),
+  );
   const act = acts[at];
-  const spoken = isOver ? `The wait is over. ${act?.act ?? 'Restarted'}` : (act?.act ?? 'Restarted');
+  // Acts that whoever does them knows are said with the one that waits, or with the last.
+  const until = isTogether ? acts.findIndex(({ waitMs }, i) => i >= at && waitMs > 0) : at;
+  const to = until < 0 ? acts.length - 1 : until;
+  const waitMs = act === undefined ? 0 : (acts[to]?.waitMs ?? 0);
+  const isLast = act === undefined || to === acts.length - 1;
+  const due = acts.slice(at, to + 1).map((each) => each.act);
+  const spoken = [...(isOver ? ['The wait is over.'] : []), ...(due.length > 0 ? due : ['Restarted'])].join(' ');
   useEffect(() => speak(spoken), [spoken]);
 
   const keep = (next: { at: number; until: number | null }) =>
     dispatch(atHand.actions.restarting({ unitId, restart: { round, ...next } }));
   const next = () => {
     if (leftMs !== null) return;
-    if (act === undefined) {
+    if (waitMs > 0) keep({ at: to, until: msFromNow(waitMs) });
+    else if (!isLast) keep({ at: to + 1, until: null });
+    else {
+      keepHabit(acts.map((each) => each.act));
       dispatch(atHand.actions.restarting({ unitId, restart: null }));
       void visit.act('restarted', { acts: acts.map((each) => each.act), ...(unplugged ? { unplugged } : {}) });
-    } else if (act.waitMs > 0) keep({ at, until: msFromNow(act.waitMs) });
-    else keep({ at: at + 1, until: null });
+    }
   };
   useHotkeys({ Space: next }, { shown: at });
 
   return (
     <div className={classes['panel']}>
-      <Said words={leftMs !== null ? `Wait ${(act?.waitMs ?? 0) / 1000} seconds` : spoken} />
+      <Said words={leftMs !== null ? `Wait ${waitMs / 1000} seconds` : spoken} />
       <p className="cap">Restart · codes that act only after it, act from now on</p>
       <ol className={classes['acts-list']} aria-label="Power cycle">
         {acts.map((step, i) => (
           <li
             key={step.act}
-            data-mark={i < at ? 'done' : i === at ? 'now' : 'todo'}
+            data-mark={i < at ? 'done' : i <= to ? 'now' : 'todo'}
             aria-current={i === at ? 'step' : undefined}
           >
             <span aria-hidden="true">{i < at ? <IconCheck size={17} stroke={2.6} /> : i + 1}</span>
             <p>
               {step.act}
-              {step.waitMs > 0 && i === at && (
+              {step.waitMs > 0 && i === to && (
                 <small role="timer" aria-live="off">
                   {leftMs === null
                     ? `Then wait ${step.waitMs / 1000} s; the countdown starts with your key.`
@@ -76,17 +90,17 @@ export function Restart({
           </li>
         ))}
       </ol>
-      {act === undefined && (
+      {isLast && waitMs === 0 && (
         <p className={classes['lead']}>{seenAfterRestart(bench.map)} If anything else is seen, hold the unit.</p>
       )}
       <div className={classes['acts']}>
         <ActButton look="main" hotkey="Space" disabled={leftMs !== null} onAct={next}>
           {leftMs !== null
             ? 'Waiting'
-            : act === undefined
-              ? 'Restarted, to read back'
-              : act.waitMs > 0
-                ? 'Done, start the wait'
+            : waitMs > 0
+              ? 'Done, start the wait'
+              : isLast
+                ? 'Restarted, to read back'
                 : 'Done, next'}
         </ActButton>
       </div>

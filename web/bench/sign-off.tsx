@@ -1,5 +1,5 @@
 import { Textarea } from '@mantine/core';
-import { useState } from 'react';
+import { useLayoutEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { isOpen, offers, shortSeal, stepsLeftOut, trueSpeedSays, visitRemarks, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
@@ -8,6 +8,7 @@ import { ActButton } from '../ui/act-button.js';
 import { Begun } from '../drafts/begun.js';
 import { useDraft } from '../drafts/use-draft.js';
 import { FindingList } from '../ui/finding-list.js';
+import { mayAct, shownAnew } from '../ui/keys/bounce.js';
 import { Notice } from '../ui/notice.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
@@ -31,12 +32,16 @@ export function SignOff({
   const closed = who ? offers(state, 'signedOff', { by: who, station: who.station }) : null;
   const left = stepsLeftOut(state);
   const stands = visitRemarks(state);
+  const mayNot = bench.classStanding !== 'checked' || closed !== null;
   const sign = async () => {
+    if (mayNot || busy) return;
     setBusy(true);
     const problem = await visit.act('signedOff', { words: words.trim(), check: bench.classCheck });
     if (!problem) draft.forget();
     setBusy(false);
   };
+  // A seal is for good: by a key that was meant for it, not by one that was still on its way, nor by a foot.
+  useLayoutEffect(shownAnew, []);
   return (
     <form
       className={classes['panel']}
@@ -86,6 +91,11 @@ export function SignOff({
         label="Words for the record, if there is anything to say"
         value={words}
         onChange={(e) => draft.change({ words: e.target.value })}
+        onKeyDown={(event) => {
+          if (event.defaultPrevented || event.key !== 'Enter' || event.shiftKey) return;
+          event.preventDefault();
+          if (mayAct()) void sign();
+        }}
         maxLength={500}
         autosize
         minRows={1}
@@ -94,13 +104,7 @@ export function SignOff({
         data-scan-guard="words"
       />
       <div className={classes['acts']}>
-        <ActButton
-          type="submit"
-          look="main"
-          busy={busy}
-          disabled={bench.classStanding !== 'checked' || closed !== null}
-          onAct={() => undefined}
-        >
+        <ActButton type="submit" look="main" busy={busy} hotkey="Enter" disabled={mayNot} onAct={() => undefined}>
           Sign off and seal
         </ActButton>
         <span className="soft">Sealed, the record takes no further entry.</span>

@@ -1,4 +1,4 @@
-import { Suspense, useState } from 'react';
+import { Suspense, useEffect, useState } from 'react';
 import { findCode, onGrid, valueWords, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
@@ -23,8 +23,15 @@ interface AsFoundProps {
 export function AsFound(props: AsFoundProps) {
   const { state } = props;
   const asked = Object.keys(state.found).length + state.toFind.length;
+  // A code was asked for since this page shows the unit: the last reading leads on where nothing is to be looked at.
+  const [worked, setWorked] = useState(false);
+  if (state.toFind.length > 0 && !worked) setWorked(true);
   // A surprise asks for more codes: the way through them is planned anew.
-  return state.toFind.length === 0 ? <AllFound {...props} /> : <NextFound key={asked} asked={asked} {...props} />;
+  return state.toFind.length === 0 ? (
+    <AllFound isJustRead={worked} {...props} />
+  ) : (
+    <NextFound key={asked} asked={asked} {...props} />
+  );
 }
 
 function NextFound({ bench, state, visit, asked }: AsFoundProps & { readonly asked: number }) {
@@ -68,12 +75,17 @@ function NextFound({ bench, state, visit, asked }: AsFoundProps & { readonly ask
   );
 }
 
-function AllFound({ bench, state, visit }: AsFoundProps) {
+function AllFound({ bench, state, visit, isJustRead }: AsFoundProps & { readonly isJustRead: boolean }) {
   const [stray, setStray] = useState(false);
   const grave = state.surprises.filter((met) => met.level === 'decide');
   const notes = state.surprises.filter((met) => met.level === 'note');
   const read = Object.keys(state.found).length;
   const close = () => void visit.act('asFoundClosed', {});
+  const goesOn = isJustRead && state.surprises.length === 0;
+  useEffect(() => {
+    if (goesOn) close();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, as it is come to
+  }, []);
   useHotkeys({ Space: visit.isAwaited ? undefined : close });
   return (
     <div className={panel['panel']}>

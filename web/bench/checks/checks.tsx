@@ -14,6 +14,7 @@ import { Begun } from '../../drafts/begun.js';
 import { useDraft } from '../../drafts/use-draft.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
+import { useHabit } from '../gone-through.js';
 import type { Visit } from '../use-visit.js';
 import { CheckMarks } from './check-marks.js';
 import classes from './checks.module.css';
@@ -31,8 +32,18 @@ export function Checks({
   readonly visit: Visit;
   readonly step: VisitCheck['step'];
 }) {
-  const [check] = checksLeft(state, step);
+  const left = checksLeft(state, step);
+  const [check] = left;
+  const looks = (state.opened.bench?.checks ?? []).filter((each) => each.step === step && each.asks.kind === 'look');
+  const { isTogether, keep } = useHabit(
+    'checks',
+    state.opened.versions.type.id,
+    looks.map(({ id }) => id),
+  );
+  const [oneByOne, setOneByOne] = useState(false);
   if (!check) return null;
+  const after = left.findIndex(({ asks }) => asks.kind !== 'look');
+  const next = after < 0 ? left : left.slice(0, after);
   return (
     <div className={panel['panel']}>
       <p className="cap">{stepTitle(step)} · checks before delivery</p>
@@ -42,8 +53,49 @@ export function Checks({
         </p>
       )}
       <CheckMarks state={state} step={step} now={check.id} />
-      <OneCheck key={check.id} check={check} visit={visit} tool={lastTool(state)} />
+      {isTogether && !oneByOne && next.length > 1 ? (
+        <LooksTogether checks={next} visit={visit} onOneByOne={() => setOneByOne(true)} />
+      ) : (
+        <OneCheck key={check.id} check={check} visit={visit} tool={lastTool(state)} onLooked={() => keep([check.id])} />
+      )}
     </div>
+  );
+}
+
+/** What is only looked at and was gone through one by one on the unit before: all of it is good, or one is not. */
+function LooksTogether({
+  checks,
+  visit,
+  onOneByOne,
+}: {
+  readonly checks: readonly VisitCheck[];
+  readonly visit: Visit;
+  readonly onOneByOne: () => void;
+}) {
+  const good = () => {
+    for (const { id } of checks)
+      void visit.act('checkMade', { check: id, outcome: 'good', figure: null, text: '', tool: '', words: '' });
+  };
+  useHotkeys({ Space: good, N: onOneByOne }, { shown: checks[0]?.id ?? '' });
+  return (
+    <>
+      <h2 className={panel['title']}>All of these are good</h2>
+      <ul className={classes['looks']}>
+        {checks.map(({ id, title, how }) => (
+          <li key={id}>
+            <strong>{title}.</strong> {how}
+          </li>
+        ))}
+      </ul>
+      <div className={panel['acts']}>
+        <ActButton look="main" hotkey="Space" onAct={good}>
+          All good, next
+        </ActButton>
+        <ActButton look="care" hotkey="N" onAct={onOneByOne}>
+          One is not
+        </ActButton>
+      </div>
+    </>
   );
 }
 
@@ -55,9 +107,11 @@ interface OneCheckProps {
   readonly check: VisitCheck;
   readonly visit: Visit;
   readonly tool: string;
+  /** A plain look was good. */
+  readonly onLooked: () => void;
 }
 
-function OneCheck({ check, visit, tool: toolBefore }: OneCheckProps) {
+function OneCheck({ check, visit, tool: toolBefore, onLooked }: OneCheckProps) {
   const { asks } = check;
   const draft = useDraft(`check.${visit.state?.visitId ?? ''}.${check.id}`, {
     figure: '' as number | '',
@@ -80,7 +134,9 @@ function OneCheck({ check, visit, tool: toolBefore }: OneCheckProps) {
   const say = async (outcome: Made['outcome']) => {
     setBusy(true);
     const problem = await visit.act('checkMade', made(outcome));
-    if (!problem) draft.forget();
+    if (problem) return;
+    draft.forget();
+    if (outcome === 'good' && check.asks.kind === 'look') onLooked();
     setBusy(false);
   };
   const good = () => void say('good');

@@ -21,6 +21,8 @@ export function codePresses(map: DisplayMap, plan: KeyPlan, from: number): CodeP
   const serves = plan.steps[from]?.serves ?? null;
   let to = from;
   while (to + 1 < plan.steps.length && plan.steps[to + 1]?.serves === serves) to++;
+  // Leaving the menu is no code of its own: it ends the last one.
+  if (serves !== null && plan.steps.slice(to + 1).every((step) => step.serves === null)) to = plan.steps.length - 1;
   const orders: string[] = [];
   for (let i = from; i <= to; i++) {
     const { order } = pressWords(map, plan, i);

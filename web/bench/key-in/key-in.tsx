@@ -58,6 +58,9 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
   const [goes, setGoes] = useState(false);
   const isPaced = keying.way === 'paced';
   const due = run?.due ?? null;
+  // A press was due since this page shows the unit.
+  const [worked, setWorked] = useState(false);
+  if (due !== null && !worked) setWorked(true);
   const isOpen = due?.before.kind === 'menu' || due?.before.kind === 'entry' || due?.before.kind === 'pin';
   const index = run?.index ?? 0;
   useEffect(() => {
@@ -79,7 +82,15 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
   });
   if (!run) return <Busy />;
   if (due === null)
-    return <Through state={state} run={run} bench={bench} onFinish={() => void visit.act('keyInClosed', {})} />;
+    return (
+      <Through
+        state={state}
+        run={run}
+        bench={bench}
+        isJustDone={worked}
+        onFinish={() => void visit.act('keyInClosed', {})}
+      />
+    );
   const { before } = due;
   const says = spokenOrder(map, run, keying.way === 'code');
   const expected = before.kind === 'menu' ? before.label : (map.codes[0]?.label ?? '');

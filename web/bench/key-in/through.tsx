@@ -1,4 +1,5 @@
 import { findCode, codeTitle, type VisitState } from '@decurio/core';
+import { useEffect } from 'react';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
@@ -10,13 +11,21 @@ interface ThroughProps {
   readonly state: VisitState;
   readonly run: KeyRun;
   readonly bench: BenchView;
+  /** It was come to by the last press of the plan, not by looking at the unit anew. */
+  readonly isJustDone: boolean;
   readonly onFinish: () => void;
 }
 
 /** The plan is through: leave, or say what no key of this display can reach. */
-export function Through({ state, run, bench, onFinish }: ThroughProps) {
+export function Through({ state, run, bench, isJustDone, onFinish }: ThroughProps) {
   const keyed = state.keyedThisRound.length;
   const mayFinish = state.toKey.length === 0;
+  const goesOn = isJustDone && mayFinish && state.stuck.length === 0 && run.plan.unreachable.length === 0;
+  // Nothing is left to be said of it: the press that left the menu led on.
+  useEffect(() => {
+    if (goesOn) onFinish();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, as it is come to
+  }, []);
   useHotkeys({ Space: mayFinish ? onFinish : undefined });
   return (
     <div className={panel['panel']}>
