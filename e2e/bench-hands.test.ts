@@ -147,7 +147,7 @@ describe('what was found', () => {
   it('can be restored as a plan, and key-in begins anew', async () => {
     await page.press('b');
     await page.says('back to what was found');
-    expect((await page.texts('[aria-label="Presses back"] li')).at(-1)).toContain('Leave the menu');
+    expect((await page.texts('[aria-label="Presses back"] li')).at(-1)).toContain('hold set for 1.5 s');
     await page.click('All of it is back, record it');
     await page.saysNot('back to what was found');
     await page.says('7 codes to go');

@@ -63,6 +63,9 @@ const PLACES: readonly (readonly [path: string, words: string])[] = [
   ['/library/displayMap/dunlin-a/compare', 'codes differ'],
   ['/library/displayMap/burdock-digit/try', 'press the display'],
   ['/library/displayMap/tallow-four-key/disputes', 'A display does otherwise?'],
+  ['/library/displayMap/fescue-three-key/edit', 'all of it hangs together'],
+  ['/house', 'Time zone'],
+  ['/signed-in', 'Where you are signed in'],
   ['/practice', 'then leave the menu'],
   ['/practice/limpet-modes', 'then leave the menu'],
   ['/library/rulePack/port-isel', 'Legal values checked by Ines M.'],
@@ -215,4 +218,38 @@ it('where motion is unwelcome the fuse burns all the same, in steps', async () =
   const fuse = await page.find('[data-clock]');
   expect(Number.parseFloat(await fuse.getCssValue('animation-duration'))).toBeGreaterThanOrEqual(5);
   expect(await fuse.getCssValue('animation-timing-function')).toMatch(/^steps\(/);
+});
+
+describe('a dialog', () => {
+  it.each([
+    ['u', 'Take back the last entry'],
+    ['r', 'A part was replaced'],
+    ['h', 'Hold this unit'],
+    ['m', 'How far does the wheel roll'],
+    ['d', 'What does the glass show?'],
+    ['p', 'Hands off the throttle'],
+  ])('opened by %s breaks no rule, and keys typed behind it do nothing there', async (key, words) => {
+    await page.scan('S26-0413');
+    await page.says('Shows something else');
+    const count = /Press (\d+ of \d+)/.exec(await page.text())?.[1];
+    await page.press(key);
+    await page.says(words);
+    expect(await violations()).toEqual([]);
+    await stage.browser.driver.executeScript('document.activeElement.blur()');
+    await page.press(' ', 'h', 't', 'w');
+    expect(await page.findAll('[role="dialog"]')).toHaveLength(1);
+    await (await page.find('[role="dialog"] [aria-label^="Close"]')).click();
+    await page.saysNot(words);
+    expect(/Press (\d+ of \d+)/.exec(await page.text())?.[1]).toBe(count);
+  });
+});
+
+it('the order to press stands in one live region, so that it is said once', async () => {
+  await page.scan('S26-0413');
+  await page.says('Shows something else');
+  const [order] = await page.texts('main h2');
+  const regions: string[] = await stage.browser.driver.executeScript(
+    "return [...document.querySelectorAll('main [aria-live=polite], main [role=status]')].map((e) => e.textContent)",
+  );
+  expect(regions.filter((text) => text.includes(order ?? 'no order'))).toHaveLength(1);
 });

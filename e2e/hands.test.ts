@@ -252,3 +252,38 @@ describe('what of a delivery is shown', () => {
     await page.press('c');
   });
 });
+
+describe('another release of the house', () => {
+  it('is told, and taken on the way to the next place', async () => {
+    const { driver } = stage.browser;
+    const { identifier } = (await driver.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+      source: `
+        const own = window.fetch;
+        window.fetch = (...asked) => String(asked[0]).endsWith('/index.html')
+          ? Promise.resolve(new Response('<script type="module" src="/assets/index-next.js"></script>'))
+          : own(...asked);
+      `,
+    })) as unknown as { identifier: string };
+    await driver.get(`${stage.address}/line`);
+    await page.says('New release: load it');
+    await driver.executeScript('window.isOldPage = true');
+    await driver.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier });
+    await page.click('Orders');
+    await page.says('What was promised');
+    await driver.wait(
+      async () => (await driver.executeScript('return window.isOldPage ?? false')) === false,
+      15_000,
+      'the old page is still there',
+    );
+    await page.says('What was promised');
+    await page.saysNot('New release');
+  });
+
+  it('comes in files whose name tells what is in them: they are asked for once', async () => {
+    const html = await (await fetch(`${stage.address}/line`)).text();
+    const [script = ''] = /\/assets\/index-[^"]+\.js/.exec(html) ?? [];
+    const answer = await fetch(stage.address + script);
+    expect([answer.status, answer.headers.get('cache-control')]).toEqual([200, 'public, max-age=31536000, immutable']);
+    expect((await fetch(`${stage.address}/line`)).headers.get('cache-control')).toBe('no-cache');
+  });
+});

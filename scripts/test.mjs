@@ -1,7 +1,6 @@
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
-import { ensureBuilt } from './lib/build.mjs';
+import { isAbsolute, join } from 'node:path';
 import { ROOT, STATE } from './lib/paths.mjs';
 import { ensureModules, ensureNode, ensurePrograms } from './lib/prerequisites.mjs';
 import { say } from './lib/say.mjs';
@@ -18,11 +17,12 @@ await checks({
   Lint: ['eslint', '.', '--max-warnings', '0'],
   Format: ['prettier', '--check', '.'],
 });
-suite('Unit', 'unit');
-suite('Server against MariaDB', 'server');
-say('\n== Build');
-ensureBuilt();
-suite('Browser', 'browser');
+// Computation, the database and the build wait for different things.
+const [unit, server] = await Promise.all([suite('unit'), suite('server'), build()]);
+tell('Unit', unit);
+tell('Server against MariaDB', server);
+say('\n== Browser');
+tell('', await suite('browser', 'inherit'));
 
 say(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);
@@ -32,7 +32,7 @@ process.exit(failed === 0 ? 0 : 1);
 async function checks(commands) {
   await Promise.all(
     Object.entries(commands).map(async ([title, command]) => {
-      const { status, output } = await runQuietly(command);
+      const { status, output } = await run(command);
       say(`\n== ${title}\n${output}`);
       if (status === 0) passed++;
       else failed++;
@@ -40,25 +40,35 @@ async function checks(commands) {
   );
 }
 
+/** @typedef {{ passed: number, failed: number, output: string }} Outcome */
+
 /** A project of tests; a run that ends badly without a failed test counts as one.
- * @param {string} title @param {string} project */
-function suite(title, project) {
-  say(`\n== ${title}`);
+ * @param {string} project @param {'pipe' | 'inherit'} [out] @returns {Promise<Outcome>} */
+async function suite(project, out = 'pipe') {
   const report = join(STATE, `${project}.json`);
   mkdirSync(STATE, { recursive: true });
   rmSync(report, { force: true });
-  const status = run([
-    'vitest',
-    'run',
-    '--project',
-    project,
-    '--reporter=default',
-    '--reporter=json',
-    `--outputFile.json=${report}`,
-  ]);
+  const { status, output } = await run(
+    ['vitest', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
+    out,
+  );
   const counts = readReport(report);
-  passed += counts.passed;
-  failed += counts.failed > 0 || status === 0 ? counts.failed : 1;
+  return { ...counts, failed: counts.failed > 0 || status === 0 ? counts.failed : 1, output };
+}
+
+/** The app as it is served, for the browser; what it says only where it fails. */
+async function build() {
+  const { status, output } = await run([process.execPath, join(ROOT, 'scripts/build.mjs')], 'pipe');
+  if (status === 0) return;
+  say(`\n== Build\n${output}`);
+  process.exit(1);
+}
+
+/** @param {string} title @param {Outcome} outcome */
+function tell(title, outcome) {
+  if (title !== '') say(`\n== ${title}\n${outcome.output}`);
+  passed += outcome.passed;
+  failed += outcome.failed;
 }
 
 /** @param {string} path */
@@ -74,20 +84,15 @@ function readReport(path) {
   }
 }
 
-/** @param {string[]} command */
-function run(command) {
-  return (
-    spawnSync('npx', ['--no-install', ...command], { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'] }).status ?? 1
-  );
-}
-
-/** @param {string[]} command @returns {Promise<{ status: number, output: string }>} */
-function runQuietly(command) {
-  const child = spawn('npx', ['--no-install', ...command], { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+/** A command of the installed packages, or a program by its whole path; what it says is kept or passed on.
+ * @param {string[]} command @param {'pipe' | 'inherit'} [out] @returns {Promise<{ status: number, output: string }>} */
+function run(command, out = 'pipe') {
+  const [program = '', ...args] = isAbsolute(command[0] ?? '') ? command : ['npx', '--no-install', ...command];
+  const child = spawn(program, args, { cwd: ROOT, stdio: ['ignore', out, out] });
   let output = '';
   const hear = (/** @type {Buffer} */ chunk) => (output += chunk.toString());
-  child.stdout.on('data', hear);
-  child.stderr.on('data', hear);
+  child.stdout?.on('data', hear);
+  child.stderr?.on('data', hear);
   return new Promise((resolve) =>
     child.once('close', (status) => resolve({ status: status ?? 1, output: output.trimEnd() })),
   );

@@ -7,7 +7,7 @@ import classes from './panel.module.css';
 
 /** A unit nobody has begun: the visit opens with one key. */
 export function BeginVisit({ bench, visit }: { readonly bench: BenchView; readonly visit: Visit }) {
-  useHotkeys({ Space: () => void visit.begin() });
+  useHotkeys({ Space: visit.isBeginning ? undefined : () => void visit.begin() });
   return (
     <div className={classes['panel']}>
       <p className="cap">On the stand</p>
@@ -26,7 +26,7 @@ export function BeginVisit({ bench, visit }: { readonly bench: BenchView; readon
         ))}
       </ul>
       <div className={classes['acts']}>
-        <ActButton look="main" hotkey="Space" onAct={() => void visit.begin()}>
+        <ActButton look="main" hotkey="Space" busy={visit.isBeginning} onAct={() => void visit.begin()}>
           Begin with check in
         </ActButton>
       </div>

@@ -27,6 +27,8 @@ export interface Visit {
   /** Writes an entry. Settles with null once it is kept here, or, where the next step needs the server's answer, taken there. */
   readonly act: <K extends WrittenKind>(kind: K, data: EvidenceData[K]) => Promise<ApiProblem | null>;
   readonly begin: () => Promise<void>;
+  /** The server is asked to open it. */
+  readonly isBeginning: boolean;
   /** Why the newest entry cannot follow, or was not taken. */
   readonly problem: ApiProblem | null;
   /** Entries of this visit that the server refused, oldest first; kept until somebody looked. */
@@ -141,6 +143,7 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
     state,
     act,
     begin,
+    isBeginning: opening.isLoading,
     problem: opening.isLoading ? null : problem,
     refused,
     sendAgain: () => visitId !== null && dispatch(outbox.actions.sentAgain({ visitId, fromSeq: deeds.length + 1 })),

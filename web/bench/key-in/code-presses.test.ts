@@ -12,13 +12,14 @@ describe('a code at once', () => {
   const all: CodePresses[] = [];
   for (let from = 0; from < plan.steps.length; from = all.at(-1)!.to + 1) all.push(codePresses(tallow, plan, from));
 
-  it('covers every press once, code by code, and ends with leaving the menu', () => {
-    expect(all.map(({ title }) => title)).toEqual(['L1.1, units', 'L4.1, speed cap', 'Leave the menu']);
+  it('covers every press once, code by code, and leaves the menu with the last', () => {
+    expect(all.map(({ title }) => title)).toEqual(['L1.1, units', 'L4.1, speed cap']);
     expect(all.at(-1)?.to).toBe(plan.steps.length - 1);
   });
 
   it('takes presses alike together, and says what the glass shows at the end', () => {
-    expect(all[1]?.orders.at(-1)).toMatch(/^Press .+ 3 times$/);
+    expect(all[1]?.orders.at(-2)).toMatch(/^Press .+ 3 times$/);
+    expect(all[1]?.orders.at(-1)).toMatch(/^Hold .+ for 1\.5 s$/);
     expect(all[1]?.orders.every((order) => !order.includes('more times'))).toBe(true);
     expect(all[1]?.ends).toContain('27');
   });

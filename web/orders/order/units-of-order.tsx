@@ -82,7 +82,7 @@ export function UnitsOfOrder({ view, isLead, onDone }: UnitsOfOrderProps) {
                 {isLead && (
                   <td>
                     <ActButton onAct={() => setOtherwise(unit)}>
-                      Set <span className="hidden-words">{unit.serial}</span> otherwise
+                      Set otherwise <span className="hidden-words">{unit.serial}</span>
                     </ActButton>
                   </td>
                 )}
