@@ -17,12 +17,14 @@ await checks({
   Lint: ['eslint', '.', '--max-warnings', '0'],
   Format: ['prettier', '--check', '.'],
 });
-// Computation, the database and the build wait for different things.
-const [unit, server] = await Promise.all([suite('unit'), suite('server'), build()]);
-tell('Unit', unit);
-tell('Server against MariaDB', server);
+say('\n== Unit');
+count(await suite('unit'));
+say('\n== Server against MariaDB');
+const building = build();
+count(await suite('server'));
+await building;
 say('\n== Browser');
-tell('', await suite('browser', 'inherit'));
+count(await suite('browser'));
 
 say(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);
@@ -40,35 +42,32 @@ async function checks(commands) {
   );
 }
 
-/** @typedef {{ passed: number, failed: number, output: string }} Outcome */
-
 /** A project of tests; a run that ends badly without a failed test counts as one.
- * @param {string} project @param {'pipe' | 'inherit'} [out] @returns {Promise<Outcome>} */
-async function suite(project, out = 'pipe') {
+ * @param {string} project */
+async function suite(project) {
   const report = join(STATE, `${project}.json`);
   mkdirSync(STATE, { recursive: true });
   rmSync(report, { force: true });
-  const { status, output } = await run(
+  const { status } = await run(
     ['vitest', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
-    out,
+    'inherit',
   );
   const counts = readReport(report);
-  return { ...counts, failed: counts.failed > 0 || status === 0 ? counts.failed : 1, output };
+  return { ...counts, failed: counts.failed > 0 || status === 0 ? counts.failed : 1 };
 }
 
-/** The app as it is served, for the browser; what it says only where it fails. */
+/** The app as it is served to the browser, made while the database is waited for; what it says only where it fails. */
 async function build() {
-  const { status, output } = await run([process.execPath, join(ROOT, 'scripts/build.mjs')], 'pipe');
+  const { status, output } = await run([process.execPath, join(ROOT, 'scripts/build.mjs')]);
   if (status === 0) return;
   say(`\n== Build\n${output}`);
   process.exit(1);
 }
 
-/** @param {string} title @param {Outcome} outcome */
-function tell(title, outcome) {
-  if (title !== '') say(`\n== ${title}\n${outcome.output}`);
-  passed += outcome.passed;
-  failed += outcome.failed;
+/** @param {{ passed: number, failed: number }} counts */
+function count(counts) {
+  passed += counts.passed;
+  failed += counts.failed;
 }
 
 /** @param {string} path */

@@ -8,14 +8,19 @@ const names = strictly({
   serialFrom: orNull(text(40)),
   serialTo: orNull(text(40)),
   packs: array(text(60)).max(500, 'At most five hundred packs.').required(),
-}).test('names', 'Say which units it names: a type, a display, serials or packs.', (all: object | null) => {
-  const { types, maps, packs, serialFrom, serialTo } = (all ?? {}) as Partial<FleetNotice['names']>;
-  return (
-    [types, maps, packs].some((list) => Array.isArray(list) && list.length > 0) ||
-    typeof serialFrom === 'string' ||
-    typeof serialTo === 'string'
-  );
-});
+  firmware: array(text(40)).max(60, 'At most sixty.').optional(),
+}).test(
+  'names',
+  'Say which units it names: a type, a display, its firmware, serials or packs.',
+  (all: object | null) => {
+    const { types, maps, packs, firmware, serialFrom, serialTo } = (all ?? {}) as Partial<FleetNotice['names']>;
+    return (
+      [types, maps, packs, firmware].some((list) => Array.isArray(list) && list.length > 0) ||
+      typeof serialFrom === 'string' ||
+      typeof serialTo === 'string'
+    );
+  },
+);
 
 /** `decurio-notice/1`. */
 export const noticeSchema = strictly({

@@ -111,7 +111,7 @@ export function benchTermsFor({
   checkList,
 }: BenchInputs): BenchTerms {
   const asFound = samplingOf(choices.readAsFound, batch);
-  const checks = checksFor(checkList?.list ?? null, type, asFound.reads === 'all');
+  const checks = checksFor(checkList?.list ?? null, type, asFound.reads === 'all', map.confirmed?.firmware ?? null);
   return {
     asFound,
     ...(checks.length > 0 ? { checks } : {}),

@@ -114,3 +114,31 @@ describe('checking before delivery', () => {
     expect(says).toContain('Pack number (pack-S1); Brake feel; Stem (5 Nm, tool wrench 3); Tyres (2.5 bar)');
   });
 });
+
+describe('the firmware that a display shows', () => {
+  const asked = checksFor(null, { ...type, numbers: ['firmware'] }, true, '2.3');
+  const opened: Act = ['opened', { ...benchOpening, bench: { ...benchOpening.bench!, checks: asked } }];
+  const noted = (text: string): Act => ['checkMade', { ...goodCheck(asked[0]!, 'S1'), text }];
+
+  it('is noted at check in, and goes on where the map was held against it', () => {
+    expect(asked[0]?.asks).toEqual({ kind: 'number', of: 'firmware', known: ['2.3'] });
+    expect(stateAfter([opened, noted(' 2.3 ')]).held).toBeNull();
+  });
+
+  it('holds the unit where nobody here has seen it, and stands once a lead has let it pass', () => {
+    const held = stateAfter([opened, noted('2.9')]);
+    expect(held.held?.words).toContain('2.9: the map of this display was held against 2.3');
+    const released = stateAfter([
+      opened,
+      noted('2.9'),
+      ['released', { words: 'map held against this unit', decision: { way: 'goOn' } }, INES],
+    ]);
+    expect(released.held).toBeNull();
+    expect(checksLeft(released, 'checkIn')).toEqual([]);
+  });
+
+  it('may be any where the map was held against none that has a number', () => {
+    const [check] = checksFor(null, { ...type, numbers: ['firmware'] }, true, 'not shown');
+    expect(check?.asks).toEqual({ kind: 'number', of: 'firmware' });
+  });
+});

@@ -17,6 +17,8 @@ export interface FleetNotice {
     readonly serialTo: string | null;
     /** Numbers of packs, as they were scanned. */
     readonly packs: readonly string[];
+    /** Firmware of displays, as it was noted; left out for any. */
+    readonly firmware?: readonly string[];
   };
   /** It holds nothing any more. */
   readonly isOver: boolean;
@@ -28,6 +30,8 @@ export interface NoticedUnit {
   readonly mapId: string;
   /** As scanned; null where nobody has. */
   readonly packNumber: string | null;
+  /** As noted; null where nobody has. */
+  readonly firmware: string | null;
 }
 
 /** Digits count as numbers: S26-0099 comes before S26-0100, and before S26-1000. */
@@ -37,20 +41,25 @@ const inOrder = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
  * Whether a notice names a unit. One that gives nothing at all names none.
  * @example
  * const names = { types: [], maps: [], serialFrom: 'S26-0099', serialTo: 'S26-0120', packs: [] };
- * const of = (serial: string) => isNamed({ names, isOver: false }, { serial, typeId: 'a', mapId: 'b', packNumber: null });
+ * const of = (serial: string) => isNamed({ names, isOver: false }, { serial, typeId: 'a', mapId: 'b', packNumber: null, firmware: null });
  * [of('S26-0100'), of('S26-0121'), of('s26-0099')]; // [true, false, true]
  */
 export function isNamed({ names, isOver }: Pick<FleetNotice, 'names' | 'isOver'>, unit: NoticedUnit): boolean {
   const { types, maps, serialFrom, serialTo, packs } = names;
-  const asksNothing = types.length + maps.length + packs.length === 0 && serialFrom === null && serialTo === null;
+  const firmware = names.firmware ?? [];
+  const asksNothing =
+    types.length + maps.length + packs.length + firmware.length === 0 && serialFrom === null && serialTo === null;
   if (isOver || asksNothing) return false;
-  const { packNumber } = unit;
   return (
     (types.length === 0 || types.includes(unit.typeId)) &&
     (maps.length === 0 || maps.includes(unit.mapId)) &&
     (serialFrom === null || inOrder.compare(unit.serial, serialFrom) >= 0) &&
     (serialTo === null || inOrder.compare(unit.serial, serialTo) <= 0) &&
-    (packs.length === 0 ||
-      (packNumber !== null && packs.some((pack) => inOrder.compare(pack.trim(), packNumber.trim()) === 0)))
+    isAmong(packs, unit.packNumber) &&
+    isAmong(firmware, unit.firmware)
   );
 }
+
+/** Whether something noted is one of a list; an empty list asks nothing. */
+const isAmong = (list: readonly string[], noted: string | null): boolean =>
+  list.length === 0 || (noted !== null && list.some((each) => inOrder.compare(each.trim(), noted.trim()) === 0));

@@ -6,7 +6,7 @@ export const goodCheck = ({ id, asks }: VisitCheck, serial: string): EvidenceDat
   check: id,
   outcome: 'good',
   figure: asks.kind === 'figure' ? (asks.from ?? asks.to ?? 3) : null,
-  text: asks.kind === 'number' ? `${asks.of}-${serial}` : '',
+  text: asks.kind === 'number' ? (asks.known?.[0] ?? `${asks.of}-${serial}`) : '',
   tool: asks.kind === 'figure' && asks.withTool ? 'wrench 3' : '',
   words: '',
 });

@@ -149,7 +149,7 @@ async function makeChecks(step, serial, state, act) {
       check: id,
       outcome: 'good',
       figure: asks.kind === 'figure' ? (asks.from ?? asks.to ?? 3) : null,
-      text: asks.kind === 'number' ? `${asks.of.charAt(0).toUpperCase()}-${serial}` : '',
+      text: asks.kind === 'number' ? (asks.known?.[0] ?? `${asks.of.charAt(0).toUpperCase()}-${serial}`) : '',
       tool: asks.kind === 'figure' && asks.withTool ? 'wrench 3' : '',
       words: '',
     });

@@ -118,7 +118,7 @@ describe('a notice', () => {
 
   it('that names nothing is refused', async () => {
     expect(errorOf(await keep(notice('f', {}))).fields).toMatchObject({
-      names: 'Say which units it names: a type, a display, serials or packs.',
+      names: 'Say which units it names: a type, a display, its firmware, serials or packs.',
     });
   });
 });

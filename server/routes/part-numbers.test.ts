@@ -33,9 +33,9 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 /** Scans the pack of a unit as this number. */
-async function scan(bench: Bench, text: string): Promise<EntryTaken> {
-  const check = checksLeft(bench.state, 'checkIn').find(({ id }) => id === 'number-pack');
-  if (!check) throw new Error('no pack is asked for');
+async function scan(bench: Bench, text: string, of = 'pack'): Promise<EntryTaken> {
+  const check = checksLeft(bench.state, 'checkIn').find(({ id }) => id === `number-${of}`);
+  if (!check) throw new Error(`no ${of} is asked for`);
   const answer = await bench.send(bench.draft('checkMade', { ...goodCheck(check, ''), text }));
   bench.keep(answer);
   return answer.json<EntryTaken>();
@@ -73,5 +73,48 @@ describe('the number of a pack', () => {
       text: '',
     });
     expect((await scan(second!, 'P-5000')).followed).toEqual([]);
+  });
+});
+
+describe('the firmware of a display', () => {
+  beforeAll(async () => {
+    const samphire = JSON.parse(demoFile('types/samphire-26.json')) as object;
+    await ines.post('/api/library', {
+      kind: 'vehicleType',
+      document: { ...samphire, numbers: ['firmware'], checkList: null },
+    });
+  });
+  const opened = async (serials: readonly string[], order: string) => {
+    const { units } = await takeOrder(teo, orderFile(serials, order));
+    return Promise.all(units.map(({ id }) => new Bench(teo, id).open()));
+  };
+
+  it('is the same on many units; one that its map was not held against holds the unit', async () => {
+    const [first, second, third] = await opened(['N26-0011', 'N26-0012', 'N26-0013'], '8811');
+    expect((await scan(first!, 'C 2.4', 'firmware')).followed).toEqual([]);
+    expect((await scan(second!, 'c 2.4', 'firmware')).followed).toEqual([]);
+    expect([first!.state.held, second!.state.held]).toEqual([null, null]);
+    await scan(third!, 'C 3.0', 'firmware');
+    expect(third!.state.held?.words).toContain('held against C 2.4');
+  });
+
+  it('may be named by a notice', async () => {
+    await ines.post('/api/library', {
+      kind: 'notice',
+      document: {
+        format: 'decurio-notice/1',
+        id: 'firmware-c24',
+        name: 'C 2.4 forgets its cap',
+        says: 'The cap is lost when the pack sinks.',
+        cure: 'Update it.',
+        source: 'letter 12',
+        names: { types: [], maps: [], serialFrom: null, serialTo: null, packs: [], firmware: ['C 2.4'] },
+        isOver: false,
+      },
+    });
+    const [bench] = await opened(['N26-0014'], '8812');
+    expect(bench!.state.held).toBeNull();
+    await scan(bench!, 'C 2.4', 'firmware');
+    expect(bench!.state.held).toMatchObject({ reason: 'notice', words: expect.stringContaining('forgets its cap') });
   });
 });

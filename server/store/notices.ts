@@ -12,11 +12,12 @@ export async function unseenNotices(
 ): Promise<readonly LibraryEntry<'notice'>[]> {
   const all = await newestDocuments(manager, 'notice');
   if (all.length === 0) return [];
-  const [pack] = await manager.query<{ number: string }[]>(
-    "SELECT number FROM part_number WHERE unitId = ? AND part = 'pack'",
+  const noted = await manager.query<{ part: string; number: string }[]>(
+    "SELECT part, number FROM part_number WHERE unitId = ? AND part IN ('pack', 'firmware')",
     [unit.id],
   );
-  const named: NoticedUnit = { ...unit, packNumber: pack?.number ?? null };
+  const numberOf = (part: string) => noted.find((each) => each.part === part)?.number ?? null;
+  const named: NoticedUnit = { ...unit, packNumber: numberOf('pack'), firmware: numberOf('firmware') };
   return all.filter(
     ({ id, version, document }) =>
       isNamed(document, named) && !notices.some((seen) => seen.id === id && seen.version === version),

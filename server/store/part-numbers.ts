@@ -1,4 +1,4 @@
-import type { EntryOf, EvidenceData, NumberOf, VisitState } from '@decurio/core';
+import { isOfOnePart, type EntryOf, type EvidenceData, type NumberOf, type VisitState } from '@decurio/core';
 import type { EntityManager } from 'typeorm';
 import { foldAccepted } from './visit-columns.js';
 import { readEvidence } from './visits.js';
@@ -23,6 +23,7 @@ export async function clashOf(
     'INSERT INTO part_number (unitId, part, number, at) VALUES (?, ?, ?, UTC_TIMESTAMP(3)) ON DUPLICATE KEY UPDATE number = VALUES(number), at = VALUES(at)',
     [unitId, of, number],
   );
+  if (!isOfOnePart(of)) return null;
   const [other] = await manager.query<{ serial: string }[]>(
     "SELECT u.serial FROM part_number p JOIN unit u ON u.id = p.unitId WHERE p.part = ? AND p.number = ? AND p.unitId <> ? AND u.status <> 'withdrawn' ORDER BY p.at DESC LIMIT 1 FOR UPDATE",
     [of, number, unitId],

@@ -35,9 +35,18 @@ const isOutside = (asks: VisitAsks, figure: number | null): boolean =>
   figure !== null &&
   ((asks.from !== null && figure < asks.from) || (asks.to !== null && figure > asks.to));
 
-/** A check that holds the unit: not good, or a figure outside its range. */
-export const isBad = ({ asks }: VisitCheck, { outcome, figure }: Pick<Made, 'outcome' | 'figure'>): boolean =>
-  outcome === 'notGood' || isOutside(asks, figure);
+/** Whether something is noted that nobody here has seen, such as a firmware. */
+const isUnknown = (asks: VisitAsks, text: string): boolean =>
+  asks.kind === 'number' &&
+  asks.known !== undefined &&
+  text.trim() !== '' &&
+  !asks.known.some((each) => each.trim().toLowerCase() === text.trim().toLowerCase());
+
+/** A check that holds the unit: not good, a figure outside its range, or what nobody here has seen. */
+export const isBad = (
+  { asks }: VisitCheck,
+  { outcome, figure, text }: Pick<Made, 'outcome' | 'figure' | 'text'>,
+): boolean => outcome === 'notGood' || isOutside(asks, figure) || (outcome === 'good' && isUnknown(asks, text));
 
 /** A figure so far beyond its range is a slip of the hand, not of the vehicle. */
 const FAR_BEYOND = 3;
@@ -68,7 +77,9 @@ function unsound({ asks }: VisitCheck, { outcome, figure, tool, text, words }: M
   return asks.withTool && tool.trim() === '' ? refusal('toolMissing') : null;
 }
 
-function badWords(check: VisitCheck, { figure, words }: Made): string {
+function badWords(check: VisitCheck, { figure, text, words }: Made): string {
+  if (check.asks.kind === 'number' && isUnknown(check.asks, text))
+    return `${check.title} ${text.trim()}: the map of this display was held against ${check.asks.known?.join(', ')}, and nobody here has seen this one. Codes may mean something else. A lead decides: hold the map against this unit, or send it back.`;
   const read = isOutside(check.asks, figure) && check.asks.kind === 'figure';
   const says = read ? `${figure} ${check.asks.unit}, and ${askedRange(check.asks)} is asked` : '';
   return [
@@ -84,7 +95,8 @@ export const withoutBad = (state: VisitState): VisitState['checks'] =>
   Object.fromEntries(
     Object.entries(state.checks).filter(([id, made]) => {
       const check = state.opened.bench?.checks?.find((each) => each.id === id);
-      return !check || !isBad(check, made);
+      // What a lead let pass although nobody had seen it stands: asked again it would only be held again.
+      return !check || !isBad(check, made) || isUnknown(check.asks, made.text);
     }),
   );
 

@@ -43,7 +43,12 @@ export type VisitAsks =
       /** By a tool whose number is noted. */
       readonly withTool: boolean;
     }
-  | { readonly kind: 'number'; readonly of: NumberOf };
+  | {
+      readonly kind: 'number';
+      readonly of: NumberOf;
+      /** Another one holds the unit: nobody here has seen it. Left out where any will do. */
+      readonly known?: readonly string[];
+    };
 
 export interface VisitCheck extends Pick<Check, 'id' | 'title' | 'how' | 'step'> {
   readonly asks: VisitAsks;
@@ -52,20 +57,37 @@ export interface VisitCheck extends Pick<Check, 'id' | 'title' | 'how' | 'step'>
 /**
  * The checks of one unit, in order: the numbers that its type has scanned, then its list.
  * @param isFull whether this unit of its batch is read in full: it is then checked in full too
+ * @param firmware that the display's map was held against; null where nobody noted one
  */
-export function checksFor(list: CheckList | null, type: VehicleType, isFull: boolean): readonly VisitCheck[] {
+export function checksFor(
+  list: CheckList | null,
+  type: VehicleType,
+  isFull: boolean,
+  firmware: string | null = null,
+): readonly VisitCheck[] {
   return [
-    ...type.numbers.map((of): VisitCheck => ({
-      id: `number-${of}`,
-      title: `${NUMBERS[of]} number`,
-      how: `Scan the number of the ${NUMBERS[of].toLowerCase()}, or type it as it stands there.`,
-      step: 'checkIn',
-      asks: { kind: 'number', of },
-    })),
+    ...type.numbers.map((of) => numberCheck(of, firmware)),
     ...(list?.checks ?? [])
       .filter((check) => isFull || check.of === 'every')
       .map(({ id, title, how, step, asks }) => ({ id, title, how, step, asks: asksOf(asks, type) })),
   ];
+}
+
+function numberCheck(of: NumberOf, firmware: string | null): VisitCheck {
+  const asked = { id: `number-${of}`, step: 'checkIn' } as const;
+  if (of === 'firmware')
+    return {
+      ...asked,
+      title: NUMBERS.firmware,
+      how: 'Type the firmware as the display shows it, mostly for a moment at power-up.',
+      asks: { kind: 'number', of, ...(firmware !== null && /\d/.test(firmware) ? { known: [firmware] } : {}) },
+    };
+  return {
+    ...asked,
+    title: `${NUMBERS[of]} number`,
+    how: `Scan the number of the ${NUMBERS[of].toLowerCase()}, or type it as it stands there.`,
+    asks: { kind: 'number', of },
+  };
 }
 
 function asksOf(asks: CheckAsks, { tyre }: VehicleType): VisitAsks {

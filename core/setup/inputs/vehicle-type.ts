@@ -50,7 +50,7 @@ export interface SeenCertificate extends CertificateAsked {
   readonly paper: string;
 }
 
-/** Numbers that stand on a vehicle and its parts. */
+/** Numbers that stand on a vehicle and its parts, and the firmware that its display shows. */
 export const NUMBERS = {
   frame: 'Frame',
   motor: 'Motor',
@@ -58,8 +58,11 @@ export const NUMBERS = {
   pack: 'Pack',
   charger: 'Charger',
   key: 'Key',
+  firmware: 'Firmware',
 } as const;
 export type NumberOf = keyof typeof NUMBERS;
+/** A part has a number to itself; the same firmware runs on many units. */
+export const isOfOnePart = (of: NumberOf): boolean => of !== 'firmware';
 
 /** A code's value under which the type was approved, where that is not what the display is delivered with. */
 export interface ApprovedValue {

@@ -77,6 +77,12 @@ export function NoticeForm({ start, isNew }: { readonly start: FleetNotice; read
             onChange={(lines) => form.setFieldValue('names.packs', lines as never)}
             most={60}
           />
+          <LinesField
+            label="Firmware of the display, one a line"
+            value={names.firmware ?? []}
+            onChange={(lines) => form.setFieldValue('names.firmware', lines as never)}
+            most={40}
+          />
         </section>
         <YesNoField form={form} path="isOver" label="Over: it holds nothing any more" />
         <FormFoot

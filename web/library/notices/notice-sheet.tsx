@@ -5,13 +5,14 @@ import { DocumentActs } from '../document-acts.js';
 import { Facts } from '../facts.js';
 
 /** Which units a notice names, in words. */
-export function namedWords({ types, maps, serialFrom, serialTo, packs }: FleetNotice['names']): string {
+export function namedWords({ types, maps, serialFrom, serialTo, packs, firmware = [] }: FleetNotice['names']): string {
   return [
     types.length > 0 ? `types ${types.join(', ')}` : '',
     maps.length > 0 ? `displays ${maps.join(', ')}` : '',
     serialFrom !== null ? `serials from ${serialFrom}` : '',
     serialTo !== null ? `serials to ${serialTo}` : '',
     packs.length > 0 ? `packs ${packs.join(', ')}` : '',
+    firmware.length > 0 ? `firmware ${firmware.join(', ')}` : '',
   ]
     .filter((part) => part !== '')
     .join('; and ');
