@@ -2,7 +2,7 @@ import { defineConfig } from 'vitest/config';
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
 /** Files that wait for real time the longest, longest first. */
-const LONG = ['stand-in', 'every-screen', 'hands', 'displays', 'survival', 'order-to-seal'];
+const LONG = ['stand-in', 'every-screen', 'bench-screens', 'hands', 'displays', 'survival', 'order-to-seal'];
 
 /** Begins with what takes longest, so that no file is left alone at the end. */
 class LongestFirst extends BaseSequencer {
@@ -63,8 +63,8 @@ export default defineConfig({
           ],
           globalSetup: ['e2e/support/with-demo.ts'],
           fileParallelism: true,
-          // Holds, menus that close and power cycles are waited for in real time: more browsers than processors fill the gaps.
-          maxWorkers: 4,
+          // Holds, menus that close and power cycles are waited for in real time: a third browser fills the gaps.
+          maxWorkers: 3,
           hookTimeout: 60_000,
           testTimeout: 60_000,
           expect: { poll: { timeout: 15_000 } },

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import type { WebDriver } from 'selenium-webdriver';
+import type { Browser } from '../../scripts/lib/browser.mjs';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -30,7 +31,7 @@ const FINGER = { bench: 43, elsewhere: 24 };
  * What does not fit on the page at its size, in words: sideways scrolling, a button whose words are cut off, one too
  * small for a finger, one that something else lies over.
  */
-export function misfitsOn(driver: WebDriver): Promise<string[]> {
+function misfitsOn(driver: WebDriver): Promise<string[]> {
   return driver.executeScript(
     `
     const finger = arguments[0];
@@ -62,4 +63,28 @@ export function misfitsOn(driver: WebDriver): Promise<string[]> {
   `,
     FINGER,
   );
+}
+
+const SETTLES_MS = 1_500;
+
+/** A bench, a tablet, a phone, and a screen enlarged fourfold. */
+const SIZES: readonly (readonly [width: number, height: number])[] = [
+  [1280, 800],
+  [1024, 768],
+  [390, 844],
+  [320, 640],
+];
+
+/** The same at each size, the narrowest left out where it is not meant; the window is as before then. */
+export async function misfitsAtSizes({ driver, setViewport }: Browser, least = 320): Promise<string[]> {
+  const found: string[] = [];
+  for (const [width, height] of SIZES.filter(([each]) => each >= least)) {
+    await setViewport(width, height);
+    // A plot takes its new size a frame or two later.
+    let now: string[] = [];
+    await driver.wait(async () => (now = await misfitsOn(driver)).length === 0, SETTLES_MS).catch(() => undefined);
+    found.push(...now.map((each) => `${width} px: ${each}`));
+  }
+  await setViewport(1280, 800);
+  return found;
 }

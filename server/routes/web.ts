@@ -8,6 +8,8 @@ export async function serveWeb(app: FastifyInstance, root: string): Promise<void
     root,
     serve: false,
     preCompressed: true,
+    // Its own would take the place of ours.
+    cacheControl: false,
     setHeaders: (reply, path) => {
       reply.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache');
     },

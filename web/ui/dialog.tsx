@@ -31,6 +31,8 @@ export function Dialog({ title, onClose, children, size = 'md', mustBeAnswered =
       withCloseButton={!mustBeAnswered}
       closeOnEscape={!mustBeAnswered}
       closeOnClickOutside={!mustBeAnswered}
+      // A head of its own is no banner of the page.
+      attributes={{ header: { role: 'none' } }}
       closeButtonProps={{ 'aria-label': `Close: ${title}` }}
     >
       {children}

@@ -134,10 +134,10 @@ function OneCheck({ check, visit, tool: toolBefore, onLooked }: OneCheckProps) {
   const say = async (outcome: Made['outcome']) => {
     setBusy(true);
     const problem = await visit.act('checkMade', made(outcome));
+    setBusy(false);
     if (problem) return;
     draft.forget();
     if (outcome === 'good' && check.asks.kind === 'look') onLooked();
-    setBusy(false);
   };
   const good = () => void say('good');
   const isPlain = asks.kind === 'look' && !isWrong;
