@@ -119,7 +119,9 @@ describe('a technician with a new order', () => {
 
   it('prints the certificate and exports the record, which proves itself', async () => {
     await bench.click('Certificate (PDF)');
-    expect((await downloaded('S26-0501-certificate.pdf')).subarray(0, 5).toString()).toBe('%PDF-');
+    const certificate = (await downloaded('S26-0501-certificate.pdf')).toString('latin1');
+    expect(certificate.slice(0, 5)).toBe('%PDF-');
+    expect(certificate.match(/\/Type \/Page\b/g)).toHaveLength(1);
     await bench.click('Record (JSON)');
     const record = JSON.parse((await downloaded('S26-0501-record.json')).toString()) as unknown;
     expect(checkRecord(record)).toMatchObject({ ok: true });

@@ -226,10 +226,15 @@ async function says(words) {
 
 /** @param {...string} keys */
 async function press(...keys) {
-  await browser.driver
-    .actions()
-    .sendKeys(...keys)
-    .perform();
+  for (const key of keys) {
+    // A key rests for a moment after it acted.
+    await browser.driver.wait(
+      async () => (await browser.driver.findElements(By.css('[data-keys-rest]'))).length === 0,
+      PATIENCE_MS,
+      'the keys never rested',
+    );
+    await browser.driver.actions().sendKeys(key).perform();
+  }
 }
 
 /** @param {string} serial @param {string} words */

@@ -1,10 +1,12 @@
 import QRCode from 'qrcode';
 import {
   askedBeside,
+  dayIn,
   foldVisit,
   mapTitle,
   stepsLeftOut,
   stepTitle,
+  timeIn,
   trueSpeedSays,
   visitRemarks,
   type DisplayMap,
@@ -103,12 +105,12 @@ function checkInLine(data: EvidenceData['checkedIn']): string {
 const SQUARE = 78;
 
 const COLUMNS: readonly Column[] = [
-  { title: 'Code', role: 'codeStrong', x: 0, width: 44 },
-  { title: 'Sets', role: 'text', x: 46, width: 98 },
-  { title: 'Must show', role: 'code', x: 146, width: 52 },
-  { title: 'Read back', role: 'codeStrong', x: 200, width: 52 },
-  { title: 'Which means', role: 'text', x: 254, width: 98 },
-  { title: 'Why', role: 'text', x: 354, width: 145 },
+  { title: 'Code', role: 'codeStrong', x: 0, width: 40 },
+  { title: 'Sets', role: 'text', x: 42, width: 86 },
+  { title: 'Must show', role: 'code', x: 130, width: 44 },
+  { title: 'Read back', role: 'codeStrong', x: 176, width: 44 },
+  { title: 'Which means', role: 'text', x: 222, width: 88 },
+  { title: 'Why', role: 'text', x: 312, width: 199 },
 ];
 
 function limits(paper: Paper, state: VisitState): void {
@@ -122,7 +124,7 @@ function limits(paper: Paper, state: VisitState): void {
   const beside = askedBeside(state);
   if (beside.length > 0) {
     caption(paper, 'For whoever rides it');
-    sentencesOf(paper, beside);
+    sentencesOf(paper, [beside.join(' ')]);
   }
   caption(paper, 'What this paper does not say');
   const sentences = [
@@ -138,7 +140,13 @@ function limits(paper: Paper, state: VisitState): void {
 
 function signatures(paper: Paper, record: VisitRecord, state: VisitState, zone: string): void {
   caption(paper, 'Who did what');
-  const people = state.done.map(({ step, at, by }) => `${stepTitle(step)} ${by.name}, ${paperTime(at, zone)}`);
+  // One date for those of one day.
+  const people = state.done.map(({ step, at, by }, i) => {
+    const before = state.done[i - 1];
+    const time = paperTime(at, zone);
+    const isSameDay = before !== undefined && dayIn(zone, Date.parse(before.at)) === dayIn(zone, Date.parse(at));
+    return `${stepTitle(step)} ${by.name}, ${isSameDay ? timeIn(zone, Date.parse(at)).slice(11) : time}`;
+  });
   paper
     .fontSize(9)
     .fillColor(INKS.ink)
@@ -170,6 +178,6 @@ function seal(paper: Paper, record: VisitRecord): void {
     .fillColor(INKS.ink)
     .text((record.seal.match(/.{8}/g) ?? []).join(' '), PAGE.margin, paper.y, { width: PAGE.width });
   sentencesOf(paper, [
-    `Visit ${record.visitId}, also in the code square above. The seal is the SHA-256 hash in which the chain of all entries ends; the ledger, or the exported record alone, shows whether one of them was changed.`,
+    `SHA-256 hash in which the chain of all entries of visit ${record.visitId} ends: the ledger, or the exported record alone, shows whether one was changed.`,
   ]);
 }

@@ -13,7 +13,7 @@ export const INKS = {
 } as const;
 
 /** A4 in points: the margin, the width between margins, and where a page ends. */
-export const PAGE = { margin: 48, width: 499, bottom: 790 } as const;
+export const PAGE = { margin: 42, width: 511, bottom: 804 } as const;
 
 export type Paper = PDFKit.PDFDocument;
 
@@ -78,8 +78,8 @@ export function masthead(
     .text('DECURIO', margin + 38, margin + 3, { characterSpacing: 1.6 });
   paper
     .font('label')
-    .fontSize(24)
-    .text(title, margin, margin + 34, within);
+    .fontSize(22)
+    .text(title, margin, margin + 26, within);
   paper
     .fontSize(18)
     .fillColor(INKS.verdigris)
@@ -92,14 +92,14 @@ export function masthead(
 
 /** The head of a part. */
 export function caption(paper: Paper, text: string): void {
-  room(paper, 60);
+  room(paper, 46);
   paper
-    .moveDown(0.9)
+    .moveDown(0.7)
     .font('label')
     .fontSize(9)
     .fillColor(INKS.soft)
     .text(text.toUpperCase(), PAGE.margin, paper.y, { characterSpacing: 0.6 });
-  paper.moveDown(0.3);
+  paper.moveDown(0.2);
 }
 
 /** A thin line across, and on below it. */
@@ -110,7 +110,7 @@ export function across(paper: Paper, y: number): void {
     .lineWidth(0.5)
     .strokeColor(INKS.rule)
     .stroke();
-  paper.y = y + 3;
+  paper.y = y + 1.5;
 }
 
 /** Loud, in a frame: what nobody may overlook. */
@@ -131,7 +131,7 @@ export function warning(paper: Paper, title: string, says: string): void {
 
 /** Names at the left, what they are at the right. */
 export function factRows(paper: Paper, rows: readonly (readonly [name: string, value: string])[]): void {
-  paper.moveDown(0.8);
+  paper.moveDown(0.5);
   for (const [name, value] of rows) {
     const y = paper.y;
     paper.font('label').fontSize(9.5).fillColor(INKS.soft).text(name, PAGE.margin, y, { width: 80 });
@@ -148,7 +148,7 @@ export function sentencesOf(paper: Paper, sentences: readonly string[]): void {
   for (const sentence of sentences) {
     room(paper, 26);
     paper
-      .fontSize(9)
+      .fontSize(8.5)
       .fillColor(INKS.ink)
       .text(inFont(paper, 'text', sentence), PAGE.margin, paper.y, { width: PAGE.width });
     paper.y += 2;
@@ -186,7 +186,7 @@ export function table(paper: Paper, columns: readonly Column[], rows: readonly (
         .text(inFont(paper, role, row[i] ?? ''), PAGE.margin + x, y, { width });
       low = Math.max(low, paper.y);
     }
-    across(paper, low + 1);
+    across(paper, low + 0.5);
   }
 }
 

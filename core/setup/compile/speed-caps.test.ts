@@ -67,14 +67,17 @@ describe('the speed cap', () => {
       raw: 19,
       because: '25 km/h: the class. The site allows 20 km/h, so 20 km/h. The display counts 4 % low, so 19.',
     });
-    expect(target('L2', measured(1.08))?.raw).toBe(25);
+    expect(target('L2', measured(1.08))).toMatchObject({
+      raw: 25,
+      because: '25 km/h: the class. As it was run, the display counts 8 % high: 25 stays within 25 km/h.',
+    });
     expect(target('L2', measured(1, 0.97))).toMatchObject({
       raw: 24,
       because: '25 km/h: the class. The display may count up to 3 % low, so 24.',
     });
     const map = { ...fourKey, speed: { rounding: 'nearest' as const, decimals: 0, overshootKmh: 0.3 } };
     expect(target('L2', { map, ...measured(1) })?.because).toBe(
-      '25 km/h: the class. Drive acts 0.3 km/h beyond the cap, so 24.',
+      '25 km/h: the class. The display counts true and drive acts 0.3 km/h beyond the cap, so 24.',
     );
     expect(target('L2', { map, ...measured(0.98) })?.because).toBe(
       '25 km/h: the class. The display counts 2 % low and drive acts 0.3 km/h beyond the cap, so 24.',

@@ -102,8 +102,8 @@ function capWithin(code: Code, work: Work, limitKmh: number, before: readonly Tr
 
 /** Why a cap lies under the greatest that the limit alone would allow. */
 function whyLower(ratio: SpeedRatio | null, { kmh, from }: Overshoot): string {
-  const counts = ratio === null || ratio.low >= 1 ? '' : capital(countsWords(ratio));
-  if (kmh === 0) return counts;
+  const counts = ratio === null ? '' : capital(countsWords(ratio));
+  if (kmh === 0) return ratio !== null && ratio.low < 1 ? counts : '';
   const acts = `${from === 'unknown' ? 'drive may act' : 'drive acts'} ${kmhWords(kmh)} beyond the cap`;
   return counts === '' ? capital(acts) : `${counts} and ${acts}`;
 }
