@@ -148,7 +148,7 @@ function signatures(paper: Paper, record: VisitRecord, state: VisitState, zone: 
     return `${stepTitle(step)} ${by.name}, ${isSameDay ? timeIn(zone, Date.parse(at)).slice(11) : time}`;
   });
   paper
-    .fontSize(9)
+    .fontSize(8.2)
     .fillColor(INKS.ink)
     .text(inFont(paper, 'text', people.join('   ·   ')), PAGE.margin, paper.y, { width: PAGE.width });
   const last = record.evidence.at(-1);

@@ -94,7 +94,7 @@ export function masthead(
 export function caption(paper: Paper, text: string): void {
   room(paper, 46);
   paper
-    .moveDown(0.7)
+    .moveDown(0.55)
     .font('label')
     .fontSize(9)
     .fillColor(INKS.soft)
@@ -134,9 +134,9 @@ export function factRows(paper: Paper, rows: readonly (readonly [name: string, v
   paper.moveDown(0.5);
   for (const [name, value] of rows) {
     const y = paper.y;
-    paper.font('label').fontSize(9.5).fillColor(INKS.soft).text(name, PAGE.margin, y, { width: 80 });
+    paper.font('label').fontSize(9).fillColor(INKS.soft).text(name, PAGE.margin, y, { width: 80 });
     paper
-      .fontSize(9.5)
+      .fontSize(9)
       .fillColor(INKS.ink)
       .text(inFont(paper, 'text', value), PAGE.margin + 84, y, { width: PAGE.width - 84 });
     paper.y += 2;
@@ -148,7 +148,7 @@ export function sentencesOf(paper: Paper, sentences: readonly string[]): void {
   for (const sentence of sentences) {
     room(paper, 26);
     paper
-      .fontSize(8.5)
+      .fontSize(8.2)
       .fillColor(INKS.ink)
       .text(inFont(paper, 'text', sentence), PAGE.margin, paper.y, { width: PAGE.width });
     paper.y += 2;
@@ -167,7 +167,7 @@ export interface Column {
 export function table(paper: Paper, columns: readonly Column[], rows: readonly (readonly string[])[]): void {
   const head = (): void => {
     const y = paper.y;
-    paper.font('label').fontSize(8.5).fillColor(INKS.soft);
+    paper.font('label').fontSize(8.2).fillColor(INKS.soft);
     for (const { title, x, width } of columns) paper.text(title, PAGE.margin + x, y, { width });
     across(paper, paper.y + 1);
   };
@@ -181,7 +181,7 @@ export function table(paper: Paper, columns: readonly Column[], rows: readonly (
     let low = y;
     for (const [i, { role, x, width }] of columns.entries()) {
       paper
-        .fontSize(8.5)
+        .fontSize(8.2)
         .fillColor(INKS.ink)
         .text(inFont(paper, role, row[i] ?? ''), PAGE.margin + x, y, { width });
       low = Math.max(low, paper.y);

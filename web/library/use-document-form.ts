@@ -1,9 +1,11 @@
 import { useForm, type UseFormReturnType } from '@mantine/form';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { hashOf } from '@decurio/core';
 import { documentSchemas, type LibraryDocuments, type LibraryKind } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
-import { useDraft, type Draft } from '../drafts/use-draft.js';
+import type { BegunDraft } from '../drafts/begun.js';
+import { useDraft } from '../drafts/use-draft.js';
 import { slipsIn } from '../ui/slips.js';
 
 type FormKind = Exclude<LibraryKind, 'displayMap'>;
@@ -16,7 +18,7 @@ export interface DocumentForm<K extends FormKind> {
   readonly problem: string | null;
   readonly slips: number;
   /** What was typed before, where it was not kept as a version. */
-  readonly draft: Pick<Draft<object>, 'begunAt' | 'startAfresh'>;
+  readonly draft: BegunDraft;
 }
 
 /** A document being edited: validated as the server will, kept as its next version. `asKept` says what is sent. */
@@ -30,16 +32,18 @@ export function useDocumentForm<K extends FormKind>(
   const [tried, setTried] = useState(false);
   // What comes from the store is frozen; a form writes into its copy.
   const [clean] = useState(() => structuredClone(start));
-  const draft = useDraft(`edit.${kind}.${start.id}`, clean);
-  const [initialValues] = useState(draft.value);
-  const round = useRef(0);
+  const [base] = useState(() => hashOf(clean));
+  const draft = useDraft(`edit.${kind}.${start.id}`, { document: clean, base });
+  const [initialValues] = useState(draft.value.document);
+  const isClearing = useRef(false);
   const form = useForm<LibraryDocuments[K]>({
     initialValues,
     validate: (values) => slipsIn(documentSchemas[kind], asKept(values)),
     validateInputOnChange: tried,
     validateInputOnBlur: true,
-    // The first says what the form begins with.
-    onValuesChange: (values) => round.current++ > 0 && draft.change(values),
+    onValuesChange: (values) => {
+      if (!isClearing.current) draft.change({ document: values });
+    },
   });
   const problem = asProblem(adding.error);
   const submit = () => {
@@ -59,9 +63,11 @@ export function useDocumentForm<K extends FormKind>(
     slips: Object.keys(form.errors).length,
     draft: {
       begunAt: draft.begunAt,
+      isOverNewer: draft.value.base !== base,
       startAfresh: () => {
-        round.current = 0;
+        isClearing.current = true;
         form.setValues(structuredClone(start));
+        isClearing.current = false;
         draft.startAfresh();
       },
     },

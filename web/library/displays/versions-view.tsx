@@ -1,7 +1,7 @@
 import { TextInput } from '@mantine/core';
-import { useState } from 'react';
 import type { LibraryEntry } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
+import { useDraft } from '../../drafts/use-draft.js';
 import { ActButton } from '../../ui/act-button.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import { whenFull } from '../../ui/when.js';
@@ -53,8 +53,8 @@ export function VersionsView({
 
 function Confirm({ entry, writer }: { readonly entry: LibraryEntry<'displayMap'>; readonly writer: string }) {
   const [confirm, { error, isLoading }] = api.useConfirmMapMutation();
-  const [unit, setUnit] = useState('');
-  const [firmware, setFirmware] = useState('');
+  const draft = useDraft(`confirmMap.${entry.id}.${entry.version}`, { unit: '', firmware: '' });
+  const { unit, firmware } = draft.value;
   const problem = asProblem(error);
   return (
     <form
@@ -77,7 +77,7 @@ function Confirm({ entry, writer }: { readonly entry: LibraryEntry<'displayMap'>
         <TextInput
           label="Unit it was held against"
           value={unit}
-          onChange={(e) => setUnit(e.target.value)}
+          onChange={(e) => draft.change({ unit: e.target.value })}
           maxLength={40}
           data-scan-guard
           autoComplete="off"
@@ -85,7 +85,7 @@ function Confirm({ entry, writer }: { readonly entry: LibraryEntry<'displayMap'>
         <TextInput
           label="Firmware it shows"
           value={firmware}
-          onChange={(e) => setFirmware(e.target.value)}
+          onChange={(e) => draft.change({ firmware: e.target.value })}
           maxLength={40}
           autoComplete="off"
         />
