@@ -58,7 +58,7 @@ export function Restart({
     if (waitMs > 0) keep({ at: to, until: msFromNow(waitMs) });
     else if (!isLast) keep({ at: to + 1, until: null });
     else {
-      keepHabit(acts.map((each) => each.act));
+      if (!isTogether) keepHabit(acts.map((each) => each.act));
       dispatch(atHand.actions.restarting({ unitId, restart: null }));
       void visit.act('restarted', { acts: acts.map((each) => each.act), ...(unplugged ? { unplugged } : {}) });
     }

@@ -96,7 +96,7 @@ export const withoutBad = (state: VisitState): VisitState['checks'] =>
     Object.entries(state.checks).filter(([id, made]) => {
       const check = state.opened.bench?.checks?.find((each) => each.id === id);
       // What a lead let pass although nobody had seen it stands: asked again it would only be held again.
-      return !check || !isBad(check, made) || isUnknown(check.asks, made.text);
+      return !check || !isBad(check, made) || (made.outcome === 'good' && isUnknown(check.asks, made.text));
     }),
   );
 

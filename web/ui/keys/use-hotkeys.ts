@@ -13,7 +13,7 @@ export interface HotkeyOptions {
   readonly neverRest?: boolean;
 }
 
-/** A letter waits this long for a next one: a scanner's first letter is not a command. */
+/** A letter or digit waits this long for a next key: what a scanner types is no row of commands. */
 const SCANNER_GUARD_MS = 45;
 
 /** Keys that a foot switch types for "done, next". */
@@ -44,7 +44,6 @@ export function useHotkeys(hotkeys: Hotkeys, { shown, neverRest = false }: Hotke
     let waiting: ReturnType<typeof setTimeout> | undefined;
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.altKey || event.metaKey || event.repeat || event.defaultPrevented) return;
-      clearTimeout(waiting);
       const target = event.target instanceof HTMLElement ? event.target : null;
       if (isDialogOpen() || target?.closest('[role="dialog"], [role="menu"]')) return;
       const name = nameOf(event.key);
@@ -55,12 +54,16 @@ export function useHotkeys(hotkeys: Hotkeys, { shown, neverRest = false }: Hotke
       const acts = () => {
         if (neverRest || mayAct(name)) act();
       };
-      if (/^[a-z]$/i.test(event.key)) waiting = setTimeout(acts, SCANNER_GUARD_MS);
+      if (/^[a-z0-9]$/i.test(event.key)) waiting = setTimeout(acts, SCANNER_GUARD_MS);
       else acts();
     };
+    // Before anybody takes the key: the Enter of a scan goes no further than whoever hears scans.
+    const onAnyKey = () => clearTimeout(waiting);
+    document.addEventListener('keydown', onAnyKey, { capture: true });
     document.addEventListener('keydown', onKey);
     return () => {
       clearTimeout(waiting);
+      document.removeEventListener('keydown', onAnyKey, { capture: true });
       document.removeEventListener('keydown', onKey);
     };
   }, [neverRest]);
