@@ -19,6 +19,7 @@ import { classCheckSchema } from './documents/rule-pack.js';
 import { orNull } from './documents/shapes.js';
 import { instant } from './instant.js';
 import type { LineUnit } from './orders.js';
+import { provingSchemas } from './proving.js';
 
 const label = () => string().strict().min(1).max(12).required();
 const raw = () =>
@@ -89,6 +90,7 @@ export const evidenceSchemas = {
     text: words(60),
     tool: words(40),
     words: words(300),
+    together: boolean().strict().oneOf([true]).optional(),
   }).noUnknown(),
   photographed: object({
     photoId: string().strict().uuid().required(),
@@ -125,6 +127,7 @@ export const evidenceSchemas = {
   restarted: object({
     acts: array(string().strict().max(160).required()).min(1).max(20).required(),
     unplugged: boolean().strict().optional(),
+    together: boolean().strict().oneOf([true]).optional(),
   }).noUnknown(),
   codeRead: object({ label: label(), raw: raw().nullable().defined() }).noUnknown(),
   readBackClosed: nothing,
@@ -201,6 +204,7 @@ export const evidenceSchemas = {
       .oneOf(['km/h', 'mph'] as const)
       .required(),
     words: words(200),
+    onFullPack: boolean().strict().oneOf([true]).optional(),
   }).noUnknown(),
   wheelFitted: object({
     ratio: ratio(),
@@ -234,6 +238,7 @@ export const evidenceSchemas = {
     done: boolean().strict().required(),
     words: words(500),
   }).noUnknown(),
+  ...provingSchemas,
   undone: object({ voids: string().strict().uuid().required() }).noUnknown(),
   signedOff: object({
     words: words(500),
@@ -327,4 +332,6 @@ export interface UnitFound {
   readonly orderNumber: string;
   readonly status: LineUnit['status'];
   readonly visitId: string | null;
+  /** Who has it; null while it is in the house. */
+  readonly handedTo: string | null;
 }

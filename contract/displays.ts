@@ -26,6 +26,7 @@ export const DISPUTE_KINDS = {
   doesNotChange: 'A code will not change',
   otherRange: 'A code has another range',
   notShown: 'A code is not there',
+  overshoot: 'Drive acts otherwise beyond the cap',
   other: 'Something else',
 } as const;
 export type DisputeKind = keyof typeof DISPUTE_KINDS;

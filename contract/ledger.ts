@@ -13,6 +13,7 @@ export interface LedgerRow {
 }
 
 export interface LedgerRecordView extends LedgerRow {
+  readonly unitId: string;
   readonly className: string;
   readonly map: DisplayMap;
   readonly evidence: readonly Evidence[];

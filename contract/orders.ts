@@ -47,6 +47,12 @@ export interface LineUnit {
   readonly returnedWhy: string | null;
   /** Why it looks odd among its family; null where it does not. */
   readonly odd: string | null;
+  /** What it stands aside for, and until when, ISO 8601; null where it does not, or nobody knows. */
+  readonly waits: string | null;
+  readonly waitsUntil: string | null;
+  /** Who has it, since when; null while it is in the house. */
+  readonly handedTo: string | null;
+  readonly handedOverAt: string | null;
   /** What it is to have otherwise than its order, or null. */
   readonly own: UnitOverride | null;
 }

@@ -63,6 +63,7 @@ export * from './speed/fleet/family-ratio.js';
 export * from './speed/fleet/fewest-runs.js';
 export * from './speed/fleet/out-of-family.js';
 export * from './speed/fleet/sampling-advice.js';
+export * from './setup/inputs/parts.js';
 export * from './setup/inputs/vehicle-type.js';
 export * from './setup/inputs/rule-pack.js';
 export * from './setup/inputs/vehicle-class.js';
@@ -74,10 +75,40 @@ export * from './setup/inputs/house-choices.js';
 export * from './setup/inputs/order-terms.js';
 export * from './setup/inputs/promise.js';
 export * from './setup/setup.js';
+export * from './papers/class-label.js';
+export * from './papers/rider-card.js';
+export * from './papers/rider-facts.js';
+export * from './papers/rider-sentences.js';
+export * from './handover/handover.js';
+export * from './handover/rider-shown.js';
 export * from './prove/proof.js';
+export * from './prove/proving-test.js';
+export type { ProvingInputs, ProvingRide } from './prove/proving-inputs.js';
+export * from './prove/proving-tests.js';
+export * from './prove/coverage.js';
+export * from './prove/order-proofs.js';
+export * from './prove/judge-proof.js';
+export * from './prove/judge-speed.js';
+export * from './prove/leans-on.js';
 export * from './setup/compile/speed-limit.js';
 export * from './setup/inputs/setup-inputs.js';
-export * from './setup/compile/compile-setup.js';
+export { compileSetup, draftOf } from './setup/compile/compile-setup.js';
+export { provingInputsOf } from './setup/compile/proving-inputs.js';
+export {
+  dueTests,
+  proofOf,
+  proofsOf,
+  provingTermsOf,
+  isSettled,
+  fullPackAsked,
+  fullPackV,
+  isFull,
+  FULL_HOLDS,
+  overshootProposed,
+  type ProofOf,
+} from './bench/proving/proving-of.js';
+export * from './bench/proving/missing-for-seal.js';
+export { leftToProve } from './bench/acts/prove.js';
 export * from './bench/steps.js';
 export * from './bench/evidence.js';
 export * from './bench/bench-terms.js';
@@ -115,3 +146,4 @@ export * from './vehicle/motion.js';
 export * from './vehicle/instruments.js';
 export * from './vehicle/receiver.js';
 export * from './vehicle/new-stand-in.js';
+export * from './vehicle/in-order.js';

@@ -1,6 +1,3 @@
-import { writeFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { tmpdir } from 'node:os';
 import { Key } from 'selenium-webdriver';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -11,6 +8,7 @@ import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { BenchPage } from './pages/bench-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
 import { viewOf, writeFrom } from './support/other-stand.js';
+import { photographFile } from './support/photograph.js';
 import { startStage, type Stage } from './support/start.js';
 
 let stage: Stage;
@@ -219,16 +217,7 @@ describe('a photograph', () => {
   it('is made small and loses the place it was taken at, and its hash stands in the evidence', async () => {
     await open('S26-0420');
     await page.says('Pack by meter');
-    const file = join(tmpdir(), `decurio-damage-${process.pid}.jpg`);
-    const large = sharp({ create: { width: 3000, height: 2000, channels: 3, background: '#7a5' } });
-    writeFileSync(
-      file,
-      await large
-        .withExif({ IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '52/1 30/1 0/1' } })
-        .jpeg()
-        .toBuffer(),
-    );
-    await (await page.find('input[aria-label="Photograph: Damage"]')).sendKeys(file);
+    await (await page.find('input[aria-label="Photograph: Damage"]')).sendKeys(await photographFile());
     await page.find('img[alt="Photograph: Damage"]');
     await expect.poll(async () => found((await view('S26-0420')).evidence, 'photographed')).toHaveLength(1);
     const [entry] = found((await view('S26-0420')).evidence, 'photographed');

@@ -42,7 +42,11 @@ const STEPS: readonly (readonly [serial: string, words: string])[] = [
   ['S26-0422', 'Begin at about'],
   ['S26-0410', 'Call a lead'],
   ['S26-0411', 'Call a lead'],
+  ['W70-0017', 'Cannot be tried now'],
+  ['W70-0016', 'Hands on it again'],
   ['S26-0417', 'Sign off and seal'],
+  ['S26-0402', 'as they will print'],
+  ['P10-0301', 'as they will print'],
 ];
 
 describe.each(STEPS)('the bench with %s', (serial, words) => {
@@ -70,6 +74,7 @@ it('the check-in form breaks no rule and fits', async () => {
 
 it('the stand-in unit in its drawer breaks no rule', async () => {
   await page.scan('S26-0416');
+  await page.says('AS FOUND · 6 OF 14');
   await page.click('Stand-in');
   await page.says('What nobody at the stand knows');
   expect(await violations()).toEqual([]);
@@ -81,9 +86,7 @@ it('every offered step and all ten rungs stand in the ladder', async () => {
   await page.scan('S26-0413');
   const rungs = await page.texts('[aria-label="Steps of this visit"] li');
   expect(rungs).toHaveLength(10);
-  expect(rungs.filter((rung) => rung.includes('not offered yet')).map((rung) => rung.split('\n')[1])).toEqual([
-    'Hand over',
-  ]);
+  expect(rungs.filter((rung) => rung.includes('not offered yet'))).toEqual([]);
 });
 
 describe('in colours that the reader chose', () => {

@@ -101,14 +101,15 @@ describe('a technician with a new order', () => {
   });
 
   it('signs off, told what is not proved', async () => {
-    await bench.says('True speed against the ground was not measured');
+    await bench.says('Measured on this unit: where drive ends');
+    await bench.says('How true the display counts below that was not measured');
     await bench.says('Left out: calibrate');
     await bench.signOff();
-    await bench.says(/\d+ entries end in the seal/);
+    await bench.says(/HAND OVER · SEALED [0-9A-F ]{19}/i);
   });
 
   it('finds the unit in the ledger with every reading, and its seal holds', async () => {
-    await bench.click('See it in the ledger');
+    await bench.click('Its record');
     await bench.says('HOW IT LEFT');
     const entries = await bench.texts('[aria-label="Entries"] tbody tr');
     expect(entries.filter((row) => row.includes('Read back') && row.includes('L4.1'))).toHaveLength(1);
@@ -121,7 +122,7 @@ describe('a technician with a new order', () => {
     await bench.click('Certificate (PDF)');
     const certificate = (await downloaded('S26-0501-certificate.pdf')).toString('latin1');
     expect(certificate.slice(0, 5)).toBe('%PDF-');
-    expect(certificate.match(/\/Type \/Page\b/g)).toHaveLength(1);
+    expect(certificate.match(/\/Type \/Page\b/g)).toHaveLength(2);
     await bench.click('Record (JSON)');
     const record = JSON.parse((await downloaded('S26-0501-record.json')).toString()) as unknown;
     expect(checkRecord(record)).toMatchObject({ ok: true });
@@ -143,6 +144,8 @@ describe('a technician with a new order', () => {
     await bench.driver.get(`${stage.address}/line`);
     await bench.says('NEXT FOR YOU');
     await bench.scan('S26-0501');
-    expect(await bench.path()).toMatch(/^\/ledger\//);
+    // Sealed and still in the house: it is handed over next.
+    expect(await bench.path()).toMatch(/^\/bench\//);
+    await bench.says('its papers, as they will print');
   });
 });

@@ -141,6 +141,8 @@ describe('an order that is amended', () => {
     await page.says('What was promised');
     await page.click('2611');
     await page.says('14 of 14 codes get a target');
+    await page.says('to be proved on the vehicle:');
+    await page.says('Hands off, switched on');
     await page.click('Amend');
     await page.type('The site allows', '20');
     await page.type('Why it is amended', 'the park wants 20');

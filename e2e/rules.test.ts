@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { RulePack } from '@decurio/core';
 import { signIn as signInTo } from '../scripts/lib/api-client.mjs';
 import { playVisit } from '../scripts/lib/load-demo.mjs';
 import { ROOT } from '../scripts/lib/paths.mjs';
@@ -96,7 +97,7 @@ describe('house rules', () => {
     await page.click('Edit');
     await page.says('Lantern Street riders, edited');
     const questions = await page.texts('form h2');
-    expect(questions).toHaveLength(29);
+    expect(questions).toHaveLength(33);
     const live = await page.driver.findElement({
       xpath: '//button[@role="radio"][contains(., "only once pedalling")]',
     });
@@ -127,6 +128,18 @@ describe('a document from a file', () => {
 describe('a unit under a class that nobody has checked', () => {
   it('is prepared, and not signed off until a lead has confirmed the class', async () => {
     const ines = await signInTo(stage.address, 'ines', DEMO_PASSWORD, 'bay 2');
+    // Values that changed were checked by nobody.
+    const packs = (await ines.get('/api/library/rulePack')) as { readonly id: string; readonly document: RulePack }[];
+    const { document } = packs.find(({ id }) => id === 'port-isel')!;
+    await ines.post('/api/library', {
+      kind: 'rulePack',
+      document: {
+        ...document,
+        classes: document.classes.map((each) =>
+          each.id === 'scooter-20' ? { ...each, note: 'Asked anew in winter.', checked: null } : each,
+        ),
+      },
+    });
     await playVisit(
       ines,
       'P10-0201',
@@ -153,6 +166,6 @@ describe('a unit under a class that nobody has checked', () => {
     await page.scanned('P10-0201');
     await page.says('Legal values: checked by Ines M.');
     await page.click('Sign off and seal');
-    await page.says('P10-0201 is sealed');
+    await page.says('P10-0201: its papers, as they will print');
   });
 });

@@ -25,9 +25,10 @@ const { loadDemo } = await import('./lib/load-demo.mjs');
 const { sealLongAgo, sealUnits, takeOrder } = await import('./bench/fill.mjs');
 const { healthUnderFiles } = await import('./bench/health-under-files.mjs');
 const { entriesPerSecond } = await import('./bench/bench-entries.mjs');
-const { keyToPress } = await import('./bench/key-to-press.mjs');
+const { keyToPress, keyToProof } = await import('./bench/key-to-press.mjs');
 const { firstPaint } = await import('./bench/first-paint.mjs');
 const { planFigures } = await import('./bench/key-plans.mjs');
+const { paperFigures } = await import('./bench/papers.mjs');
 const { calibrationFigures } = await import('./bench/calibration.mjs');
 const { setupFigures } = await import('./bench/setups.mjs');
 const { pressesOfCleanUnit } = await import('./bench/presses.mjs');
@@ -70,6 +71,7 @@ try {
     typed,
     '50 or fewer',
   );
+  await papers();
   const lineOrder = await takeOrder(person, 'T300', 300);
   const { busyMs, idleMs, asked } = await healthUnderFiles(server.address, person.cookie);
   note(
@@ -131,6 +133,16 @@ async function imports(person) {
     'under 5,000 ms',
   );
   await takeOrder(person, 'B10000', 10_000);
+}
+
+async function papers() {
+  const { oneMs, aSecond, orderS, bareOneMs, bareASecond, bareOrderS, proofs } = await paperFigures(
+    server.address,
+    bareUrl,
+  );
+  note(`A certificate with ${proofs} proofs, p50`, oneMs, 'ms', 'a bare reply', bareOneMs, 'under 100 ms');
+  note('Certificates a second, two at once', aSecond, 'a second', 'bare replies', bareASecond, '10 or more');
+  note('All papers of 300 units, two at once', orderS, 's', 'as many bare replies', bareOrderS, 'under 60 s');
 }
 
 /** @param {import('./lib/api-client.mjs').Client} person @param {string} lineOrder */
@@ -227,6 +239,15 @@ async function bench(person) {
     'ms',
     'a bare change of the page to its frame, p95',
     bareMs,
+    'under 50 ms',
+  );
+  const proof = await keyToProof(server.address);
+  note(
+    `From a key at Prove to what follows on the screen, p95 of ${proof.count}`,
+    proof.pressMs,
+    'ms',
+    'a bare change of the page to its frame, p95',
+    proof.bareMs,
     'under 50 ms',
   );
 }

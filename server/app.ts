@@ -5,6 +5,8 @@ import type { DataSource } from 'typeorm';
 import type { Config } from './config.js';
 import { answerBroken, handleError, nothingHere } from './error-handler.js';
 import { benchRoutes } from './routes/bench.js';
+import { handoverRoutes } from './routes/handover.js';
+import { paperRoutes } from './routes/papers.js';
 import { familyRoutes } from './routes/families.js';
 import { houseRoutes } from './routes/house.js';
 import { changeRoutes } from './routes/changes.js';
@@ -22,6 +24,7 @@ import { serveWeb } from './routes/web.js';
 import { access } from './security/access.js';
 import { sessions } from './security/sessions.js';
 import { sessionStreams, type SessionStreams } from './live/session-streams.js';
+import { makePrinter, type Printer } from './papers/printer.js';
 import { makeReaders, type Readers } from './reading/readers.js';
 import { openBounded } from './store/data-source.js';
 import { limitTime } from './time-limit.js';
@@ -32,6 +35,7 @@ declare module 'fastify' {
     source: DataSource;
     streams: SessionStreams;
     readers: Readers;
+    printer: Printer;
   }
 }
 
@@ -57,6 +61,9 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   const readers = makeReaders({ onError: (error) => app.log.warn({ err: error }, 'a thread that reads files ended') });
   app.decorate('readers', readers);
   app.addHook('onClose', () => readers.close());
+  const printer = makePrinter({ onError: (error) => app.log.warn({ err: error }, 'a thread that draws papers ended') });
+  app.decorate('printer', printer);
+  app.addHook('onClose', () => printer.close());
   app.decorate('source', source);
   const streams = sessionStreams(source, (error) => app.log.warn({ err: error }, 'sessions could not be read'));
   app.decorate('streams', streams);
@@ -92,6 +99,8 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(intakeRoutes);
       await api.register(orderRoutes, { pinSecret: config.pinSecret });
       await api.register(benchRoutes);
+      await api.register(handoverRoutes);
+      await api.register(paperRoutes);
       await api.register(photoRoutes);
       await api.register(changeRoutes);
       await api.register(familyRoutes);

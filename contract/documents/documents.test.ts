@@ -15,7 +15,7 @@ const all = (folder: string): readonly (readonly [string, object])[] =>
 const KINDS = {
   'decurio-vehicle-type/3': ['vehicleType', 'vehicle-type'],
   'decurio-rule-pack/3': ['rulePack', 'rule-pack'],
-  'decurio-house-rules/3': ['houseRules', 'house-rules'],
+  'decurio-house-rules/4': ['houseRules', 'house-rules'],
   'decurio-check-list/1': ['checkList', 'check-list'],
   'decurio-notice/1': ['notice', 'notice'],
 } as const;

@@ -15,9 +15,9 @@ const choices = strictly(
   ),
 ) as unknown as Schema<Choices>;
 
-/** `decurio-house-rules/3`: an answer to every question of `HOUSE_CHOICES`. */
+/** `decurio-house-rules/4`: an answer to every question of `HOUSE_CHOICES`. */
 export const houseRulesSchema = strictly({
-  format: oneOf('decurio-house-rules/3'),
+  format: oneOf('decurio-house-rules/4'),
   id: id(),
   name: text(60),
   customer: orNull(text(120)),

@@ -23,6 +23,8 @@ export interface CalibrateTerms {
   readonly why: string;
   /** What an earlier visit of this very unit measured. */
   readonly own?: Pick<UnitFacts, 'ratio' | 'rolled' | 'overshootKmh'>;
+  /** How far beyond its cap drive was seen to act on others of this type and display, the farthest, km/h as shown. */
+  readonly overshootKmh?: number;
   /** Shown over true speed with these codes, as the family was learnt; null while too few were run. */
   readonly family:
     | (RatioFound & {
@@ -33,6 +35,17 @@ export interface CalibrateTerms {
         readonly nextHigh: number;
       })
     | null;
+}
+
+/** What house rules ask of proving one unit and of signing it off. */
+export interface ProvingTerms {
+  /** `safety`: what no unit leaves without; the rest is proved on those of the batch that are proved in full. */
+  readonly runs: 'all' | 'safety';
+  /** As a person reads it. */
+  readonly why: string;
+  readonly prover: HouseRules['choices']['prover'];
+  readonly unproved: HouseRules['choices']['unproved'];
+  readonly signers: HouseRules['choices']['signers'];
 }
 
 /** What house rules, type and display ask of one visit at the bench; kept in its opening entry. */
@@ -48,6 +61,8 @@ export interface BenchTerms {
   readonly damageHolds?: true;
   /** What the setup wants shown on the vehicle is not left out by the way; visits opened before that was asked may. */
   readonly proofsStand?: true;
+  /** How much of a unit is proved, by whom, and who signs. Visits opened before that was led through say it in words alone. */
+  readonly proving?: ProvingTerms;
   /** Whoever reads back must not have keyed. */
   readonly otherReader: boolean;
   /** What is looked at before delivery; visits opened before that was led through have none. */
@@ -93,11 +108,42 @@ export function samplingOf(
   };
 }
 
+/** How much of a unit is proved: in full at first, after a surprise, and one in so many; what keeps people safe on each. */
+export function provingOf(
+  { proofs, prover, unproved, signers }: HouseRules['choices'],
+  batch: BatchRead,
+): ProvingTerms {
+  const terms = { prover, unproved, signers };
+  if (proofs === 'every') return { runs: 'all', why: 'House rules prove every unit in full.', ...terms };
+  const { units, sinceSurprise } = batch;
+  if (units < FIRST_IN_FULL)
+    return {
+      runs: 'all',
+      why: `Unit ${units + 1} of its batch: the first ${FIRST_IN_FULL} are proved in full.`,
+      ...terms,
+    };
+  if (sinceSurprise !== null && sinceSurprise < FIRST_IN_FULL)
+    return {
+      runs: 'all',
+      why: `A unit shortly before did not show what it should: the next ${FIRST_IN_FULL} are proved in full.`,
+      ...terms,
+    };
+  if ((units - FIRST_IN_FULL) % ONE_IN === ONE_IN - 1)
+    return { runs: 'all', why: `One in ${ONE_IN} of a batch is proved in full, and it is this one's turn.`, ...terms };
+  return {
+    runs: 'safety',
+    why: `The first ${FIRST_IN_FULL} of the batch showed what they should: what no unit leaves without is proved, the rest on one in ${ONE_IN}.`,
+    ...terms,
+  };
+}
+
 export interface BenchInputs {
   readonly type: VehicleType;
   readonly map: DisplayMap;
   readonly houseRules: HouseRules;
   readonly batch: BatchRead;
+  /** What was proved of the same type and display in this order so far; as read where left out. */
+  readonly proved?: BatchRead;
   readonly calibrate?: CalibrateTerms;
   readonly checkList?: { readonly list: CheckList; readonly version: number };
 }
@@ -107,6 +153,7 @@ export function benchTermsFor({
   map,
   houseRules: { choices },
   batch,
+  proved = batch,
   calibrate,
   checkList,
 }: BenchInputs): BenchTerms {
@@ -127,6 +174,7 @@ export function benchTermsFor({
     packRule: 'perCell',
     damageHolds: true,
     proofsStand: true,
+    proving: provingOf(choices, proved),
     otherReader: choices.reader === 'other',
     ...(calibrate ? { calibrate } : {}),
     cautions: cautionsFor(type, map),

@@ -3,6 +3,8 @@ import type { Setup } from '../setup/setup.js';
 import type { ReferenceKind } from '../speed/references/true-speed.js';
 import type { SpeedUnit } from '../speed/speed.js';
 import type { LabelledPack, NumberOf } from '../setup/inputs/vehicle-type.js';
+import type { Part } from '../setup/inputs/parts.js';
+import type { Observation } from '../prove/proving-test.js';
 import type { BenchTerms } from './bench-terms.js';
 import type { StepId } from './steps.js';
 
@@ -22,6 +24,7 @@ export const HOLD_REASONS = {
   parts: 'Parts',
   setup: 'Setup',
   notice: 'Notice',
+  proof: 'Proof',
   other: 'Other',
 } as const;
 
@@ -63,17 +66,6 @@ export const PHOTO_SUBJECTS = {
   damage: 'Damage',
 } as const;
 export type PhotoSubject = keyof typeof PHOTO_SUBJECTS;
-
-/** Parts whose change voids what was read or measured before. */
-export const PARTS = {
-  display: 'Display',
-  controller: 'Controller',
-  firmware: 'Firmware',
-  motor: 'Motor',
-  tyre: 'Tyre',
-  pack: 'Pack',
-} as const;
-export type Part = keyof typeof PARTS;
 
 /**
  * What a lead decides on a held unit. `goOn`: the cause is gone. `accept`: the codes named stay as they show.
@@ -194,6 +186,8 @@ export interface EvidenceData {
     readonly text: string;
     readonly tool: string;
     readonly words: string;
+    /** Said with one key for several plain looks: the same person had gone through them one by one in this shift. */
+    readonly together?: true;
   };
   /** A number scanned here is noted at another unit too. Written by the server. */
   readonly numberClash: {
@@ -239,7 +233,12 @@ export interface EvidenceData {
   readonly codeStuck: { readonly label: string; readonly raw: number };
   readonly keyInClosed: Record<string, never>;
   /** `unplugged`: the display was taken off its plug and put back meanwhile. */
-  readonly restarted: { readonly acts: readonly string[]; readonly unplugged?: boolean };
+  readonly restarted: {
+    readonly acts: readonly string[];
+    readonly unplugged?: boolean;
+    /** Said with one key: the same person had gone through them one by one in this shift. */
+    readonly together?: true;
+  };
   /** One blind reading; null where the display does not show the code. */
   readonly codeRead: { readonly label: string; readonly raw: number | null };
   readonly readBackClosed: Record<string, never>;
@@ -285,7 +284,13 @@ export interface EvidenceData {
   /** The ratio is odd, and somebody looked: unit and count are as typed. */
   readonly countStands: { readonly words: string };
   /** Where drive really fell to zero, as shown. */
-  readonly driveEndRead: { readonly shown: number; readonly unit: SpeedUnit; readonly words: string };
+  readonly driveEndRead: {
+    readonly shown: number;
+    readonly unit: SpeedUnit;
+    readonly words: string;
+    /** Charged to the end and rested: it then counts where drive ends is proved. */
+    readonly onFullPack?: true;
+  };
   /** Wheel value, pulses and cap chosen by the runs; the setup is worked out anew by it. */
   readonly wheelFitted: WheelFitted;
   /** Done: by its own runs, or learnt from others of its family. */
@@ -301,6 +306,23 @@ export interface EvidenceData {
   };
   /** A step that was done by other means, or left out, in the technician's words. */
   readonly stepByHand: { readonly step: 'calibrate' | 'prove'; readonly done: boolean; readonly words: string };
+  /** One thing seen or measured for one test of the setup. */
+  readonly proofSeen: { readonly test: string; readonly seen: Observation };
+  /** A test is begun anew: what was seen of it before stays in the log and counts no more. `mended`: what was put right for it. */
+  readonly proofAgain: { readonly test: string; readonly mended: Part | null; readonly words: string };
+  /** A test left out by a lead, in writing. */
+  readonly proofLeft: { readonly test: string; readonly words: string };
+  /** The pack by meter, at rest, and whether its own charger ended since it last ran. */
+  readonly fullRead: { readonly packV: number; readonly isCharged: boolean };
+  /** It stands aside: charging, or being watched for a test. `dueAt`: when it is worth another look, ISO 8601; null where nobody knows. */
+  readonly waitBegun: { readonly test: string | null; readonly words: string; readonly dueAt: string | null };
+  readonly waitEnded: Record<string, never>;
+  /** Every test of it is shown or left out. */
+  readonly proved: Record<string, never>;
+  /** Back to where it can be mended: another cap, or codes read again after a restart. */
+  readonly wentBack: { readonly test: string; readonly to: 'calibrate' | 'restart' | 'prove'; readonly words: string };
+  /** A second person signs beside the first, on the same stand. Written by the server, which has seen the password. */
+  readonly countersigned: { readonly words: string };
   /** Takes back the entry it names; both stay in the log. */
   readonly undone: { readonly voids: string };
   /** `check`: who checked the class and when, as the screen had it when it was signed; the first releases kept the sentence. */

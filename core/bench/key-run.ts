@@ -81,9 +81,14 @@ export function stepKeyRun(run: KeyRun, event: KeyRunEvent, context: KeyRunConte
       const target = targetOf(state.opened.setup, label);
       const others = toKey.filter((other) => other !== label);
       const isDue = target !== undefined && target.raw !== null && target.raw !== raw && !target.locked;
-      const values = { ...valuesAfter(run, run.index, context), [label]: raw };
+      const before = valuesAfter(run, run.index, context);
+      // It may be on the glass alone: what is to stay there is stored all the same.
+      const isToBeStored = target?.raw === raw && before[label] !== raw && !target.locked;
       return {
-        run: replanned(isDue ? [...others, label] : others, { values, at: label }),
+        run: replanned(
+          isDue || isToBeStored ? [...others, label] : others,
+          isToBeStored ? { values: before, at: label, shown: raw } : { values: { ...before, [label]: raw }, at: label },
+        ),
         entries: [{ kind: 'codeSeen', data: { label, raw } }],
         isThrough: false,
       };

@@ -11,8 +11,15 @@ export function lastShown({ readings }: Pick<VisitState, 'readings'>): Readonly<
 }
 
 /** The values of these codes alone. */
-export const only = (
-  values: Readonly<Record<string, number>>,
-  labels: readonly string[],
-): Readonly<Record<string, number>> =>
+const only = (values: Readonly<Record<string, number>>, labels: readonly string[]): Readonly<Record<string, number>> =>
   Object.fromEntries(Object.entries(values).filter(([label]) => labels.includes(label)));
+
+/** These codes are read once more: what the glass showed of them is what they stand at, and no reading of them counts. */
+export const readAnew = (
+  state: Pick<VisitState, 'values' | 'readings'>,
+  labels: readonly string[],
+): Pick<VisitState, 'values' | 'readings' | 'toRead'> => ({
+  values: { ...state.values, ...only(lastShown(state), labels) },
+  readings: Object.fromEntries(Object.entries(state.readings).filter(([label]) => !labels.includes(label))),
+  toRead: labels,
+});

@@ -34,6 +34,8 @@ it('shows where and why a unit is held, and who was last at it', () => {
     worker: 'Teo R.',
     station: 'bay 1',
     odd: null,
+    waits: null,
+    waitsUntil: null,
   });
 });
 

@@ -19,10 +19,14 @@ export interface VisitProjection {
   readonly station: string;
   /** Why it looks odd among its family; null where it does not. */
   readonly odd: string | null;
+  /** What it stands aside for, and until when, ISO 8601; null where it does not, or nobody knows. */
+  readonly waits: string | null;
+  readonly waitsUntil: string | null;
 }
 
 /** Lists show no more of a reason; the log keeps all of it. */
 const MOST_WORDS = 1000;
+const MOST_WAIT_WORDS = 200;
 
 export function projectVisit(state: VisitState): VisitProjection {
   return {
@@ -34,6 +38,8 @@ export function projectVisit(state: VisitState): VisitProjection {
     worker: state.lastBy.name,
     station: state.lastStation,
     odd: state.calibration.outOfFamily && oddWords(state.calibration.outOfFamily),
+    waits: state.proving.wait && !state.held ? shortened(state.proving.wait.words, MOST_WAIT_WORDS) : null,
+    waitsUntil: state.held ? null : (state.proving.wait?.dueAt ?? null),
   };
 }
 

@@ -1,12 +1,18 @@
 import { expect, it } from 'vitest';
-import { allRead, byHand, cleanVisit, opening, stateAfter, upToReadBack } from '../testing/visit-script.js';
+import {
+  allRead,
+  calibrateLeftOut,
+  cleanVisit,
+  opening,
+  stateAfter,
+  upToReadBack,
+  upToSignOff,
+} from '../testing/visit-script.js';
 import { askedBeside, stepsLeftOut, visitRemarks } from './visit-remarks.js';
 
 it('names steps that were never offered, and those that were left out', () => {
   expect(stepsLeftOut(stateAfter(cleanVisit))).toEqual(['make safe', 'as found', 'calibrate', 'prove']);
-  expect(stepsLeftOut(stateAfter([...upToReadBack, ...allRead, ['readBackClosed', {}], ...byHand]))).toEqual([
-    'calibrate',
-  ]);
+  expect(stepsLeftOut(stateAfter(upToSignOff))).toEqual(['calibrate']);
 });
 
 it('repeats what papers owe beyond the codes', () => {
@@ -15,7 +21,7 @@ it('repeats what papers owe beyond the codes', () => {
     ...allRead,
     ['photographed', { photoId: 'p', subject: 'damage', sha256: 'a'.repeat(64), words: '' }],
     ['readBackClosed', {}],
-    ...byHand,
+    calibrateLeftOut,
     ['partReplaced', { part: 'tyre', words: 'Worn through.', oldOdometerKm: null, newOdometerKm: null, packV: null }],
   ]);
   expect(visitRemarks(state)).toEqual([

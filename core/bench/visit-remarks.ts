@@ -1,4 +1,6 @@
-import { PARTS, PHOTO_SUBJECTS, type EvidenceData } from './evidence.js';
+import { PARTS } from '../setup/inputs/parts.js';
+import { PHOTO_SUBJECTS, type EvidenceData } from './evidence.js';
+import { proofsOf } from './proving/proving-of.js';
 import { STEPS, stepTitle, type StepId } from './steps.js';
 import type { VisitState } from './visit-state.js';
 
@@ -14,8 +16,25 @@ export function stepsLeftOut(state: VisitState): readonly string[] {
 }
 
 /** What is known of the unit's true speed, as every paper says it. */
-export function trueSpeedSays({ calibration: { result }, opened }: VisitState): string {
+export function trueSpeedSays(state: VisitState): string {
+  const ends = endsShown(state);
+  const says = ratioSays(state, ends !== null);
+  return ends === null ? says : `${ends} ${says}`.trim();
+}
+
+/** Where drive was seen to end on this very unit, worst first; null where nothing was seen of it. */
+function endsShown(state: VisitState): string | null {
+  const seen = proofsOf(state).filter(
+    ({ test, judgement }) => test.id.startsWith('end:') && judgement.verdict === 'shows',
+  );
+  return seen.length === 0
+    ? null
+    : `Measured on this unit: ${seen.map(({ test, judgement }) => `${test.title.charAt(0).toLowerCase()}${test.title.slice(1)}: ${judgement.says}`).join(' ')}`;
+}
+
+function ratioSays({ calibration: { result }, opened }: VisitState, isEndShown: boolean): string {
   const limit = opened.setup.limitKmh;
+  if (!result && isEndShown) return 'How true the display counts below that was not measured.';
   if (!result)
     return `True speed against the ground was not measured: the cap counts what the display shows, and may let it run above ${limit} km/h.`;
   const { k, low, high } = result.ratio;
@@ -28,7 +47,7 @@ export function trueSpeedSays({ calibration: { result }, opened }: VisitState): 
     ? ` Drive should end at ${result.ends.kmh.toFixed(1)} km/h against the ground, ${result.ends.worst.toFixed(1)} at worst; ${limit} is allowed.`
     : '';
   const open = result.provisional === '' || result.how === 'learnt' ? '' : ` Provisional: ${result.provisional}.`;
-  return `${reads}, ${by}.${ends}${open} Where drive really falls to zero is measured when it is proved.`;
+  return `${reads}, ${by}.${ends}${open}${isEndShown ? '' : ' Where drive really falls to zero is measured when it is proved.'}`;
 }
 
 /** What whoever rides it has to know, and what the label has to say, as papers tell it. */

@@ -1,4 +1,6 @@
-import type { Actor, EvidenceData, HoldReason, Part, PhotoSubject, VersionRef } from './evidence.js';
+import type { Observation } from '../prove/proving-test.js';
+import type { Part } from '../setup/inputs/parts.js';
+import type { Actor, EvidenceData, HoldReason, PhotoSubject, VersionRef } from './evidence.js';
 import { judgeReadback, type Accepted, type CodeVerdict } from './judge-readback.js';
 import { isAfter, type StepId } from './steps.js';
 import type { Surprise } from './surprises.js';
@@ -44,6 +46,49 @@ export const NOT_CALIBRATED: Calibration = {
   result: null,
   outOfFamily: null,
   countStands: false,
+};
+
+/** A test left out, as a lead wrote it. */
+export type ProofLeft = EvidenceData['proofLeft'] & { readonly by: string; readonly at: string };
+
+/** What the meter said of the pack, and how many readings were ridden on it since. */
+export type FullRead = EvidenceData['fullRead'] & { readonly ridden: number };
+
+/** What the vehicle itself was seen to do. */
+export interface Proving {
+  /** Everything that was seen, with what it was bound to then. */
+  readonly seen: readonly {
+    readonly id: string;
+    readonly test: string;
+    readonly seen: Observation;
+    readonly bond: string;
+    readonly at: string;
+    readonly by: Actor;
+  }[];
+  /** How often a test was begun anew, and what was mended for one. */
+  readonly tries: Readonly<Record<string, number>>;
+  readonly again: readonly (EvidenceData['proofAgain'] & { readonly by: string })[];
+  readonly mended: Readonly<Partial<Record<Part, number>>>;
+  readonly left: readonly ProofLeft[];
+  readonly full: FullRead | null;
+  /** Where it stands aside; null while hands are on it. */
+  readonly wait: (EvidenceData['waitBegun'] & { readonly since: string; readonly by: string }) | null;
+  /** How far beyond the cap drive was seen to act whenever it went back for that, in the cap's own count, km/h. */
+  readonly overshoots: readonly number[];
+  /** Tests that did not show what they should, whatever came of it. */
+  readonly failed: readonly string[];
+}
+
+export const NOT_PROVED: Proving = {
+  seen: [],
+  tries: {},
+  again: [],
+  mended: {},
+  left: [],
+  full: null,
+  wait: null,
+  overshoots: [],
+  failed: [],
 };
 
 /** What a visit's evidence amounts to: plain JSON. Everything a screen shows or a server accepts follows from it. */
@@ -106,6 +151,14 @@ export interface VisitState {
   /** Verdict per code over all rounds: a code read again counts by its newest round. */
   readonly verdicts: readonly CodeVerdict[];
   readonly calibration: Calibration;
+  readonly proving: Proving;
+  /** Who signed beside whoever signs off, and by which entry; null where nobody did. */
+  readonly countersigned: {
+    readonly seq: number;
+    readonly by: Actor;
+    readonly words: string;
+    readonly at: string;
+  } | null;
   readonly parts: readonly { readonly part: Part; readonly words: string; readonly at: string; readonly by: Actor }[];
   /** Kilometres on odometers that are not on the vehicle any more. */
   readonly carriedKm: number;

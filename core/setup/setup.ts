@@ -1,4 +1,5 @@
 import type { Proof } from '../prove/proof.js';
+import type { NotProved, ProvingTest } from '../prove/proving-test.js';
 import type { CodeFunction } from '../display/map/functions.js';
 import type { ShownSpeed } from '../speed/wheel-code.js';
 
@@ -92,7 +93,11 @@ export interface Setup {
   readonly worst?: { readonly kmh: number; readonly says: string };
   /** What calibrating has to keep to. Records of before it was led through have none. */
   readonly speed?: SpeedTerms;
-  /** What no code answers for. Records of the first releases have it as sentences, under another name. */
+  /** What the vehicle itself has to show, in the order of least movement. Records of before it was led through have none. */
+  readonly tests?: readonly ProvingTest[];
+  /** Codes that are read back and not proved, with the reason. */
+  readonly notProved?: readonly NotProved[];
+  /** What records of before that asked for, in words alone; the first of them have it as sentences, under another name. */
   readonly proves?: readonly Proof[];
   readonly keyedAfter?: readonly KeyedAfter[];
 }

@@ -7,6 +7,8 @@ import { foldAll, type Fold } from '../bench/fold-visit.js';
 import { toRestore } from '../bench/acts/as-found.js';
 import { isAgainst } from '../bench/judge-readback.js';
 import type { VisitState } from '../bench/visit-state.js';
+import { dueTests } from '../bench/proving/proving-of.js';
+import { asItMustNot, nextProof } from './proofs.js';
 import { benchOpening, INES, soundCheckIn, TEO, type Act } from './visit-script.js';
 
 const STATIONS = ['bay 1', 'bay 2'] as const;
@@ -38,6 +40,8 @@ export function likelyActs(state: VisitState): readonly Act[] {
     offGround: false,
     words: '',
   });
+  const proof = nextProof(state);
+  const test = dueTests(state)[state.seq % Math.max(1, dueTests(state).length)];
   const ratio = { k: 1.02, u: 0.005, low: 1.01, high: 1.03 };
   return [
     ['checkedIn', soundCheckIn],
@@ -91,6 +95,21 @@ export function likelyActs(state: VisitState): readonly Act[] {
     ],
     ['stepByHand', { step: 'calibrate', done: false, words: '' }],
     ['stepByHand', { step: 'prove', done: true, words: 'Ridden in the yard.' }],
+    ...(proof ? [proof] : []),
+    ['fullRead', { packV: 41.6, isCharged: true }],
+    ...(test
+      ? ([
+          ['proofSeen', { test: test.id, seen: asItMustNot(test) }],
+          ['proofAgain', { test: test.id, mended: test.cure.part, words: 'put right' }],
+          ['proofLeft', { test: test.id, words: 'no yard today' }, INES],
+          ['wentBack', { test: test.id, to: 'restart', words: '' }],
+          ['wentBack', { test: test.id, to: 'calibrate', words: '' }],
+        ] satisfies readonly Act[])
+      : []),
+    ['waitBegun', { test: null, words: 'Charging to full.', dueAt: null }],
+    ['waitEnded', {}],
+    ['proved', {}],
+    ['countersigned', { words: '' }, INES],
     ['held', { reason: 'other', words: 'Waits for a part.' }],
     ['released', { words: 'Looked at.' }, INES],
     ['released', { words: 'Stays.', decision: { way: 'accept', labels: against } }, INES],
@@ -120,7 +139,7 @@ const STRAIGHT_ON: readonly ((act: Act) => boolean)[] = [
   ([kind, , by]) => kind === 'released' && by === INES,
   ([kind]) =>
     ['madeSafe', 'asFoundClosed', 'codeKeyed', 'keyInClosed', 'restarted', 'codeRead', 'readBackClosed'].includes(kind),
-  ([kind]) => ['stepByHand', 'signedOff'].includes(kind),
+  ([kind]) => ['stepByHand', 'fullRead', 'proofSeen', 'proofAgain', 'proved', 'signedOff'].includes(kind),
 ];
 
 /** Choices of a walk; the more of them are straight on, of a hundred, the farther it gets. */

@@ -218,7 +218,7 @@ export const pedelec: VehicleClass = {
 };
 
 export const hire: HouseRules = {
-  format: 'decurio-house-rules/3',
+  format: 'decurio-house-rules/4',
   id: 'hire',
   name: 'Hire',
   customer: null,

@@ -6,6 +6,7 @@ import type { VisitState } from '../bench/visit-state.js';
 import { benchTermsFor } from '../bench/bench-terms.js';
 import { STEPS_OFFERED } from '../bench/steps.js';
 import { compileSetup } from '../setup/compile/compile-setup.js';
+import { nextProof } from './proofs.js';
 import { fourKey, inputs, pedelec, stepThrough } from './samples.js';
 
 export const TEO: Actor = { userId: 'u-teo', name: 'Teo R.', role: 'technician' };
@@ -130,7 +131,16 @@ export const found = (label: string, raw: number | null): Act => ['asFoundRead',
 export const foundAsDelivered: readonly Act[] = fourKey.codes.map((code) => found(code.label, code.factory));
 export const upToKeyIn: readonly Act[] = [benchOpened, checkedIn, madeSafe, ...foundAsDelivered, ['asFoundClosed', {}]];
 export const upToReadBack: readonly Act[] = [...upToKeyIn, ...allKeyed, restarted];
-export const byHand: readonly Act[] = [
-  ['stepByHand', { step: 'calibrate', done: false, words: '' }],
-  ['stepByHand', { step: 'prove', done: true, words: 'Ridden in the yard; assist ends, levers cut.' }],
-];
+export const calibrateLeftOut: Act = ['stepByHand', { step: 'calibrate', done: false, words: '' }];
+/** Acts, and then whatever proves a vehicle in order, until nothing is left to prove. */
+export function withProofs(acts: readonly Act[]): readonly Act[] {
+  const next = nextProof(stateAfter(acts));
+  return next === null ? acts : withProofs([...acts, next]);
+}
+/** From read back to where it is signed off. */
+export const upToSignOff: readonly Act[] = withProofs([
+  ...upToReadBack,
+  ...allRead,
+  ['readBackClosed', {}],
+  calibrateLeftOut,
+]);

@@ -16,6 +16,18 @@ export interface Faults {
   readonly otherRevision: DisplayMap | null;
   /** The menu closes in half the time that its map says. */
   readonly menuClosesEarly: boolean;
+  /** The throttle drives whatever the codes say. */
+  readonly throttleLive: boolean;
+  /** Walk assist pushes twice as fast as it should. */
+  readonly walkFast: boolean;
+  /** No mode and no code ends drive. */
+  readonly capIgnored: boolean;
+  /** The same error comes back. */
+  readonly errorRecurs: boolean;
+  /** The gauge goes by the voltage class above the pack's. */
+  readonly gaugeOfOther: boolean;
+  /** The front light stays dark. */
+  readonly lightOut: boolean;
 }
 
 export const NO_FAULTS: Faults = {
@@ -26,6 +38,12 @@ export const NO_FAULTS: Faults = {
   otherPack: false,
   otherRevision: null,
   menuClosesEarly: false,
+  throttleLive: false,
+  walkFast: false,
+  capIgnored: false,
+  errorRecurs: false,
+  gaugeOfOther: false,
+  lightOut: false,
 };
 
 /** The display as it is really fitted. */

@@ -14,6 +14,8 @@ export interface Instruments {
   readonly gaugePercent: number | null;
   /** By meter, at rest. */
   readonly meterV: number;
+  /** The list as the display keeps it. */
+  readonly errors: readonly string[];
 }
 
 export function instrumentsOf(unit: StandIn, map: DisplayMap, motion: Motion, obeyed: Obeyed): Instruments {
@@ -28,12 +30,14 @@ export function instrumentsOf(unit: StandIn, map: DisplayMap, motion: Motion, ob
     unit: obeyed.mph ? 'mph' : 'km/h',
     gaugePercent: gauge(unit, motion, obeyed),
     meterV: Math.round(meterV * 10) / 10,
+    errors: unit.faults.errorRecurs ? ['E21'] : [],
   };
 }
 
-function gauge({ type: { pack } }: StandIn, { packV }: Motion, { classV }: Obeyed): number | null {
+function gauge({ type: { pack }, faults }: StandIn, { packV }: Motion, { classV }: Obeyed): number | null {
   const classes = gaugeUnderEachClass(pack.chemistry, packV);
-  const taken = classes.find(({ labelV }) => labelV === (classV ?? pack.labelV));
+  const own = classes.findIndex(({ labelV }) => labelV === (classV ?? pack.labelV));
+  const taken = classes[faults.gaugeOfOther ? Math.min(own + 1, classes.length - 1) : own];
   if (!taken) return null;
   if (taken.charge === null) return 110;
   return Math.round((taken.charge.fromPercent + taken.charge.toPercent) / 2);

@@ -48,6 +48,8 @@ export interface Motion {
   readonly steadyMs: number;
   readonly steadyThrottle: number;
   readonly cruises: boolean;
+  /** What cruise holds, 0 to 1. */
+  readonly heldThrottle: number;
   /** The controller ended drive for low volts, until power is cycled. */
   readonly isCutOff: boolean;
 }
@@ -61,6 +63,7 @@ const ROLLS_FROM_KMH = 3;
 const PEDAL_SENSED_MS = 300;
 const CRUISE_AFTER_MS = 8_000;
 const WALK_SHOWN_KMH = 5;
+const FAST_WALK_SHOWN_KMH = 11;
 const RIDER_W = 90;
 /** Drive fades out over the last shown km/h before its end. */
 const FADE_KMH = 1;
@@ -80,6 +83,7 @@ export const atRest = (unit: StandIn, chargePercent = 95): Motion => ({
   steadyMs: 0,
   steadyThrottle: 0,
   cruises: false,
+  heldThrottle: 0,
   isCutOff: false,
 });
 
@@ -169,12 +173,16 @@ const fadeAt = (share: number): number => Math.min(1, Math.max(0, (1.05 - share)
 
 function sensed(motion: Motion, { throttle, pedalling, brakes }: Controls, ms: number): Motion {
   const isSteady = throttle > 0.2 && Math.abs(throttle - motion.steadyThrottle) < 0.05;
+  const steadyMs = isSteady ? motion.steadyMs + ms : 0;
+  const isReopened = motion.cruises && motion.steadyThrottle < 0.05 && throttle > 0.2;
+  const cruises = (motion.cruises || steadyMs > CRUISE_AFTER_MS) && !brakes.front && !brakes.rear && !isReopened;
   return {
     ...motion,
     pedalMs: pedalling ? motion.pedalMs + ms : 0,
-    steadyMs: isSteady ? motion.steadyMs + ms : 0,
+    steadyMs,
     steadyThrottle: isSteady ? motion.steadyThrottle : throttle,
-    cruises: motion.cruises && !brakes.front && !brakes.rear,
+    cruises,
+    heldThrottle: cruises ? (motion.cruises ? motion.heldThrottle : throttle) : 0,
   };
 }
 
@@ -184,8 +192,9 @@ function demandOf(unit: StandIn, motion: Motion, obeyed: Obeyed, controls: Contr
   const cuts = (controls.brakes.front && cutsMotor(type, 'front')) || (controls.brakes.rear && cutsMotor(type, 'rear'));
   if (cuts || faults.brakeSwitchStuck || motion.isCutOff) return 0;
   const shown = motion.trueKmh * speedRatioOf(unit, obeyed);
-  const until = (ends: readonly DriveEnd[]): number =>
-    Math.min(
+  const until = (all: readonly DriveEnd[]): number => {
+    const ends = faults.capIgnored ? [] : all;
+    return Math.min(
       1,
       ...ends.map((end) =>
         within(
@@ -193,18 +202,20 @@ function demandOf(unit: StandIn, motion: Motion, obeyed: Obeyed, controls: Contr
         ),
       ),
     );
-  const mayThrottle = obeyed.driveMode !== 'pedal' && type.throttleFitted && started(motion, obeyed);
+  };
+  const mayThrottle =
+    type.throttleFitted && (faults.throttleLive || (obeyed.driveMode !== 'pedal' && started(motion, obeyed)));
   const throttle = mayThrottle ? controls.throttle * obeyed.throttleShare * until(obeyed.throttleEnds) : 0;
   const senses = obeyed.pedalMagnets === type.pedalMagnets || motion.pedalMs % 900 < 300;
   const assist =
     obeyed.driveMode !== 'throttle' && controls.pedalling && motion.pedalMs > PEDAL_SENSED_MS && senses
       ? obeyed.levelShare * until(obeyed.assistEnds)
       : 0;
-  const walk = controls.walkHeld && obeyed.walk ? 0.3 * within(WALK_SHOWN_KMH - shown) : 0;
-  const cruise =
-    obeyed.cruise && mayThrottle && motion.steadyMs > CRUISE_AFTER_MS
-      ? motion.steadyThrottle * until(obeyed.throttleEnds)
+  const walk =
+    controls.walkHeld && obeyed.walk
+      ? 0.3 * within((faults.walkFast ? FAST_WALK_SHOWN_KMH : WALK_SHOWN_KMH) - shown)
       : 0;
+  const cruise = obeyed.cruise && mayThrottle && motion.cruises ? motion.heldThrottle * until(obeyed.throttleEnds) : 0;
   return Math.max(throttle, assist, walk, cruise);
 }
 

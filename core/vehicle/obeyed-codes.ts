@@ -31,6 +31,8 @@ export interface Obeyed {
   readonly mph: boolean;
   /** The voltage class that the gauge takes for granted; null where the display has no such code. */
   readonly classV: number | null;
+  /** Minutes of rest after which the glass goes dark; null for never. */
+  readonly autoOffMin: number | null;
 }
 
 export interface Ridden {
@@ -72,10 +74,12 @@ export function obeyedCodes(type: VehicleType, map: DisplayMap, values: RawValue
   );
   const levelShare = most === 0 ? 1 : Math.min(1, level / levels);
   const wheel = own('wheelSize');
+  // Turbo lifts whatever caps a mode.
+  const isTurbo = turboOf(map, values, mode);
   const modeEnd = end('modeSpeedPercent');
   return {
-    assistEnds: all(end('speedCap'), modeEnd),
-    throttleEnds: all(end('throttleCap') ?? end('speedCap'), modeEnd),
+    assistEnds: isTurbo ? [] : all(end('speedCap'), modeEnd),
+    throttleEnds: isTurbo ? [] : all(end('throttleCap') ?? end('speedCap'), modeEnd),
     driveMode:
       asOneOf(word('driveMode'), ['pedal', 'throttle', 'both']) ??
       (type.kind === 'scooter' ? 'throttle' : type.throttleFitted ? 'both' : 'pedal'),
@@ -93,7 +97,17 @@ export function obeyedCodes(type: VehicleType, map: DisplayMap, values: RawValue
     walk: word('walk') !== 'off',
     mph,
     classV: Number(word('nominalVoltage')) || number('nominalVoltage'),
+    autoOffMin: number('autoOff') || null,
   };
+}
+
+function turboOf(map: DisplayMap, values: RawValues, mode: string | null): boolean {
+  const code = map.codes.find((each) => each.function === 'modeTurbo' && isOfMode(map, each, mode));
+  if (!code) return false;
+  const raw = values[code.label] ?? code.factory;
+  return code.encoding.kind === 'table'
+    ? code.encoding.entries.some((entry) => entry.raw === raw && entry.value !== 'off')
+    : raw !== 0;
 }
 
 /** Ride modes have lists of their own: a code counts where its page is the mode's, or belongs to none. */

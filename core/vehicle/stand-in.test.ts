@@ -31,6 +31,10 @@ const ride = (
   const unit = newStandIn(throttled, 7, faults);
   return { unit, motion: moveOn(unit, from ?? atRest(unit), set(values), controls, seconds * 1000) };
 };
+const shown = (values: Record<string, number>, motion: Partial<Motion>, faults: Faults = NO_FAULTS, map = tallow) => {
+  const unit = newStandIn(throttled, 7, faults);
+  return instrumentsOf(unit, map, { ...atRest(unit), ...motion }, set(values));
+};
 /** Both, live, on a full level. */
 const OPEN = { 'L4.1': 25, 'L4.3': 33, 'L2.4': 22, 'L1.1': 11 };
 
@@ -129,11 +133,6 @@ describe('the ends of drive', () => {
 });
 
 describe('its instruments', () => {
-  const shown = (values: Record<string, number>, motion: Partial<Motion>, faults: Faults = NO_FAULTS, map = tallow) => {
-    const unit = newStandIn(throttled, 7, faults);
-    return instrumentsOf(unit, map, { ...atRest(unit), ...motion }, set(values));
-  };
-
   it('show speed in the unit of the display', () => {
     const kmh = shown(OPEN, { trueKmh: 20 });
     const mph = shown({ ...OPEN, 'L1.1': 12 }, { trueKmh: 20 });
@@ -176,11 +175,51 @@ describe('its faults', () => {
   });
 });
 
+describe('faults that proving is to catch', () => {
+  const pedalOnly = { ...OPEN, 'L4.3': 31 };
+  it('let a throttle drive that must be dead, and drive run past its cap', () => {
+    expect(ride(pedalOnly, THROTTLE, 20).motion.trueKmh).toBe(0);
+    expect(ride(pedalOnly, THROTTLE, 20, { ...NO_FAULTS, throttleLive: true }).motion.trueKmh).toBeGreaterThan(5);
+    expect(ride(OPEN, THROTTLE, 120, { ...NO_FAULTS, capIgnored: true }).motion.trueKmh).toBeGreaterThan(27);
+  });
+
+  it('push too fast while walking', () => {
+    const walking: Controls = { ...HANDS_OFF, walkHeld: true };
+    const on = { ...OPEN, 'L5.2': 52 };
+    expect(ride(on, walking, 30).motion.trueKmh).toBeLessThanOrEqual(6);
+    expect(ride(on, walking, 30, { ...NO_FAULTS, walkFast: true }).motion.trueKmh).toBeGreaterThan(7);
+  });
+
+  it('show an error, and a gauge of another class', () => {
+    expect(shown(OPEN, {}).errors).toEqual([]);
+    expect(shown(OPEN, {}, { ...NO_FAULTS, errorRecurs: true }).errors).toEqual(['E21']);
+    const [right, wrong] = [shown(OPEN, {}), shown(OPEN, {}, { ...NO_FAULTS, gaugeOfOther: true })];
+    expect((right.gaugePercent ?? 0) - (wrong.gaugePercent ?? 0)).toBeGreaterThan(50);
+  });
+});
+
+describe('cruise', () => {
+  const CRUISE = { ...OPEN, 'L5.3': 54 };
+  it('holds once the throttle was steady, is let go by a brake, and does nothing where it is off', () => {
+    const held = (values: Record<string, number>, then: Controls) => {
+      const { unit, motion } = ride(values, { ...THROTTLE, throttle: 0.6 }, 20);
+      return moveOn(unit, motion, set(values), then, 15_000);
+    };
+    const off: Controls = { ...HANDS_OFF, onStand: false };
+    expect(held(CRUISE, off).currentA).toBeGreaterThan(0);
+    expect(held({ ...OPEN, 'L5.3': 53 }, off).currentA).toBe(0);
+    const { unit, motion } = ride(CRUISE, { ...THROTTLE, throttle: 0.6 }, 20);
+    const braked = moveOn(unit, motion, set(CRUISE), { ...off, brakes: { front: true, rear: false } }, 300);
+    expect(moveOn(unit, braked, set(CRUISE), off, 2_000).currentA).toBe(0);
+  });
+});
+
 describe('a scooter with ride modes', () => {
   it('goes as fast as the mode that is on allows', () => {
     const unit = newStandIn(petrel, 3);
     const modes = limpet.ride!.modes!.list.map(({ id }) => {
-      const obeyed = obeyedCodes(petrel, limpet, {}, { level: 1, mode: id });
+      // Delivered with turbo in its fastest mode, which lifts the cap of that.
+      const obeyed = obeyedCodes(petrel, limpet, { 'fast S7': 0 }, { level: 1, mode: id });
       return {
         id,
         obeyed,

@@ -1,4 +1,4 @@
-import { findCode, foldVisit, formatRaw } from '@decurio/core';
+import { dueTests, findCode, foldVisit, formatRaw, fullPackV, shownInOrder } from '@decurio/core';
 import { By, Key, until } from 'selenium-webdriver';
 import { DEMO_PASSWORD } from '../../server/dist/demo-password.js';
 import { signIn } from '../lib/api-client.mjs';
@@ -84,8 +84,9 @@ class Worker {
       await this.driver.findElements(By.css('section[aria-label=Work] input, section[aria-label=Work] textarea'))
     )[0];
     if (text.includes('What does the glass show?')) return this.answer(await this.shownNow());
+    const test = await this.testDue();
+    if (test !== null) return this.prove(test);
     if (text.includes('Pack by meter')) return this.checkIn();
-    if (text.includes('Does it do what was promised?')) return this.answer('Levers cut, assist ends, as asked.');
     if (/Read, \w+/.test(text)) {
       const least = /Read, \w+: (?:at least )?([\d.]+)/.exec(text)?.[1] ?? '3';
       await this.type(least);
@@ -119,6 +120,47 @@ class Worker {
     await this.press(Key.TAB);
     await this.type('3');
     await this.press(Key.ENTER);
+  }
+
+  /** The test that is due at Prove, or null. */
+  async testDue() {
+    const [due] = await this.driver.findElements(By.css('[data-test]'));
+    return due ? due.getAttribute('data-test') : null;
+  }
+
+  /** Says what one in order shows. @param {string} id */
+  async prove(id) {
+    const [due] = await this.driver.findElements(By.css('[data-test]'));
+    if ((await due?.getAttribute('data-verdict')) === 'shows') return this.press(' ');
+    const { evidence } = await this.client.get(`/api/units/${this.unitId}/bench`);
+    const fold = foldVisit(evidence);
+    if (!fold.ok) throw new Error(fold.problem.message);
+    const { opened } = fold.value;
+    if (id === 'full') {
+      await this.type((fullPackV(opened) + 0.3).toFixed(1));
+      return this.press(Key.ENTER);
+    }
+    const test = dueTests({ opened }).find((each) => each.id === id);
+    if (!test) throw new Error(`no such test: ${id}`);
+    const seen = shownInOrder(test, opened.pack);
+    if (seen.kind === 'outcome' && test.watch.kind === 'outcome')
+      return this.press(String(test.watch.outcomes.findIndex((each) => each.id === seen.outcome) + 1));
+    if (seen.kind === 'errors') return this.press('1');
+    const figures =
+      seen.kind === 'speed'
+        ? [seen.trueKmh.toFixed(1)]
+        : seen.kind === 'gauge'
+          ? [String(seen.meterV), String(seen.shown)]
+          : seen.kind === 'metres'
+            ? [String(seen.metres), String(seen.besideMetres)]
+            : 'figure' in seen
+              ? [String(seen.figure)]
+              : [];
+    for (const [i, figure] of figures.entries()) {
+      if (i > 0) await this.press(Key.TAB);
+      await this.type(figure);
+    }
+    return this.press(Key.ENTER);
   }
 
   async signOff() {

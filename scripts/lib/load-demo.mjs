@@ -1,5 +1,19 @@
 import { randomUUID } from 'node:crypto';
-import { calibratedBy, calibrationOf, checksLeft, fittedBy, foldVisit, isAsChosen, seeded } from '@decurio/core';
+import {
+  calibratedBy,
+  calibrationOf,
+  checksLeft,
+  fittedBy,
+  foldAll,
+  fullPackAsked,
+  fullPackV,
+  isAsChosen,
+  isSettled,
+  proofsOf,
+  resume,
+  seeded,
+  shownInOrder,
+} from '@decurio/core';
 import { DEMO_PASSWORD } from '../../server/dist/demo-password.js';
 import { addAccount } from '../../server/dist/store/accounts.js';
 import { makeDataSource } from '../../server/dist/store/data-source.js';
@@ -7,7 +21,7 @@ import { signIn } from './api-client.mjs';
 import { demoText } from './demo-files.mjs';
 
 /** @typedef {import('./api-client.mjs').Client} Client */
-/** @typedef {{ serials: string[], by: string, station: string, until: string, packV?: number, misreads?: Record<string, number>, stuck?: Record<string, number>, found?: Record<string, number>, wheelMm?: number }} DemoVisit */
+/** @typedef {{ serials: string[], by: string, station: string, until: string, packV?: number, misreads?: Record<string, number>, stuck?: Record<string, number>, found?: Record<string, number>, wheelMm?: number, proofs?: number, fails?: Record<string, string>, receivedBy?: string, labelAt?: string }} DemoVisit */
 
 /**
  * Loads the demo scenario through the API, as a customer would; only its accounts are written directly.
@@ -79,8 +93,19 @@ export async function decide(address, { by, orders, finding, words }) {
   }
 }
 
-/** @param {string} address @param {DemoVisit[]} visits */
+/** Vehicles of one type are worked one after another, as what one shows decides about the next; those of other types meanwhile.
+ * @param {string} address @param {DemoVisit[]} visits */
 async function loadVisits(address, visits) {
+  const lines = new Map();
+  for (const visit of visits) {
+    const type = (visit.serials[0] ?? '').split('-')[0];
+    lines.set(type, [...(lines.get(type) ?? []), visit]);
+  }
+  await Promise.all([...lines.values()].map((line) => loadLine(address, line)));
+}
+
+/** @param {string} address @param {DemoVisit[]} visits */
+async function loadLine(address, visits) {
   const clock = { at: Date.now() - 5 * 3_600_000 };
   /** @type {Map<string, Client>} */
   const clients = new Map();
@@ -98,18 +123,13 @@ export async function playVisit(client, serial, script, clock) {
   const unit = await client.get(`/api/units?serial=${encodeURIComponent(serial)}`);
   const visitId = randomUUID();
   const opened = await client.post(`/api/units/${unit.id}/visits`, { visitId, entryId: randomUUID(), at: tick() });
-  /** @type {any[]} */
-  const evidence = [opened];
-  const state = () => {
-    const fold = foldVisit(evidence);
-    if (!fold.ok) throw new Error(fold.problem.message);
-    return fold.value;
-  };
+  let fold = foldOf(opened);
+  const state = () => fold.state;
   /** @param {string} kind @param {object} data @param {number} [seconds] */
   const act = async (kind, data, seconds) => {
-    const draft = { id: randomUUID(), seq: evidence.length + 1, kind, at: tick(seconds), data };
+    const draft = { id: randomUUID(), seq: fold.state.seq + 1, kind, at: tick(seconds), data };
     const { entry, followed } = await client.post(`/api/units/${unit.id}/visits/${visitId}/evidence`, draft);
-    evidence.push(entry, ...followed);
+    for (const each of [entry, ...followed]) fold = resume(fold, each);
   };
   await makeChecks('checkIn', serial, state, act);
   await act('checkedIn', checkInData(script), 60);
@@ -132,11 +152,40 @@ export async function playVisit(client, serial, script, clock) {
   }
   if (script.until === 'prove') return;
   await makeChecks('prove', serial, state, act);
-  await act('stepByHand', { step: 'prove', done: true, words: PROVED }, 5);
-  if (script.until !== 'sealed') return;
+  if (script.until === 'atProve') return;
+  if (await proveUnit(serial, script, state, act)) return;
   const { classCheck: check } = await client.get(`/api/units/${unit.id}/bench`);
   await act('signedOff', { words: '', check }, 15);
+  if (script.until === 'handedOver') await handOver(client, visitId, script);
 }
+
+/** @param {any} opened */
+function foldOf(opened) {
+  const fold = foldAll([opened]);
+  if (!fold.ok) throw new Error(fold.problem.message);
+  return fold.value;
+}
+
+/** What goes along with a sealed unit, and who received it.
+ * @param {Client} client @param {string} visitId @param {DemoVisit} script */
+async function handOver(client, visitId, { receivedBy = '', labelAt = '' }) {
+  /** @param {string} kind @param {object} data */
+  const add = (kind, data) => client.post(`/api/visits/${visitId}/handover`, { id: randomUUID(), kind, data });
+  const { toShow, cameWith, pins } = await client.get(`/api/visits/${visitId}/papers`);
+  await add('labelFixed', { where: labelAt });
+  await add('wentAlong', { things: cameWith });
+  for (const opens of pins) await add('pinTold', { opens, to: `${receivedBy}, fleet desk` });
+  await add('riderShown', { items: toShow });
+  await add('received', { name: receivedBy, strokes: SIGNATURE });
+}
+
+/** A made-up hand. */
+const SIGNATURE = [
+  Array.from({ length: 40 }, (_, i) => [
+    Math.round((0.1 + 0.018 * i) * 1000) / 1000,
+    Math.round((0.5 + 0.3 * Math.sin(i / 2.3) * Math.exp(-i / 30)) * 1000) / 1000,
+  ]),
+];
 
 /** @typedef {(kind: string, data: object, seconds?: number) => Promise<void>} Acts */
 /** @typedef {() => import('@decurio/core').VisitState} Now */
@@ -242,7 +291,44 @@ async function runWheel(script, map, state, act) {
 /** How much the wheel of one unit differs from the next, mm: the same for the same serial. @param {string} serial */
 const wheelOffMm = (serial) => 4 * seeded(Number(serial.replace(/\D/g, ''))).normal();
 
-const PROVED = 'Ridden in the yard on level 5: assist ends, both levers cut the motor, throttle only once rolling.';
+/** Makes every test of a unit, as one in order shows it, but for those that the scenario has otherwise.
+ * @param {string} serial @param {DemoVisit} script @param {Now} state @param {Acts} act @returns {Promise<boolean>} whether it is left there */
+async function proveUnit(serial, script, state, act) {
+  const { normal } = seeded(Number(serial.replace(/\D/g, '')));
+  let made = 0;
+  for (;;) {
+    const due = proofsOf(state()).find((proof) => !isSettled(proof));
+    if (!due || state().held) break;
+    if (script.until === 'proving' && made === (script.proofs ?? 6)) return true;
+    const { test } = due;
+    if (test.pack === 'full' && fullPackAsked(state()) !== null) {
+      if (script.until === 'charging') {
+        const dueAt = new Date(Date.now() + 100 * 60_000).toISOString();
+        await act('waitBegun', { test: null, words: 'Charging to full', dueAt }, 5);
+        return true;
+      }
+      await act('fullRead', { packV: fullPackV(state().opened) + 0.4, isCharged: true }, 40);
+    }
+    const otherwise = script.fails?.[test.id];
+    const seen =
+      otherwise === undefined
+        ? shownInOrder(test, state().opened.pack, normal())
+        : { kind: 'outcome', outcome: otherwise };
+    await act('proofSeen', { test: test.id, seen }, test.at === 'yard' ? 45 : 9);
+    made++;
+    if (otherwise === undefined) continue;
+    const { judgement } = proofsOf(state()).find(({ test: each }) => each.id === test.id) ?? due;
+    if (judgement.verdict === 'doesNot')
+      await act(
+        'held',
+        { reason: 'proof', words: `${test.title}: ${judgement.says} ${judgement.cure.says}`.slice(0, 500) },
+        20,
+      );
+  }
+  if (state().held) return true;
+  await act('proved', {}, 5);
+  return !['sealed', 'handedOver'].includes(script.until);
+}
 
 /** @param {DemoVisit} script */
 const checkInData = ({ packV = 39.8 }) => ({

@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
-import { projectVisit, type Evidence, type VisitState } from '@decurio/core';
+import { foldHandover, projectVisit, type Evidence, type HandoverEntry, type VisitState } from '@decurio/core';
 import type { EntityManager } from 'typeorm';
 import { Photos, SealHeads, Units, Visits, type SealHeadRow, type UnitRow, type VisitRow } from '../store/entities.js';
 import { markHash } from '../store/seal-heads.js';
+import { readHandover } from '../store/handovers.js';
 import { visitColumns } from '../store/visit-columns.js';
 import { readStored } from './stored-visit.js';
 
@@ -23,7 +24,11 @@ export async function verifyVisit(manager: EntityManager, visitId: string): Prom
   const visit = await manager.findOneBy(Visits, { id: visitId });
   if (!visit) return null;
   const { evidence, state, findings } = await readStored(manager, visitId);
-  const photographs = evidence.flatMap((entry) => (entry.kind === 'photographed' ? [entry.data] : []));
+  const handover = await readHandover(manager, visitId);
+  const photographs = [
+    ...evidence.flatMap((entry) => (entry.kind === 'photographed' ? [entry.data] : [])),
+    ...handover.flatMap((entry) => (entry.kind === 'labelFixed' && entry.data.photo ? [entry.data.photo] : [])),
+  ];
   return {
     visit,
     entries: evidence.length,
@@ -34,6 +39,7 @@ export async function verifyVisit(manager: EntityManager, visitId: string): Prom
       ...(state ? visitFindings(visit, evidence, state) : []),
       ...(state ? await unitFindings(manager, visit, state) : []),
       ...(await photoFindings(manager, visitId, photographs)),
+      ...(await handoverFindings(manager, visit, handover)),
       ...markFindings(visit, evidence, await manager.find(SealHeads, { where: { visitId }, order: { n: 'ASC' } })),
     ],
   };
@@ -110,6 +116,22 @@ const UNIT_TITLES: Partial<Record<keyof UnitRow, string>> = {
   surprises: 'Number of surprises',
   odd: 'Why it looks odd',
 };
+
+/** What was handed over follows from the seal, entry by entry, and the unit says who has it. */
+async function handoverFindings(
+  manager: EntityManager,
+  visit: VisitRow,
+  entries: readonly HandoverEntry[],
+): Promise<readonly string[]> {
+  if (visit.sealedAt === null) return [];
+  const folded = foldHandover(visit.headHash, entries);
+  if (!folded.ok) return [folded.problem.message];
+  const unit = await manager.findOneBy(Units, { id: visit.unitId, visitId: visit.id });
+  const to = folded.value.out?.to ?? null;
+  return unit && unit.handedTo !== to
+    ? [sentence(`Who has its unit: Line shows ${wordsOf(unit.handedTo)}, what was handed over says ${wordsOf(to)}`)]
+    : [];
+}
 
 async function photoFindings(
   manager: EntityManager,

@@ -1,4 +1,3 @@
-import QRCode from 'qrcode';
 import {
   askedBeside,
   dayIn,
@@ -15,13 +14,16 @@ import {
   type VisitState,
 } from '@decurio/core';
 import { codeCells, codesCaption } from './certificate-codes.js';
+import { notProvedSays, proofTable, speedPlot } from './certificate-proofs.js';
 import {
   caption,
+  codeSquare,
   factRows,
   finish,
   footers,
   inFont,
   INKS,
+  lastPage,
   masthead,
   newPaper,
   PAGE,
@@ -33,20 +35,28 @@ import {
 } from './kit.js';
 import { paperTime } from './paper-text.js';
 
-/** The configuration certificate of a sealed visit: A4, PDF, everything it claims taken from the record; times in a zone. */
+/** The configuration certificate of a visit: A4, PDF, everything it claims taken from the record; times in a zone. */
 export async function makeCertificate(record: VisitRecord, map: DisplayMap, zone: string): Promise<Buffer> {
+  const paper = newPaper({ title: `Configuration certificate ${record.serial}`, madeAt: record.sealedAt });
+  drawCertificate(paper, record, map, zone);
+  return finish(paper);
+}
+
+/** The same, on the page that a paper has come to and as many more as it takes; with its own footers. */
+export function drawCertificate(paper: Paper, record: VisitRecord, map: DisplayMap, zone: string): void {
   const fold = foldVisit(record.evidence);
   if (!fold.ok) throw new Error(`a sealed record does not fold: ${fold.problem.message}`);
   const state = fold.value;
   const { versions, order } = state.opened;
-  const paper = newPaper({ title: `Configuration certificate ${record.serial}`, madeAt: record.sealedAt });
+  const isSealed = state.step === null;
+  const from = lastPage(paper);
   masthead(paper, {
     title: 'Configuration certificate',
     serial: record.serial,
     says: `${versions.type.name}, for ${order.customer}`,
     beside: SQUARE + 14,
   });
-  await sealSquare(paper, record);
+  if (isSealed) sealSquare(paper, record);
   privateLand(paper, state);
   facts(paper, record, state, zone);
   caption(paper, codesCaption(state));
@@ -55,11 +65,16 @@ export async function makeCertificate(record: VisitRecord, map: DisplayMap, zone
     COLUMNS,
     state.verdicts.map((verdict) => codeCells(verdict, state, map)),
   );
+  speedPlot(paper, state);
+  proofTable(paper, state);
   limits(paper, state);
   signatures(paper, record, state, zone);
-  seal(paper, record);
-  footers(paper, `${record.serial} · seal ${record.seal.slice(0, 16)}`);
-  return finish(paper);
+  if (isSealed) seal(paper, record);
+  footers(
+    paper,
+    isSealed ? `${record.serial} · seal ${record.seal.slice(0, 16)}` : `${record.serial} · not signed off`,
+    from,
+  );
 }
 
 /** Loud: a vehicle that never goes on a public road. */
@@ -73,7 +88,8 @@ function privateLand(paper: Paper, { opened }: VisitState): void {
   );
 }
 
-function facts(paper: Paper, record: VisitRecord, { opened, checkedIn }: VisitState, zone: string): void {
+function facts(paper: Paper, record: VisitRecord, state: VisitState, zone: string): void {
+  const { opened, checkedIn } = state;
   const { versions, order } = opened;
   factRows(paper, [
     ['Order', order.number],
@@ -85,8 +101,14 @@ function facts(paper: Paper, record: VisitRecord, { opened, checkedIn }: VisitSt
       `${versions.rulePack.name} version ${versions.rulePack.version}; house rules "${versions.houseRules.name}" version ${versions.houseRules.version}`,
     ],
     ['Checked in', checkedIn ? checkInLine(checkedIn) : 'no entry'],
-    ['Signed off', `${paperTime(record.sealedAt, zone)} by ${record.evidence.at(-1)?.by.name ?? ''}`],
+    ['Signed off', signedLine(record, state, zone)],
   ]);
+}
+
+function signedLine(record: VisitRecord, { step, countersigned }: VisitState, zone: string): string {
+  if (step !== null) return 'not signed off';
+  const beside = countersigned ? `, with ${countersigned.by.name} beside` : '';
+  return `${paperTime(record.sealedAt, zone)} by ${record.evidence.at(-1)?.by.name ?? ''}${beside}`;
 }
 
 function checkInLine(data: EvidenceData['checkedIn']): string {
@@ -130,6 +152,7 @@ function limits(paper: Paper, state: VisitState): void {
   const sentences = [
     trueSpeedSays(state),
     ...(left.length > 0 ? [`Left out of this visit: ${left.join(', ')}.`] : []),
+    ...notProvedSays(state),
     `Legal values are starting points that a shop checks with its own authority. For this class: ${opened.order.classChecked}.`,
     ...opened.setup.findings.map(({ says, decided }) =>
       decided ? `${says} Decided by ${decided.by} on ${decided.on}: ${decided.words}` : says,
@@ -143,9 +166,8 @@ function signatures(paper: Paper, record: VisitRecord, state: VisitState, zone: 
   // One date for those of one day.
   const people = state.done.map(({ step, at, by }, i) => {
     const before = state.done[i - 1];
-    const time = paperTime(at, zone);
     const isSameDay = before !== undefined && dayIn(zone, Date.parse(before.at)) === dayIn(zone, Date.parse(at));
-    return `${stepTitle(step)} ${by.name}, ${isSameDay ? timeIn(zone, Date.parse(at)).slice(11) : time}`;
+    return `${stepTitle(step)} ${by.name}, ${isSameDay ? timeIn(zone, Date.parse(at)).slice(11) : paperTime(at, zone)}`;
   });
   paper
     .fontSize(8.2)
@@ -161,13 +183,9 @@ function signatures(paper: Paper, record: VisitRecord, state: VisitState, zone: 
 }
 
 /** The seal as a code square beside the head: it takes no room from what is read. */
-async function sealSquare(paper: Paper, record: VisitRecord): Promise<void> {
-  const square = await QRCode.toBuffer(`decurio-seal:${record.visitId}:${record.seal}`, {
-    margin: 0,
-    width: 300,
-    errorCorrectionLevel: 'M',
-  });
-  paper.image(square, PAGE.margin + PAGE.width - SQUARE, PAGE.margin, { width: SQUARE });
+function sealSquare(paper: Paper, record: VisitRecord): void {
+  const x = PAGE.margin + PAGE.width - SQUARE;
+  codeSquare(paper, `decurio-seal:${record.visitId}:${record.seal}`, x, PAGE.margin, SQUARE);
 }
 
 function seal(paper: Paper, record: VisitRecord): void {

@@ -1,5 +1,6 @@
 import PDFDocument from 'pdfkit';
-import { PAPER_FONTS, type PaperFont } from './fonts.js';
+import QRCode from 'qrcode';
+import { openedFont, PAPER_FONTS, type PaperFont } from './fonts.js';
 import { fontFor, legible } from './paper-text.js';
 
 /** What every paper is drawn with. */
@@ -12,20 +13,32 @@ export const INKS = {
   madder: '#A32E26',
 } as const;
 
+/** Width and height in points. */
+export const A4 = [595.28, 841.89] as const;
+
 /** A4 in points: the margin, the width between margins, and where a page ends. */
 export const PAGE = { margin: 42, width: 511, bottom: 804 } as const;
 
 export type Paper = PDFKit.PDFDocument;
 
 /** An empty paper with the fonts of the house. */
-export function newPaper({ title, madeAt }: { readonly title: string; readonly madeAt: string }): Paper {
+export function newPaper({
+  title,
+  madeAt,
+  size,
+}: {
+  readonly title: string;
+  readonly madeAt: string;
+  /** Width and height in points; A4 where left out. Such a page has no margin. */
+  readonly size?: readonly [number, number];
+}): Paper {
   const paper = new PDFDocument({
-    size: 'A4',
-    margin: PAGE.margin,
+    size: size ? [...size] : 'A4',
+    margin: size ? 0 : PAGE.margin,
     bufferPages: true,
     info: { Title: title, Creator: 'Decurio', CreationDate: new Date(madeAt) },
   });
-  for (const [name, path] of Object.entries(PAPER_FONTS)) paper.registerFont(name, path);
+  for (const name of Object.keys(PAPER_FONTS) as PaperFont[]) paper.registerFont(name, openedFont(name));
   return paper;
 }
 
@@ -129,6 +142,21 @@ export function warning(paper: Paper, title: string, says: string): void {
   paper.y = y + 46;
 }
 
+/** A code square of a text, its upper left corner at a point of the page. */
+export function codeSquare(paper: Paper, text: string, x: number, y: number, width: number): void {
+  const { modules } = QRCode.create(text, { errorCorrectionLevel: 'M' });
+  const each = width / modules.size;
+  for (let row = 0; row < modules.size; row++)
+    for (let from = 0; from < modules.size; from++) {
+      if (!modules.get(row, from)) continue;
+      let to = from;
+      while (to + 1 < modules.size && modules.get(row, to + 1)) to++;
+      paper.rect(x + from * each, y + row * each, (to - from + 1) * each, each * 1.02);
+      from = to;
+    }
+  paper.fill(INKS.ink);
+}
+
 /** Names at the left, what they are at the right. */
 export function factRows(paper: Paper, rows: readonly (readonly [name: string, value: string])[]): void {
   paper.moveDown(0.5);
@@ -190,16 +218,26 @@ export function table(paper: Paper, columns: readonly Column[], rows: readonly (
   }
 }
 
-/** What a page is of, at the foot of each. */
-export function footers(paper: Paper, says: string): void {
+/** The page that a paper has come to, counted from 0. */
+export const lastPage = (paper: Paper): number => {
   const { start, count } = paper.bufferedPageRange();
-  for (let page = start; page < start + count; page++) {
+  return start + count - 1;
+};
+
+/** Whether nothing stands on the page yet. */
+export const isFresh = (paper: Paper): boolean => lastPage(paper) === 0 && paper.y <= PAGE.margin;
+
+/** What a page is of, at the foot of each from one on. */
+export function footers(paper: Paper, says: string, from = 0): void {
+  const last = lastPage(paper);
+  const count = last - from + 1;
+  for (let page = from; page <= last; page++) {
     paper.switchToPage(page);
     paper.page.margins.bottom = 0;
     paper
       .fontSize(8)
       .fillColor(INKS.soft)
-      .text(inFont(paper, 'text', `${says} · page ${page + 1} of ${count}`), PAGE.margin, 812, {
+      .text(inFont(paper, 'text', `${says} · page ${page - from + 1} of ${count}`), PAGE.margin, 812, {
         width: PAGE.width,
         align: 'right',
         lineBreak: false,

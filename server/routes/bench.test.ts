@@ -74,7 +74,7 @@ describe('a visit', () => {
     expect(await onLine(bench.unitId)).toMatchObject({
       status: 'open',
       step: 'signOff',
-      ladder: 'ddddddldnx',
+      ladder: 'ddddddldnt',
       worker: 'The technician',
       station: 'bay 7',
     });

@@ -1,16 +1,19 @@
 import type { FastifyInstance } from 'fastify';
 import { object, string, ValidationError, type InferType } from 'yup';
 import {
+  countersignRequest,
   displayFoundRequest,
   evidenceSchemas,
   newEvidenceRequest,
   openVisitRequest,
+  type CountersignRequest,
   type DisplayFoundRequest,
   type EntryTaken,
   type NewEvidence,
   type OpenVisitRequest,
 } from '@decurio/contract';
 import { HttpProblem } from '../problems.js';
+import { countersign } from '../store/countersign.js';
 import { findDisplay } from '../store/find-display.js';
 import { noticeUnit } from '../store/notice-visits.js';
 import { readBench } from '../store/units.js';
@@ -70,6 +73,23 @@ export async function benchRoutes(app: FastifyInstance): Promise<void> {
     async (request, reply) => {
       const { unitId, visitId } = request.params;
       const entry = await findDisplay(app.source, unitId, visitId, request.body, writerOf(request, 'work'));
+      return reply.status(201).send(entry);
+    },
+  );
+
+  app.post<{ Params: InferType<typeof visitParams>; Body: CountersignRequest }>(
+    '/units/:unitId/visits/:visitId/countersignature',
+    {
+      schema: {
+        summary: 'Sign beside whoever is signed in, with a password of one’s own',
+        params: visitParams,
+        body: countersignRequest,
+      },
+      config: { act: 'work' },
+    },
+    async (request, reply) => {
+      const writer = writerOf(request, 'work');
+      const entry = await countersign(app.source, request.params, request.body, writer, request.ip);
       return reply.status(201).send(entry);
     },
   );

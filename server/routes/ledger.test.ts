@@ -1,3 +1,4 @@
+import { saidBy, seenPdf } from '../testing/seen-pdf.js';
 import { randomUUID } from 'node:crypto';
 import { createConnection } from 'mysql2/promise';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -121,11 +122,13 @@ describe('an exported record', () => {
 });
 
 describe('the configuration certificate', () => {
-  it('is a PDF of the sealed visit, and there is none before', async () => {
+  it('is a PDF of the sealed visit, and a draft before', async () => {
     const answer = await teo.get(`/api/visits/${sealed[0]!.visitId}/certificate.pdf`);
     expect(answer.headers['content-type']).toBe('application/pdf');
     expect(answer.rawPayload.subarray(0, 5).toString()).toBe('%PDF-');
     expect(answer.headers['content-disposition']).toContain('S26-0001-certificate.pdf');
-    expect(errorOf(await teo.get(`/api/visits/${open.visitId}/certificate.pdf`)).code).toBe('notSealed');
+    const draft = await teo.get(`/api/visits/${open.visitId}/certificate.pdf`);
+    expect(saidBy(await seenPdf(draft.rawPayload))).toContain('DRAFT');
+    expect(saidBy(await seenPdf(answer.rawPayload))).not.toContain('DRAFT');
   });
 });

@@ -1,8 +1,6 @@
 import type { FastifyInstance } from 'fastify';
 import { object, string } from 'yup';
 import { pageQuery, type PageQuery } from '@decurio/contract';
-import { houseOf } from '../store/house.js';
-import { makeCertificate } from '../papers/certificate.js';
 import { checkRecordFile, checkSeal } from '../ledger/seal-checks.js';
 import { rawBody, takeRaw } from './raw-body.js';
 import { goneSignal } from '../time-limit.js';
@@ -36,19 +34,6 @@ export async function ledgerRoutes(app: FastifyInstance): Promise<void> {
         .header('content-disposition', `attachment; filename="${fileName(record.serial)}-record.json"`)
         .type('application/json')
         .send(JSON.stringify(record, null, 2));
-    },
-  );
-
-  app.get<{ Params: { id: string } }>(
-    '/visits/:id/certificate.pdf',
-    { schema: { summary: 'Configuration certificate of a sealed visit', params: idParams }, config: { act: 'look' } },
-    async (request, reply) => {
-      const view = await readRecord(app.source, request.params.id);
-      const record = await exportRecord(app.source, request.params.id);
-      return reply
-        .header('content-disposition', `inline; filename="${fileName(record.serial)}-certificate.pdf"`)
-        .type('application/pdf')
-        .send(await makeCertificate(record, view.map, (await houseOf(app.source.manager)).zone));
     },
   );
 

@@ -10,7 +10,8 @@ import { clashOf } from './part-numbers.js';
 import { reviseUnit } from './revise-units.js';
 import { oddOf } from './wheel-families.js';
 import { inTransaction } from './transaction.js';
-import { appendIn, readEvidence, type Writer } from './visits.js';
+import { readEvidence } from './evidence-rows.js';
+import { appendIn, type Writer } from './visits.js';
 
 /** What the server writes because of an entry that it has just taken. */
 const FOLLOW_UPS: ReadonlySet<Evidence['kind']> = new Set(['setupRevised', 'outOfFamily', 'numberClash', 'noticed']);
@@ -63,7 +64,7 @@ const take = (
     if (!isReplay && why !== null) await workOutAnew(manager, unitId, entry, why, writer);
     if (!isReplay && entry.kind === 'calibrated') await holdAgainstFamily(manager, unitId, entry, writer);
     if (!isReplay && entry.kind === 'checkMade') await holdOnClash(manager, unitId, entry, writer);
-    const followed = (await readEvidence(manager, visitId)).filter(
+    const followed = (await readEvidence(manager, visitId, entry.seq)).filter(
       (later) => FOLLOW_UPS.has(later.kind) && 'cause' in later.data && later.data.cause === entry.id,
     );
     return { entry, followed, isReplay };

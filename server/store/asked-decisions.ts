@@ -4,7 +4,7 @@ import type { EntityManager } from 'typeorm';
 import { Units, type OrderRow, type UnitRow } from './entities.js';
 import { decidingFor, inputsFor } from './setups.js';
 import { foldAccepted } from './visit-columns.js';
-import { readEvidence } from './visits.js';
+import { readEvidence } from './evidence-rows.js';
 
 /**
  * Whether the setup of some unit of this type asks a lead about this finding: as the order has it, as a unit has it

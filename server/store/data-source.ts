@@ -12,6 +12,8 @@ import { House1764700000000 } from './migrations/1764700000000-house.js';
 import { PartNumbers1764900000000 } from './migrations/1764900000000-part-numbers.js';
 import { Hands1765000000000 } from './migrations/1765000000000-hands.js';
 import { LeftOut1765100000000 } from './migrations/1765100000000-left-out.js';
+import { Proving1765200000000 } from './migrations/1765200000000-proving.js';
+import { Overshoots1765300000000 } from './migrations/1765300000000-overshoots.js';
 import { ClassAsks1764800000000 } from './migrations/1764800000000-class-asks.js';
 
 /** No statement of ours takes as long; what does is ended by the database itself. */
@@ -60,6 +62,8 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
       PartNumbers1764900000000,
       Hands1765000000000,
       LeftOut1765100000000,
+      Proving1765200000000,
+      Overshoots1765300000000,
     ],
     migrationsTableName: 'migration',
     synchronize: false,

@@ -1,4 +1,4 @@
-import { findCode, onGrid, type Evidence, type VisitState } from '@decurio/core';
+import { findCode, onGrid, overshootProposed, type Evidence, type VisitState } from '@decurio/core';
 import type { DisputeView, NewDispute } from '@decurio/contract';
 import { IsNull, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
@@ -91,6 +91,12 @@ async function unlikeTheMap(
       kind: 'other',
       says: `The glass shows ${entry.data.shown} at ${entry.data.value}, which is not on the map.`,
     };
+  if (entry.kind === 'proved') {
+    const { document } = await getDocument(manager, 'displayMap', state.opened.versions.map.id, mapVersion);
+    const says = overshootProposed(state, document.speed?.overshootKmh ?? null);
+    const cap = state.opened.setup.targets.find((target) => target.function === 'speedCap');
+    return says === null ? null : { label: cap?.label ?? null, kind: 'overshoot', says };
+  }
   if (
     entry.kind !== 'codeStuck' &&
     entry.kind !== 'codeSeen' &&

@@ -9,6 +9,7 @@ import type {
   VisitRow,
   EvidenceRow,
   SealHeadRow,
+  HandoverRow,
   PhotoRow,
   ChangeRow,
   DisputeRow,
@@ -123,6 +124,12 @@ export const Units = new EntitySchema<UnitRow>({
     displayFoundAt: { type: 'datetime', precision: 3, nullable: true },
     foundAt: { type: 'datetime', precision: 3, nullable: true },
     surprises: { type: 'int' },
+    waits: { type: 'varchar', length: 200, nullable: true },
+    waitsUntil: { type: 'varchar', length: 40, nullable: true },
+    provedAt: { type: 'datetime', precision: 3, nullable: true },
+    proofsFailed: { type: 'int' },
+    handedTo: { type: 'varchar', length: 120, nullable: true },
+    handedOverAt: { type: 'datetime', precision: 3, nullable: true },
     ownWishes: { type: 'longtext', nullable: true },
     returnedWhy: { type: 'varchar', length: 500, nullable: true },
     odd: { type: 'varchar', length: 300, nullable: true },
@@ -159,6 +166,18 @@ export const EvidenceLog = new EntitySchema<EvidenceRow>({
     kind: { type: 'varchar', length: 20 },
     body: { type: 'longtext' },
     receivedAt: { type: 'datetime', precision: 3 },
+  },
+});
+
+export const Handovers = new EntitySchema<HandoverRow>({
+  name: 'handover_entry',
+  columns: {
+    id: { ...uuid, primary: true },
+    visitId: uuid,
+    seq: { type: 'int' },
+    kind: { type: 'varchar', length: 20 },
+    body: { type: 'mediumtext' },
+    at: { type: 'datetime', precision: 3 },
   },
 });
 
@@ -267,6 +286,7 @@ export const ENTITIES = [
   Visits,
   EvidenceLog,
   SealHeads,
+  Handovers,
   Photos,
   Changes,
   Disputes,

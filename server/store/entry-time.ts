@@ -9,16 +9,16 @@ const OPENING_LATE_MS = 24 * 3_600_000;
 /**
  * Refuses what a stand's clock cannot have said: a time that has not come yet, or one before the visit began.
  * Entries may come late, from a device that was without network for hours.
- * @param earlier the visit's entries so far; none for its opening
+ * @param opening the visit's first entry; null for that itself
  */
-export function guardTime(at: string, earlier: readonly Evidence[], nowMs: number): void {
+export function guardTime(at: string, opening: Evidence | null, nowMs: number): void {
   const ms = instantOf(at);
   if (ms === null) throw new HttpProblem('badFields', { fields: { at: 'There is no such time.' } });
   if (ms > nowMs + AGREE_MS) throw new HttpProblem('clockAhead');
-  if (ms < (beganMs(earlier) ?? nowMs - OPENING_LATE_MS) - AGREE_MS) throw new HttpProblem('clockBehind');
+  if (ms < (beganMs(opening) ?? nowMs - OPENING_LATE_MS) - AGREE_MS) throw new HttpProblem('clockBehind');
 }
 
-function beganMs([first]: readonly Evidence[]): number | null {
+function beganMs(first: Evidence | null): number | null {
   if (!first) return null;
   const known = [first.at, receivedAtOf(first)].flatMap((text) => instantOf(text) ?? []);
   return known.length === 0 ? null : Math.min(...known);

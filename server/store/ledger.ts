@@ -76,6 +76,7 @@ export async function readRecord(source: DataSource, visitId: string): Promise<L
   const { document: map } = await getDocument(source.manager, 'displayMap', visit.mapId, visit.mapVersion);
   return {
     ...ledgerRow(visit),
+    unitId: visit.unitId,
     className: first.data.order.className,
     map,
     evidence,

@@ -4,6 +4,7 @@ import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Accounts, Library, Orders, type LibraryRow } from './entities.js';
 import { readJson } from './json-column.js';
+import { parsedOnce } from './parsed-once.js';
 import { inTransaction } from './transaction.js';
 
 /** Adds a document as the next version of its id. Versions never change. */
@@ -278,6 +279,6 @@ function entryOf<K extends LibraryKind>(row: LibraryRow): LibraryEntry<K> {
     version: row.version,
     name: row.name,
     addedAt: row.addedAt.toISOString(),
-    document: JSON.parse(row.body) as LibraryDocuments[K],
+    document: parsedOnce(row.body) as LibraryDocuments[K],
   };
 }

@@ -2,7 +2,16 @@ import { makeDataSource } from './data-source.js';
 import { refreshHeld } from './refresh-held.js';
 
 /** Tables that the application may add to and read, and never change. */
-const APPEND_ONLY = ['evidence', 'library_document', 'order_change', 'photo', 'pin_look', 'seal_head', 'tyre_batch'];
+const APPEND_ONLY = [
+  'evidence',
+  'handover_entry',
+  'library_document',
+  'order_change',
+  'photo',
+  'pin_look',
+  'seal_head',
+  'tyre_batch',
+];
 
 /**
  * Brings the database to the newest schema with the owner's rights, then gives the application's user what it

@@ -5,7 +5,8 @@ import { Units, Visits, type UnitRow } from './entities.js';
 import { unseenNotices } from './notices.js';
 import { inTransaction } from './transaction.js';
 import { foldAccepted } from './visit-columns.js';
-import { appendIn, readEvidence, type Writer } from './visits.js';
+import { readEvidence } from './evidence-rows.js';
+import { appendIn, type Writer } from './visits.js';
 
 /**
  * Writes into a visit what the notices that name its unit say; how many there were.

@@ -24,7 +24,7 @@ const PAGE = 50;
 export const MOST_ON_LINE = 3_000;
 const ORDER_SQL = `SELECT o.id, o.number, o.customer, o.place, o.className, o.limitKmh, IF(o.isPrivateLand, o.terms, NULL) AS landTerms, o.dueAt, o.takenAt, o.units, o.sealed, o.held,
     o.classCheck FROM customer_order o`;
-const LINE_SQL = `SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId, returnedWhy, odd, ownWishes
+const LINE_SQL = `SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId, returnedWhy, odd, waits, waitsUntil, handedTo, handedOverAt, ownWishes
   FROM unit WHERE orderId = ? AND status <> 'withdrawn' ORDER BY position LIMIT ${MOST_ON_LINE}`;
 
 /** Orders, newest first. */
@@ -69,12 +69,18 @@ export async function readLine(source: DataSource, orderId: string): Promise<Lin
   if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
   return {
     order: orderView(order, await today(source.manager)),
-    units: (await source.query<RawUnit[]>(LINE_SQL, [orderId])).map(({ ownWishes, ...unit }) => ({
+    units: (await source.query<RawUnit[]>(LINE_SQL, [orderId])).map(({ ownWishes, handedOverAt, ...unit }) => ({
       ...unit,
+      ladder: withHandover(unit.ladder, { status: unit.status, handedOverAt }),
+      handedOverAt: handedOverAt?.toISOString() ?? null,
       own: wishesOf({ ownWishes }),
     })),
   };
 }
+
+/** The last of the ten steps lies after the seal, in a chain of its own. */
+const withHandover = (ladder: string, { status, handedOverAt }: Pick<UnitRow, 'status' | 'handedOverAt'>): string =>
+  `${ladder.slice(0, -1)}${status !== 'sealed' ? 't' : handedOverAt ? 'd' : 'n'}`;
 
 export const lineUnit = (row: UnitRow): LineUnit => ({
   id: row.id,
@@ -82,7 +88,7 @@ export const lineUnit = (row: UnitRow): LineUnit => ({
   typeName: row.typeName,
   status: row.status,
   step: row.step,
-  ladder: row.ladder,
+  ladder: withHandover(row.ladder, row),
   heldReason: row.heldReason,
   heldWords: row.heldWords,
   worker: row.worker,
@@ -90,10 +96,17 @@ export const lineUnit = (row: UnitRow): LineUnit => ({
   visitId: row.visitId,
   returnedWhy: row.returnedWhy,
   odd: row.odd,
+  waits: row.waits,
+  waitsUntil: row.waitsUntil,
+  handedTo: row.handedTo,
+  handedOverAt: row.handedOverAt?.toISOString() ?? null,
   own: wishesOf(row),
 });
 
-type RawUnit = Omit<LineUnit, 'own'> & { readonly ownWishes: string | null };
+type RawUnit = Omit<LineUnit, 'own' | 'handedOverAt'> & {
+  readonly ownWishes: string | null;
+  readonly handedOverAt: Date | null;
+};
 
 type RawOrder = Omit<OrderView, 'takenAt' | 'classChecked' | 'privateLand'> & {
   readonly takenAt: Date;

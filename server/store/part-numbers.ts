@@ -1,7 +1,7 @@
 import { isOfOnePart, type EntryOf, type EvidenceData, type NumberOf, type VisitState } from '@decurio/core';
 import type { EntityManager } from 'typeorm';
 import { foldAccepted } from './visit-columns.js';
-import { readEvidence } from './visits.js';
+import { readEvidence } from './evidence-rows.js';
 
 /**
  * Keeps a number that was scanned, and says at which other unit it stands too; null where at none, or where the check was

@@ -86,7 +86,7 @@ export async function readPhoto(source: DataSource, id: string): Promise<Buffer>
 export async function guardPhoto(
   manager: EntityManager,
   visitId: string,
-  { photoId, sha256 }: EntryOf<'photographed'>['data'],
+  { photoId, sha256 }: Pick<EntryOf<'photographed'>['data'], 'photoId' | 'sha256'>,
 ): Promise<void> {
   const photo = await manager.findOne(Photos, {
     where: { id: photoId },

@@ -5,7 +5,7 @@ import { lockUnitWithVisit } from './behind-units.js';
 import { Units } from './entities.js';
 import { inTransaction } from './transaction.js';
 import { foldAccepted } from './visit-columns.js';
-import { readEvidence } from './visits.js';
+import { readEvidence } from './evidence-rows.js';
 
 /**
  * What lists show of units that are held, as this release words it. A release may say a thing otherwise than the one

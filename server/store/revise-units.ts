@@ -17,7 +17,8 @@ import type { EntityManager } from 'typeorm';
 import { Units, type OrderRow, type UnitRow } from './entities.js';
 import { decidingFor, inputsFor, revisionOf, type Deciding } from './setups.js';
 import { foldAccepted } from './visit-columns.js';
-import { appendIn, lockVisit, readEvidence, type Writer } from './visits.js';
+import { readEvidence } from './evidence-rows.js';
+import { appendIn, lockVisit, type Writer } from './visits.js';
 
 export interface Revision {
   readonly why: string;
@@ -75,16 +76,19 @@ async function comeBack(
   order: OrderRow,
   unit: UnitRow,
   deciding: Deciding,
-  known: Pick<UnitFacts, 'ratio' | 'rolled' | 'overshootKmh'> & { readonly asFound: Readonly<Record<string, number>> },
+  known: Pick<UnitFacts, 'ratio' | 'rolled' | 'overshootKmh' | 'familyOvershootKmh'> & {
+    readonly asFound: Readonly<Record<string, number>>;
+  },
   why: string,
 ): Promise<OrderActed> {
-  const { asFound: left, ratio, rolled, overshootKmh } = known;
+  const { asFound: left, ratio, rolled, overshootKmh, familyOvershootKmh } = known;
   const setup = compileSetup(
     inputsFor(deciding, order, unit, {
       asFound: left,
       ratio,
       rolled: rolled ?? null,
       overshootKmh: overshootKmh ?? null,
+      familyOvershootKmh: familyOvershootKmh ?? null,
     }),
   );
   const says = differences(setup, left, deciding);

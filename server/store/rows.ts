@@ -97,6 +97,15 @@ export interface UnitRow {
   /** When it was read as found, and how many surprises that brought. */
   foundAt: Date | null;
   surprises: number;
+  /** What it stands aside for, and until when, ISO 8601. */
+  waits: string | null;
+  waitsUntil: string | null;
+  /** When it was proved, and how many of its tests did not show what they should at first. */
+  provedAt: Date | null;
+  proofsFailed: number;
+  /** Who has it, since when; null while it is in the house. */
+  handedTo: string | null;
+  handedOverAt: Date | null;
   /** When its display's revision was told at check in. */
   displayFoundAt: Date | null;
   /** `UnitOverride` as JSON, or null. */
@@ -136,6 +145,17 @@ export interface EvidenceRow {
   /** The whole entry as canonical JSON, byte for byte what was hashed plus its hash. */
   body: string;
   receivedAt: Date;
+}
+
+/** Append-only: what was handed over with a unit, chained from its seal on. */
+export interface HandoverRow {
+  id: string;
+  visitId: string;
+  seq: number;
+  kind: string;
+  /** The whole entry as canonical JSON. */
+  body: string;
+  at: Date;
 }
 
 /** Append-only: how far a visit had come at some time, chained through the house. */

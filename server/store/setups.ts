@@ -136,7 +136,8 @@ export async function openingOf(
       type: type.document,
       map: map.document,
       houseRules: houseRules.document,
-      batch: await batchRead(manager, unit),
+      batch: await batchSoFar(manager, unit, 'found'),
+      proved: await batchSoFar(manager, unit, 'proved'),
       calibrate: own ? { ...calibrate, own } : calibrate,
     }),
   };
@@ -152,17 +153,29 @@ async function checkListOf(
   return entry ? { checkList: { list: entry.document, version: entry.version } } : {};
 }
 
-const SAME_BATCH = 'orderId = ? AND typeId = ? AND mapId = ? AND foundAt IS NOT NULL AND id <> ?';
-const BATCH_SQL = `SELECT COUNT(*) AS units, SUM(foundAt > latest.surprisedAt) AS sinceSurprise
-  FROM unit, (SELECT MAX(foundAt) AS surprisedAt FROM unit WHERE ${SAME_BATCH} AND surprises > 0) latest WHERE ${SAME_BATCH}`;
+/** When a unit was read as found or proved, and how much of it was not as expected. */
+const SAMPLED = {
+  found: ['foundAt', 'surprises'],
+  proved: ['provedAt', 'proofsFailed'],
+} as const;
 
-/** What was read as found of the same type and display in the same order so far. */
-async function batchRead(
+function batchSql([at, odd]: readonly [string, string]): string {
+  const same = `orderId = ? AND typeId = ? AND mapId = ? AND ${at} IS NOT NULL AND id <> ?`;
+  return `SELECT COUNT(*) AS units, SUM(${at} > latest.surprisedAt) AS sinceSurprise
+    FROM unit, (SELECT MAX(${at}) AS surprisedAt FROM unit WHERE ${same} AND ${odd} > 0) latest WHERE ${same}`;
+}
+
+/** What was read as found, or proved, of the same type and display in the same order so far. */
+async function batchSoFar(
   manager: EntityManager,
   { orderId, typeId, mapId, id }: Pick<UnitRow, 'id' | 'orderId' | 'typeId' | 'mapId'>,
+  what: keyof typeof SAMPLED,
 ): Promise<BatchRead> {
   const batch = [orderId, typeId, mapId, id];
-  const [row] = await manager.query<{ units: string; sinceSurprise: string | null }[]>(BATCH_SQL, [...batch, ...batch]);
+  const [row] = await manager.query<{ units: string; sinceSurprise: string | null }[]>(batchSql(SAMPLED[what]), [
+    ...batch,
+    ...batch,
+  ]);
   const since = row?.sinceSurprise ?? null;
   return { units: Number(row?.units ?? 0), sinceSurprise: since === null ? null : Number(since) };
 }

@@ -41,6 +41,12 @@ export function unitRows(
     lastVisitId: null,
     foundAt: null,
     surprises: 0,
+    waits: null,
+    waitsUntil: null,
+    provedAt: null,
+    proofsFailed: 0,
+    handedTo: null,
+    handedOverAt: null,
     revision: order.revision,
   }));
 }

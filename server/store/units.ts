@@ -9,9 +9,9 @@ import { lineUnit } from './orders.js';
 import { acceptanceSays } from './acceptance.js';
 import { classOf, termsOf } from './setups.js';
 import { today } from './house.js';
-import { readEvidence } from './visits.js';
+import { readEvidence } from './evidence-rows.js';
 
-const FIND_SQL = `SELECT u.id, u.serial, u.status, u.visitId, o.id AS orderId, o.number AS orderNumber
+const FIND_SQL = `SELECT u.id, u.serial, u.status, u.visitId, u.handedTo, o.id AS orderId, o.number AS orderNumber
   FROM unit u JOIN customer_order o ON o.id = u.orderId
   WHERE u.serial = ? ORDER BY u.openSerial IS NULL, o.takenAt DESC LIMIT 1`;
 

@@ -5,9 +5,7 @@ import {
   unitFactsOf,
   lastShown,
   projectVisit,
-  receivedAtOf,
   sealEvidence,
-  canonicalJson,
   type Actor,
   type Entry,
   type EntryOf,
@@ -21,7 +19,7 @@ import {
 import type { NewEvidence, OpenVisitRequest } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import { EvidenceLog, Orders, Units, Visits, type UnitRow, type VisitRow } from './entities.js';
+import { Orders, Units, Visits, type UnitRow, type VisitRow } from './entities.js';
 import { inTransaction } from './transaction.js';
 import { disputeFrom } from './disputes.js';
 import { getDocument } from './library.js';
@@ -30,10 +28,14 @@ import { guardAcceptance } from './acceptance.js';
 import { guardCalibration } from './calibration.js';
 import { keepRun } from './wheel-families.js';
 import { noteChange } from './changes.js';
+import { entryOfId, insertEntry, readEvidence } from './evidence-rows.js';
+import { foldedVisit, keepFold, provenVisit } from './folded-visits.js';
+import { keepOvershoot } from './overshoots.js';
 import { guardPhoto } from './photos.js';
 import { guardSignOff } from './sign-off.js';
 import { guardTime } from './entry-time.js';
 import { markHeads } from './seal-heads.js';
+import { updateRow } from './update-row.js';
 import { foldAccepted, foldAllAccepted, visitColumns } from './visit-columns.js';
 
 /** Who writes, and where they stand. */
@@ -42,29 +44,6 @@ export interface Writer {
   readonly station: string;
   /** How far the clock there is ahead of this one, seconds, where it is off. */
   readonly clockOffS?: number;
-}
-
-/** Rows that somebody damaged are said to be, wherever they are read. */
-function entryIn(body: string): Evidence {
-  let entry: unknown = null;
-  try {
-    entry = JSON.parse(body);
-  } catch {
-    // Told below, with what parses and is no entry.
-  }
-  if (typeof entry !== 'object' || entry === null || !('kind' in entry)) throw new HttpProblem('recordDamaged');
-  return entry as Evidence;
-}
-
-/** A visit's entries, oldest first. */
-export async function readEvidence(manager: EntityManager, visitId: string): Promise<Evidence[]> {
-  const rows = await manager
-    .createQueryBuilder(EvidenceLog, 'e')
-    .select('e.body', 'body')
-    .where('e.visitId = :visitId', { visitId })
-    .orderBy('e.seq')
-    .getRawMany<{ body: string }>();
-  return rows.map(({ body }) => entryIn(body));
 }
 
 /** Begins a visit: compiles the setup from the newest documents and writes the opening entry. */
@@ -76,9 +55,9 @@ export async function openVisit(
 ): Promise<Evidence> {
   return inTransaction(source, async (manager) => {
     const unit = await lockUnit(manager, unitId);
-    const existing = await manager.findOneBy(EvidenceLog, { id: request.entryId });
+    const existing = await entryOfId(manager, request.entryId);
     if (existing)
-      return sameOrReused(existing.body, (entry) => entry.visitId === request.visitId && entry.kind === 'opened');
+      return sameOrReused(existing, (entry) => entry.visitId === request.visitId && entry.kind === 'opened');
     if (unit.visitId !== null) throw new HttpProblem('visitOpen');
     if (unit.status === 'withdrawn') throw new HttpProblem('withdrawn');
     const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
@@ -86,7 +65,7 @@ export async function openVisit(
     const { data: fresh } = await openingOf(manager, unit, order, await measuredBefore(manager, unit, before));
     const data = following(unit, fresh, before);
     const now = new Date();
-    guardTime(request.at, [], now.getTime());
+    guardTime(request.at, null, now.getTime());
     const { by, station } = writer;
     const deed: Entry = {
       id: request.entryId,
@@ -99,10 +78,11 @@ export async function openVisit(
       data,
     };
     const entry = sealEvidence({ ...deed, ...receivedBy(writer, now) }, CHAIN_START);
-    const state = foldAccepted([entry]);
-    await manager.insert(Visits, { id: request.visitId, unitId: unit.id, ...visitColumns([entry], state) });
+    const fold = foldAllAccepted([entry]);
+    await manager.insert(Visits, { id: request.visitId, unitId: unit.id, ...visitColumns([entry], fold.state) });
     await insertEntry(manager, entry);
-    await project(manager, unit, state);
+    await project(manager, unit, fold.state);
+    keepFold({ opening: entry, fold }, entry);
     await manager.update(Units, { id: unit.id }, { revision: order.revision });
     return entry;
   });
@@ -161,8 +141,7 @@ export async function appendIn(
   writer: Writer,
 ): Promise<Appended> {
   const visit = await lockVisit(manager, unitId, visitId);
-  const earlier = await readEvidence(manager, visitId);
-  const twin = earlier.find((entry) => entry.id === draft.id) ?? (await elsewhere(manager, draft.id));
+  const twin = await entryOfId(manager, draft.id);
   if (twin) {
     const entry = sameOrReused(
       twin,
@@ -172,13 +151,15 @@ export async function appendIn(
   }
   if (draft.seq !== visit.lastSeq + 1) throw new HttpProblem('staleSeq');
   const now = new Date();
-  guardTime(draft.at, earlier, now.getTime());
+  const { opening, fold } =
+    draft.kind === 'signedOff' ? await provenVisit(manager, visit) : await foldedVisit(manager, visit);
+  guardTime(draft.at, opening, now.getTime());
   const { by, station } = writer;
   const entry = sealEvidence(
     { ...({ ...draft, visitId, by, station } as Entry), ...receivedBy(writer, now) },
     visit.headHash,
   );
-  const after = admit(foldAllAccepted(earlier), entry);
+  const after = admit(fold, entry);
   if (after.refused) throw new HttpProblem(after.refused.code, { status: 409, message: after.refused.message });
   const { state } = after.fold;
   const unit = await lockUnit(manager, unitId);
@@ -187,36 +168,32 @@ export async function appendIn(
   if (entry.kind === 'calibrated' || entry.kind === 'wheelFitted') await guardCalibration(manager, visit, state, entry);
   if (entry.kind === 'photographed') await guardPhoto(manager, visitId, entry.data);
   await insertEntry(manager, entry);
-  await manager.update(Visits, { id: visitId }, visitColumns([...earlier, entry], state));
+  await updateRow(manager, 'visit', visitId, visitColumns([opening, entry], state));
   await keepRun(manager, unit, state, entry);
+  await keepOvershoot(manager, unit, visit, state, entry);
   await disputeFrom(manager, entry, state, visit.mapVersion);
   await project(manager, unit, state);
   if (state.step === null && state.withdrawn === null)
     await markHeads(manager, [{ visitId, seq: entry.seq, hash: entry.hash }], 'sealed', now);
+  keepFold({ opening, fold: after.fold }, entry);
   return { entry, isReplay: false };
 }
 
 /** The row of a visit, locked until the transaction ends: entries of one visit follow one another. */
 export async function lockVisit(manager: EntityManager, unitId: string, visitId: string): Promise<VisitRow> {
-  const visit = await manager.findOne(Visits, { where: { id: visitId }, lock: { mode: 'pessimistic_write' } });
+  const [visit] = await manager.query<VisitRow[]>('SELECT * FROM visit WHERE id = ? FOR UPDATE', [visitId]);
   if (!visit) throw new HttpProblem('visitNotFound');
   if (visit.unitId !== unitId) throw new HttpProblem('otherVisit');
   return visit;
 }
 
 export async function lockUnit(manager: EntityManager, unitId: string): Promise<UnitRow> {
-  const unit = await manager.findOne(Units, { where: { id: unitId }, lock: { mode: 'pessimistic_write' } });
+  const [unit] = await manager.query<UnitRow[]>('SELECT * FROM unit WHERE id = ? FOR UPDATE', [unitId]);
   if (!unit) throw new HttpProblem('notFound', { message: 'There is no such unit.' });
   return unit;
 }
 
-async function elsewhere(manager: EntityManager, entryId: string): Promise<Evidence | null> {
-  const row = await manager.findOneBy(EvidenceLog, { id: entryId });
-  return row && (JSON.parse(row.body) as Evidence);
-}
-
-function sameOrReused(stored: Evidence | string, isSame: (entry: Evidence) => boolean): Evidence {
-  const entry = typeof stored === 'string' ? (JSON.parse(stored) as Evidence) : stored;
+function sameOrReused(entry: Evidence, isSame: (entry: Evidence) => boolean): Evidence {
   if (!isSame(entry)) throw new HttpProblem('idReused');
   return entry;
 }
@@ -227,29 +204,17 @@ const receivedBy = ({ clockOffS }: Writer, now: Date): Received => ({
   ...(clockOffS === undefined ? {} : { clockOffS }),
 });
 
-const insertEntry = (manager: EntityManager, entry: Evidence) =>
-  manager.insert(EvidenceLog, {
-    id: entry.id,
-    visitId: entry.visitId,
-    seq: entry.seq,
-    kind: entry.kind,
-    body: canonicalJson(entry),
-    receivedAt: new Date(receivedAtOf(entry)),
-  });
-
 /** Writes what lists show of the visit, in the transaction that adds its entry. */
 async function project(manager: EntityManager, unit: UnitRow, state: VisitState): Promise<void> {
   const now = projectVisit(state);
-  await manager.update(
-    Units,
-    { id: unit.id },
-    {
-      ...now,
-      ...foundBy(unit, state),
-      visitId: state.visitId,
-      openSerial: now.status === 'sealed' || now.status === 'withdrawn' ? null : unit.serial,
-    },
-  );
+  await updateRow<UnitRow>(manager, 'unit', unit.id, {
+    ...now,
+    ...foundBy(unit, state),
+    ...provedBy(unit, state),
+    ...(now.status === 'sealed' ? {} : { handedTo: null, handedOverAt: null }),
+    visitId: state.visitId,
+    openSerial: now.status === 'sealed' || now.status === 'withdrawn' ? null : unit.serial,
+  });
   await noteChange(manager, { orderId: unit.orderId, unitId: unit.id, seq: state.seq });
   const gained = (status: UnitRow['status']) => Number(now.status === status) - Number(unit.status === status);
   const [sealed, held] = [gained('sealed'), gained('held')];
@@ -260,6 +225,15 @@ async function project(manager: EntityManager, unit: UnitRow, state: VisitState)
       unit.orderId,
     ]);
   }
+}
+
+/** When it was proved: what the next units of its batch are sampled by. */
+function provedBy(unit: UnitRow, { done, proving }: VisitState): Pick<UnitRow, 'provedAt' | 'proofsFailed'> {
+  const isProved = done.some(({ step }) => step === 'prove');
+  return {
+    provedAt: isProved || proving.failed.length > 0 ? (unit.provedAt ?? new Date()) : null,
+    proofsFailed: proving.failed.length,
+  };
 }
 
 /** When it was read as found: what the next units of its batch are sampled by. */

@@ -23,6 +23,7 @@ import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Visits, type UnitRow } from './entities.js';
 import { getDocument, getDocuments } from './library.js';
+import { farthestOvershoot } from './overshoots.js';
 
 interface RunRow {
   readonly visitId: string;
@@ -165,13 +166,18 @@ export async function withFamily(
   const { map, type, houseRules, unit } = inputs;
   if (terms === undefined) return { inputs, calibrate: { runs: 'full', why: '', family: null } };
   const runs = await runsOf(manager, { typeId: type.id, map, tyre: terms.tyre });
-  const calibrate = calibrateTermsFor({ map, terms, ...runs, rule: houseRules.choices.runs });
+  const overshootKmh = await farthestOvershoot(manager, type.id, map);
+  const calibrate = calibrateTermsFor({ map, terms, ...runs, rule: houseRules.choices.runs, overshootKmh });
   return {
     calibrate,
-    inputs:
-      calibrate.family && unit.ratio === null
-        ? { ...inputs, unit: { ...unit, ratio: familyRatioKnown(calibrate.family) } }
-        : inputs,
+    inputs: {
+      ...inputs,
+      unit: {
+        ...unit,
+        familyOvershootKmh: overshootKmh,
+        ...(calibrate.family && unit.ratio === null ? { ratio: familyRatioKnown(calibrate.family) } : {}),
+      },
+    },
   };
 }
 

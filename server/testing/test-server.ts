@@ -5,6 +5,7 @@ import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
 import { createConnection } from 'mysql2/promise';
 import { inject } from 'vitest';
 import { checksLeft, foldVisit, type Evidence, type Role, type RulePack, type VisitState } from '@decurio/core';
+import { nextProof } from '../../core/testing/proofs.js';
 import { goodCheck } from '../../core/testing/good-check.js';
 import type {
   LibraryKind,
@@ -306,13 +307,13 @@ export class Bench {
     for (const check of checksLeft(this.state, step)) await this.act('checkMade', goodCheck(check, serial));
   }
 
+  /** Every test of it, as one in order shows it. */
   async prove(): Promise<void> {
     await this.makeChecks('prove');
-    return this.act('stepByHand', {
-      step: 'prove',
-      done: true,
-      words: 'Levers cut, pedals stop it, ends at the limit.',
-    });
+    for (let next = nextProof(this.state); next !== null; next = nextProof(this.state)) {
+      const [kind, data] = next;
+      await this.act(kind, data);
+    }
   }
 
   /** Signs off under the check of the class as the bench shows it now. */

@@ -7,6 +7,7 @@ import {
   mapTitle,
   needsSafety,
   offers,
+  provingTermsOf,
   type EvidenceKind,
   type VisitState,
 } from '@decurio/core';
@@ -35,14 +36,17 @@ import {
   CheckIn,
   Checks,
   CutPower,
+  HandOver,
   Held,
   HoldDialog,
   OnAnotherStand,
   PartDialog,
+  ProofList,
+  Prove,
   RestoreDialog,
-  SealedNow,
   SignOff,
   StandInDrawer,
+  StandsAside,
   UndoDialog,
   Verdict,
   WheelDialog,
@@ -100,7 +104,8 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
     setStandIn(!standIn);
   };
   // The verdict says all that the list beside it would.
-  const isJudged = state !== null && !state.held && state.step === 'readBack' && isAllRead(state);
+  const isOut = state !== null && state.step === null && state.withdrawn === null;
+  const isJudged = state !== null && !state.held && ((state.step === 'readBack' && isAllRead(state)) || isOut);
   const isStandInOut = standIn && bench.map.menu !== null;
   const isHere = state !== null && isOnStand(state, who?.station ?? '');
   const mayUndo = may('undone') ? (state?.mayUndo ?? null) : null;
@@ -134,7 +139,12 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
     </div>
   );
   return (
-    <div className={classes['bench']} data-stand-in={isStandInOut || undefined} data-wide={isJudged || undefined}>
+    <div
+      className={classes['bench']}
+      data-stand-in={isStandInOut || undefined}
+      data-wide={isJudged || undefined}
+      data-step={state?.step ?? undefined}
+    >
       <header className={classes['head']}>
         <h1 className={classes['serial']}>{bench.unit.serial}</h1>
         <ul className={classes['chips']} aria-label="What this unit is">
@@ -156,7 +166,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
         </div>
       </header>
       <div className={classes['left']}>
-        <StepLadder state={state} />
+        <StepLadder state={state} unit={bench.unit} />
         <SideBySide current={unitId}>
           {bench.map.menu !== null && (
             <button
@@ -287,6 +297,7 @@ function Step({
   if (state === null) return <BeginVisit bench={bench} visit={visit} />;
   if (state.held) return <Held bench={bench} state={state} visit={visit} />;
   if (state.step !== 'signOff' && !isOnStand(state, station)) return <OnAnotherStand state={state} visit={visit} />;
+  if (state.proving.wait) return <StandsAside bench={bench} state={state} visit={visit} />;
   if (needsSafety(state)) return <MakeSafe key="again" state={state} visit={visit} />;
   switch (state.step) {
     case 'checkIn':
@@ -308,11 +319,12 @@ function Step({
       return <ByHand key="calibrate" step="calibrate" visit={visit} />;
     case 'prove':
       if (checksLeft(state, 'prove').length > 0) return <Checks state={state} visit={visit} step="prove" />;
+      if (provingTermsOf(state.opened)) return <Prove state={state} visit={visit} />;
       return <ByHand key="prove" step="prove" visit={visit} />;
     case 'signOff':
       return <SignOff bench={bench} state={state} visit={visit} />;
     case null:
-      return <SealedNow bench={bench} state={state} />;
+      return <HandOver bench={bench} state={state} />;
     default:
       return <Notice kind="note" says="This step is not offered yet." />;
   }
@@ -341,5 +353,7 @@ function Side({
     state.opened.bench?.calibrate
   )
     return <Verdict bench={bench} state={state} visit={visit} />;
+  if (state.step === 'prove' && provingTermsOf(state.opened) && !state.held && !needsSafety(state))
+    return <ProofList state={state} />;
   return <TargetList state={state} map={bench.map} />;
 }

@@ -20,6 +20,10 @@ const VOIDS: Readonly<Record<Part, string>> = {
   motor: 'The read-back is void: restart and read again. Runs made with the old wheel tell nothing of this one.',
   tyre: 'Runs made with the old tyre are void: it is calibrated again.',
   pack: 'The read-back is void: values may be lost while the pack is out. Restart and read again.',
+  brakes: 'What was proved of levers, motor and brakes is void: it is proved again.',
+  throttle: 'What was proved of the throttle is void: it is proved again.',
+  pedals: 'What was proved of the pedals and their sensor is void: it is proved again.',
+  lights: 'What was proved of the lights and the bell is void: it is proved again.',
 };
 
 const asNumber = (typed: number | ''): number | null => (typed === '' ? null : typed);

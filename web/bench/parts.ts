@@ -12,10 +12,13 @@ export const Held = part(() => import('./held.js').then((m) => ({ default: m.Hel
 export const HoldDialog = part(() => import('./correcting-dialogs.js').then((m) => ({ default: m.HoldDialog })));
 export const OnAnotherStand = part(() => import('./on-another-stand.js').then((m) => ({ default: m.OnAnotherStand })));
 export const PartDialog = part(() => import('./part-dialog.js').then((m) => ({ default: m.PartDialog })));
+export const Prove = part(() => import('./prove/prove.js').then((m) => ({ default: m.Prove })));
+export const ProofList = part(() => import('./prove/proof-list.js').then((m) => ({ default: m.ProofList })));
+export const StandsAside = part(() => import('./prove/stands-aside.js').then((m) => ({ default: m.StandsAside })));
 export const RestoreDialog = part(() =>
   import('./as-found/restore-dialog.js').then((m) => ({ default: m.RestoreDialog })),
 );
-export const SealedNow = part(() => import('./sign-off.js').then((m) => ({ default: m.SealedNow })));
+export const HandOver = part(() => import('../hand-over/hand-over.js').then((m) => ({ default: m.HandOver })));
 export const SignOff = part(() => import('./sign-off.js').then((m) => ({ default: m.SignOff })));
 export const StandInDrawer = part(() =>
   import('./stand-in/stand-in-drawer.js').then((m) => ({ default: m.StandInDrawer })),

@@ -60,7 +60,11 @@ export function Restart({
     else {
       if (!isTogether) keepHabit(acts.map((each) => each.act));
       dispatch(atHand.actions.restarting({ unitId, restart: null }));
-      void visit.act('restarted', { acts: acts.map((each) => each.act), ...(unplugged ? { unplugged } : {}) });
+      void visit.act('restarted', {
+        acts: acts.map((each) => each.act),
+        ...(unplugged ? { unplugged } : {}),
+        ...(isTogether ? { together: true } : {}),
+      });
     }
   };
   useHotkeys({ Space: next }, { shown: at });

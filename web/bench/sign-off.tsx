@@ -1,7 +1,16 @@
 import { Textarea } from '@mantine/core';
 import { useLayoutEffect, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
-import { isOpen, offers, shortSeal, stepsLeftOut, trueSpeedSays, visitRemarks, type VisitState } from '@decurio/core';
+import { useNavigate } from 'react-router';
+import {
+  missingForSeal,
+  offers,
+  proofsOf,
+  stepsLeftOut,
+  trueSpeedSays,
+  visitRemarks,
+  type Missing,
+  type VisitState,
+} from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
@@ -10,6 +19,7 @@ import { useDraft } from '../drafts/use-draft.js';
 import { FindingList } from '../ui/finding-list.js';
 import { mayAct, shownAnew } from '../ui/keys/bounce.js';
 import { Notice } from '../ui/notice.js';
+import { CountersignForm } from './countersign-form.js';
 import type { Visit } from './use-visit.js';
 import classes from './panel.module.css';
 
@@ -32,7 +42,10 @@ export function SignOff({
   const closed = who ? offers(state, 'signedOff', { by: who, station: who.station }) : null;
   const left = stepsLeftOut(state);
   const stands = visitRemarks(state);
+  const missing = who ? missingForSeal(state, who) : [];
   const mayNot = bench.classStanding !== 'checked' || closed !== null;
+  const proofs = proofsOf(state);
+  const shown = proofs.filter(({ judgement }) => judgement.verdict === 'shows').length;
   const sign = async () => {
     if (mayNot || busy) return;
     setBusy(true);
@@ -53,10 +66,12 @@ export function SignOff({
       <p className="cap">Sign off</p>
       <h2 className={classes['title']}>
         {agreed} codes agree{recorded > 0 && `, ${recorded} recorded as found`}
+        {proofs.length > 0 && `; ${shown} of ${proofs.length} shown on the vehicle`}
       </h2>
       <p className={classes['lead']}>
         Set up for {state.opened.order.className}. You answer for it as {who?.name}, {who?.role}.
       </p>
+      <MissingList bench={bench} state={state} visit={visit} missing={missing} />
       <div className={classes['reads']} tabIndex={0} role="region" aria-label="What you answer for">
         <Notice
           kind="care"
@@ -64,27 +79,7 @@ export function SignOff({
           says={`${trueSpeedSays(state)} Legal values: ${bench.classChecked}.${left.length > 0 ? ` Left out: ${left.join(', ')}.` : ''}`}
         />
         {stands.length > 0 && <Notice kind="note" title="What stands beside the codes" says={stands.join(' ')} />}
-        {bench.classStanding !== 'checked' && (
-          <Notice
-            kind="stop"
-            title={
-              bench.classStanding === 'expired'
-                ? 'The check of this class has run out'
-                : 'Nobody here has checked this class'
-            }
-            says="It cannot be signed off. A lead confirms the class under Library, Rule packs, with the local authority."
-          />
-        )}
-        {closed?.code === 'oddInFamily' && (
-          <Notice kind="stop" title="It does not read as its family" says={closed.message} />
-        )}
-        <FindingList findings={state.opened.setup.findings} />
-        {state.opened.setup.findings.some(isOpen) && (
-          <p className={classes['lead']}>
-            A lead chooses on the page of <Link to={`/orders/${bench.orderId}`}>order {bench.orderNumber}</Link>; then
-            it can be signed off.
-          </p>
-        )}
+        <FindingList findings={state.opened.setup.findings.filter(({ level }) => level === 'note')} />
       </div>
       <Begun draft={draft} />
       <Textarea
@@ -113,36 +108,66 @@ export function SignOff({
   );
 }
 
-/** Right after the seal: the papers, and on to the next unit. */
-export function SealedNow({ bench, state }: { readonly bench: BenchView; readonly state: VisitState }) {
+const WAYS: Readonly<Record<Missing['way'], { readonly label: string } | null>> = {
+  order: { label: 'To its order' },
+  prove: { label: 'Back to Prove' },
+  calibrate: { label: 'Back to calibrate' },
+  lead: null,
+  second: null,
+};
+
+/** What keeps it from its seal, each with the key that goes where it is put right. */
+function MissingList({
+  bench,
+  state,
+  visit,
+  missing,
+}: {
+  readonly bench: BenchView;
+  readonly state: VisitState;
+  readonly visit: Visit;
+  readonly missing: readonly Missing[];
+}) {
   const navigate = useNavigate();
-  const head = bench.evidence.at(-1)?.hash ?? '';
+  const isUnchecked = bench.classStanding !== 'checked';
+  const rows = missing.filter(({ way }) => way !== 'second');
+  const wantsSecond = missing.some(({ way }) => way === 'second');
+  const [firstTest] = proofsOf(state);
+  const go = ({ way, test }: Missing) => {
+    const about = test ?? firstTest?.test.id;
+    if (way === 'order') void navigate(`/orders/${bench.orderId}`);
+    else if ((way === 'prove' || way === 'calibrate') && about !== undefined)
+      void visit.act('wentBack', { test: about, to: way, words: '' });
+  };
+  if (!isUnchecked && rows.length === 0)
+    return wantsSecond || state.countersigned ? <CountersignForm bench={bench} state={state} /> : null;
   return (
-    <div className={classes['panel']}>
-      <Notice
-        kind="done"
-        title={`${bench.unit.serial} is sealed`}
-        says={`${bench.evidence.length} entries end in the seal ${shortSeal(head)}.`}
-      />
-      <ul className={classes['links']}>
-        <li>
-          <a href={`/api/visits/${state.visitId}/certificate.pdf`} target="_blank" rel="noreferrer">
-            Configuration certificate (PDF)
-          </a>
-        </li>
-        <li>
-          <a href={`/api/visits/${state.visitId}/record.json`} download>
-            The whole record (JSON)
-          </a>
-        </li>
+    <>
+      <ul className={classes['missing']} aria-label="What is missing">
+        {isUnchecked && (
+          <li>
+            <span>
+              <b>
+                {bench.classStanding === 'expired'
+                  ? 'The check of this class has run out.'
+                  : 'Nobody here has checked this class.'}
+              </b>{' '}
+              A lead confirms the class under Library, Rule packs, with the local authority.
+            </span>
+            <ActButton onAct={() => void navigate('/library/rules')}>To its rules</ActButton>
+          </li>
+        )}
+        {rows.map((each, i) => {
+          const way = WAYS[each.way];
+          return (
+            <li key={i}>
+              <span>{each.refused.message}</span>
+              {way && <ActButton onAct={() => go(each)}>{way.label}</ActButton>}
+            </li>
+          );
+        })}
       </ul>
-      <div className={classes['acts']}>
-        <ActButton look="main" onAct={() => void navigate(`/line/${bench.orderId}`)}>
-          To Line
-        </ActButton>
-        <ActButton onAct={() => void navigate(`/ledger/${state.visitId}`)}>See it in the ledger</ActButton>
-      </div>
-      <p className="soft">Or scan the next serial.</p>
-    </div>
+      {wantsSecond && <CountersignForm bench={bench} state={state} />}
+    </>
   );
 }

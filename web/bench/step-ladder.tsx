@@ -1,28 +1,41 @@
 import { IconCheck, IconHandStop, IconMinus } from '@tabler/icons-react';
 import { isLeftOut, STEPS, STEPS_OFFERED, type VisitState } from '@decurio/core';
+import type { LineUnit } from '@decurio/contract';
 import { whenClock } from '../ui/when.js';
 import classes from './step-ladder.module.css';
 
 /** The ten steps of a visit: done by whom, where one is, and which are not offered yet. */
-export function StepLadder({ state }: { readonly state: VisitState | null }) {
+export function StepLadder({
+  state,
+  unit: { handedOverAt, handedTo },
+}: {
+  readonly state: VisitState | null;
+  readonly unit: Pick<LineUnit, 'handedOverAt' | 'handedTo'>;
+}) {
   const steps = state?.opened.steps ?? STEPS_OFFERED;
   return (
     <ol className={classes['ladder']} aria-label="Steps of this visit">
       {STEPS.map((step, i) => {
         const done = state?.done.find((d) => d.step === step.id);
-        const isNow = state?.step === step.id;
-        const offered = steps.includes(step.id);
+        // The last step lies after the seal, in a chain of its own.
+        const isHandOver = step.id === 'handOver';
+        const isSealed = state !== null && state.step === null && state.withdrawn === null;
+        const isOut = isHandOver && handedOverAt !== null;
+        const isNow = isHandOver ? isSealed && !isOut : state?.step === step.id;
+        const offered = isHandOver || steps.includes(step.id);
         const mark = !offered
           ? 'off'
           : isNow
             ? state?.held
               ? 'held'
               : 'now'
-            : !done
-              ? 'todo'
-              : state && isLeftOut(state, step.id)
-                ? 'left'
-                : 'done';
+            : isOut
+              ? 'done'
+              : !done
+                ? 'todo'
+                : state && isLeftOut(state, step.id)
+                  ? 'left'
+                  : 'done';
         return (
           <li key={step.id} data-mark={mark} aria-current={isNow ? 'step' : undefined}>
             <span className={classes['rung']} aria-hidden="true">
@@ -42,6 +55,11 @@ export function StepLadder({ state }: { readonly state: VisitState | null }) {
                 <small>
                   {mark === 'left' && 'left out, '}
                   {whenClock(done.at)} {done.by.name.split(' ')[0]}
+                </small>
+              )}
+              {isOut && (
+                <small>
+                  {whenClock(handedOverAt)} to {handedTo}
                 </small>
               )}
               {mark === 'held' && <small>held</small>}

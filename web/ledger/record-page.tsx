@@ -10,6 +10,7 @@ import { whenFull } from '../ui/when.js';
 import { EvidenceTable } from './evidence-table.js';
 import { LeftAs } from './left-as.js';
 import { SealVerdict } from './seal-verdict.js';
+import { WhereItIs } from './where-it-is.js';
 import classes from './record-page.module.css';
 
 /** One visit: how the unit left, every entry with who and when, and its seal. */
@@ -93,6 +94,7 @@ function Record({ record }: { readonly record: LedgerRecordView }) {
           Seal <b>{shortSeal(record.seal)}</b> <span className="soft">{record.seal}</span>
         </p>
       )}
+      {isSealed && <WhereItIs visitId={record.visitId} unitId={record.unitId} />}
       {checking.data && <SealVerdict verdict={checking.data} broken="The seal does not hold" />}
       {problem && <Notice kind="stop" says={problem.message} />}
       <div className={classes['columns']}>

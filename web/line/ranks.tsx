@@ -2,6 +2,7 @@ import { memo } from 'react';
 import { Link } from 'react-router';
 import { STEPS, stepTitle } from '@decurio/core';
 import type { LineUnit } from '@decurio/contract';
+import { whenClock } from '../ui/when.js';
 import { StepLadderMarks } from '../ui/step-ladder-marks.js';
 import type { Rank } from './which-units.js';
 import classes from './ranks.module.css';
@@ -64,8 +65,11 @@ export const Ranks = memo(function Ranks({ ranks, units, me, isClose }: RanksPro
   );
 });
 
+/** What is out stands in the ledger; everything else has a next step on the bench, handing over among them. */
 const placeOf = (unit: LineUnit): string =>
-  unit.status === 'sealed' && unit.visitId !== null ? `/ledger/${unit.visitId}` : `/bench/${unit.id}`;
+  unit.status === 'sealed' && unit.handedTo !== null && unit.visitId !== null
+    ? `/ledger/${unit.visitId}`
+    : `/bench/${unit.id}`;
 
 const nameOf = (unit: LineUnit, me: string): string =>
   `${unit.serial}, ${unit.typeName}, ${says(unit)}${unit.status === 'open' ? `, ${whoAndWhere(unit, me)}` : ''}`;
@@ -81,8 +85,9 @@ const UnitTab = memo(function UnitTab({ unit, me }: { readonly unit: LineUnit; r
   );
 });
 
-function signOf({ status, step }: LineUnit): string {
+function signOf({ status, step, waits }: LineUnit): string {
   if (status === 'sealed') return '✓';
+  if (waits !== null) return '…';
   if (status === 'held') return '!';
   return status === 'open' && step !== null ? String(STEPS.findIndex(({ id }) => id === step) + 1) : '';
 }
@@ -118,9 +123,10 @@ const UnitCard = memo(function UnitCard({
 const telling = (serial: string): string => (serial.length > MOST_SHOWN ? `…${serial.slice(1 - MOST_SHOWN)}` : serial);
 
 function says(unit: LineUnit): string {
-  if (unit.status === 'waiting') return 'Waiting';
-  if (unit.status === 'sealed') return 'Sealed';
+  if (unit.status === 'waiting') return unit.handedTo === null ? 'Waiting' : 'To be called back';
+  if (unit.status === 'sealed') return unit.handedTo === null ? 'Sealed' : `Out · ${unit.handedTo}`;
   if (unit.status === 'held') return `Held · ${(unit.heldReason ?? '').toLowerCase()}`;
+  if (unit.waits !== null) return `Waits${unit.waitsUntil === null ? '' : ` to ${whenClock(unit.waitsUntil)}`}`;
   return unit.step === null ? '' : stepTitle(unit.step);
 }
 

@@ -1,13 +1,17 @@
 import { Link } from 'react-router';
 import { HOLD_REASONS, stepTitle } from '@decurio/core';
 import type { LineUnit } from '@decurio/contract';
+import { whenClock } from '../ui/when.js';
 import classes from './side-cards.module.css';
 
 const SHOWN = 5;
 
 /** What is next for the person signed in, and what is held and why. */
 export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; readonly me: string }) {
-  const mine = units.filter((unit) => unit.status === 'open' && unit.worker === me);
+  const mine = units.filter((unit) => unit.status === 'open' && unit.worker === me && unit.waits === null);
+  const aside = units
+    .filter((unit) => unit.waits !== null)
+    .toSorted((a, b) => (a.waitsUntil ?? '9').localeCompare(b.waitsUntil ?? '9'));
   const waiting = units.filter((unit) => unit.status === 'waiting').slice(0, Math.max(1, SHOWN - mine.length));
   const next = [...mine, ...waiting].slice(0, SHOWN);
   const held = units.filter((unit) => unit.status === 'held');
@@ -28,6 +32,22 @@ export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; 
           ))}
         </ul>
       </section>
+      {aside.length > 0 && (
+        <section className={classes['card']} aria-label="Stands aside">
+          <h2 className="cap">Stands aside</h2>
+          <ul>
+            {aside.slice(0, SHOWN).map((unit) => (
+              <li key={unit.id}>
+                <Link to={`/bench/${unit.id}`}>
+                  <span className={classes['serial']}>{unit.serial}</span> {unit.waits}
+                  {unit.waitsUntil !== null && `, to ${whenClock(unit.waitsUntil)}`}
+                </Link>
+              </li>
+            ))}
+          </ul>
+          {aside.length > SHOWN && <p className="soft">and {aside.length - SHOWN} more</p>}
+        </section>
+      )}
       <HeldCard
         title="Quarantine"
         says="Outdoors, apart from everything, not carried through the building. Nobody powers or charges them."
@@ -40,7 +60,11 @@ export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; 
           <ul>
             {odd.slice(0, SHOWN).map((unit) => (
               <li key={unit.id}>
-                <Link to={unit.status === 'sealed' ? `/ledger/${unit.visitId}` : `/bench/${unit.id}`}>
+                <Link
+                  to={
+                    unit.handedTo !== null && unit.status === 'sealed' ? `/ledger/${unit.visitId}` : `/bench/${unit.id}`
+                  }
+                >
                   <span className={classes['serial']}>{unit.serial}</span> {unit.odd}
                 </Link>
               </li>

@@ -16,6 +16,10 @@ const unit = (n: number, over: Partial<LineUnit> = {}): LineUnit => ({
   visitId: null,
   returnedWhy: null,
   odd: null,
+  waits: null,
+  waitsUntil: null,
+  handedTo: null,
+  handedOverAt: null,
   own: null,
   ...over,
 });

@@ -29,6 +29,7 @@ describe('an exercise', () => {
       estimatedMs: 3000,
       longestGapMs: 0,
       unreachable: [],
+      atLeastMs: 0,
       isShortest: true,
     };
     expect(scoreOf(taken, best, 7500)).toEqual({ presses: 4, seconds: 4.5, bestPresses: 2, bestSeconds: 3 });

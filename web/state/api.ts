@@ -6,6 +6,7 @@ import type {
   BenchView,
   ConfirmClassRequest,
   ConfirmMapRequest,
+  CountersignRequest,
   DecideRequest,
   DisplayFoundRequest,
   DisputeView,
@@ -20,6 +21,8 @@ import type {
   LibraryEntry,
   LibraryKind,
   LineView,
+  HandoverRequest,
+  HandoverView,
   HouseView,
   LeaveRunOutRequest,
   NewBatchRequest,
@@ -32,6 +35,7 @@ import type {
   OrderPageView,
   OrderView,
   PaceView,
+  PapersView,
   PhotoKept,
   Page,
   PinLookRequest,
@@ -108,6 +112,7 @@ export const api = createApi({
     'Disputes',
     'Pace',
     'Families',
+    'Handover',
     'House',
     'Sessions',
     'Release',
@@ -174,6 +179,26 @@ export const api = createApi({
         body,
       }),
       invalidatesTags: ['Line', 'Orders', 'Ledger', 'Disputes'],
+    }),
+    countersign: build.mutation<Evidence, { unitId: string; visitId: string; body: CountersignRequest }>({
+      query: ({ unitId, visitId, body }) => ({
+        url: `/units/${unitId}/visits/${visitId}/countersignature`,
+        method: 'POST',
+        body,
+      }),
+      invalidatesTags: (_entry, _problem, { unitId }) => ['Line', { type: 'Bench', id: unitId }],
+    }),
+    papers: build.query<PapersView, string>({
+      query: (visitId) => `/visits/${visitId}/papers`,
+      providesTags: ['Line'],
+    }),
+    handover: build.query<HandoverView, string>({
+      query: (visitId) => `/visits/${visitId}/handover`,
+      providesTags: (_view, _problem, id) => [{ type: 'Handover', id }],
+    }),
+    addHandover: build.mutation<HandoverView, { visitId: string; body: HandoverRequest }>({
+      query: ({ visitId, body }) => ({ url: `/visits/${visitId}/handover`, method: 'POST', body }),
+      invalidatesTags: (_view, _problem, { visitId }) => ['Line', { type: 'Handover', id: visitId }],
     }),
     keepPhoto: build.mutation<PhotoKept, { unitId: string; visitId: string; photoId: string; jpeg: Blob }>({
       query: ({ unitId, visitId, photoId, jpeg }) => ({

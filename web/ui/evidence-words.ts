@@ -13,6 +13,7 @@ import {
   type Evidence,
   type EvidenceData,
   type EvidenceKind,
+  type Observation,
 } from '@decurio/core';
 
 const TITLES: Readonly<Record<EvidenceKind, string>> = {
@@ -52,6 +53,15 @@ const TITLES: Readonly<Record<EvidenceKind, string>> = {
   calibrated: 'Calibrated',
   outOfFamily: 'Unlike its family',
   stepByHand: 'By hand',
+  proofSeen: 'Proved',
+  proofAgain: 'Begun anew',
+  proofLeft: 'Test left out',
+  fullRead: 'Pack by meter',
+  waitBegun: 'Stands aside',
+  waitEnded: 'Back at hand',
+  proved: 'Proving closed',
+  wentBack: 'Went back',
+  countersigned: 'Signed beside',
   undone: 'Taken back',
   signedOff: 'Signed off',
 };
@@ -97,7 +107,7 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
         ? `${entry.data.label} is not shown`
         : `${entry.data.label} shows ${show(entry.data.label, entry.data.raw)}`;
     case 'restarted':
-      return entry.data.acts.join(' ');
+      return `${entry.data.acts.join(' ')}${entry.data.together ? ' Said together, as on the unit before.' : ''}`;
     case 'setupRevised':
       return `${entry.data.why}; ${entry.data.setup.targets.filter((target) => target.raw !== null).length} codes have a target`;
     case 'withdrawn':
@@ -111,7 +121,8 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
     case 'checkMade': {
       const { check, outcome, figure, text, tool, words } = entry.data;
       const said = { good: 'good', notGood: 'not good', notFitted: 'not fitted' }[outcome];
-      return [`${check}: ${said}`, figure === null ? '' : String(figure), text, tool && `tool ${tool}`, words]
+      const together = entry.data.together ? 'looked at together, as on the unit before' : '';
+      return [`${check}: ${said}`, figure === null ? '' : String(figure), text, tool && `tool ${tool}`, words, together]
         .filter((part) => part !== '')
         .join(', ');
     }
@@ -157,12 +168,50 @@ export function evidenceWords(entry: Evidence, map: DisplayMap | undefined): str
       return oddWords(entry.data);
     case 'stepByHand':
       return `${stepTitle(entry.data.step)} ${entry.data.done ? 'done by other means' : 'left out'}${entry.data.words === '' ? '' : `: ${entry.data.words}`}`;
+    case 'proofSeen':
+      return `${entry.data.test}: ${observationWords(entry.data.seen)}`;
+    case 'proofAgain':
+      return `${entry.data.test}${entry.data.mended ? `, ${PARTS[entry.data.mended].toLowerCase()} put right` : ''}${entry.data.words === '' ? '' : `: ${entry.data.words}`}`;
+    case 'proofLeft':
+      return `${entry.data.test}: ${entry.data.words}`;
+    case 'fullRead':
+      return `${entry.data.packV.toFixed(1)} V at rest, ${entry.data.isCharged ? 'charged to the end since it ran' : 'not charged since it ran'}`;
+    case 'waitBegun':
+      return `${entry.data.words}${entry.data.dueAt === null ? '' : `, until ${entry.data.dueAt}`}`;
+    case 'waitEnded':
+      return 'hands are on it again';
+    case 'proved':
+      return 'every test is shown or left out in writing';
+    case 'wentBack':
+      return `to ${stepTitle(entry.data.to).toLowerCase()} for ${entry.data.test}${entry.data.words === '' ? '' : `: ${entry.data.words}`}`;
+    case 'countersigned':
+      return entry.data.words;
     case 'undone':
       return 'the entry before it';
     case 'keyInClosed':
       return 'menu left';
     case 'readBackClosed':
       return 'verdicts stand';
+  }
+}
+
+/** What was seen, as it was said: by the test's own names where they are at hand. */
+function observationWords(seen: Observation): string {
+  switch (seen.kind) {
+    case 'outcome':
+      return seen.outcome;
+    case 'speed':
+      return `${seen.trueKmh.toFixed(1)} km/h true, by ${seen.reference}`;
+    case 'seconds':
+      return `${seen.figure} s`;
+    case 'turns':
+      return `${seen.figure} turns`;
+    case 'metres':
+      return `${seen.metres} m, beside ${seen.besideMetres} m as delivered`;
+    case 'gauge':
+      return `${seen.shown} shown at ${seen.meterV.toFixed(1)} V by meter`;
+    case 'errors':
+      return seen.shown.length === 0 ? 'no error stands' : seen.shown.join(', ');
   }
 }
 

@@ -32,7 +32,7 @@ export function ScanBox() {
         setText('');
         input.current?.blur();
         void navigate(
-          answer.data.status === 'sealed' && answer.data.visitId !== null
+          answer.data.handedTo !== null && answer.data.status === 'sealed' && answer.data.visitId !== null
             ? `/ledger/${answer.data.visitId}`
             : `/bench/${answer.data.id}`,
         );

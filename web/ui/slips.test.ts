@@ -23,7 +23,7 @@ describe('slips in a document', () => {
   it('are none in a sound one', () => {
     expect(
       slipsIn(houseRulesSchema, {
-        format: 'decurio-house-rules/3',
+        format: 'decurio-house-rules/4',
         id: 'hire',
         name: 'Hire',
         customer: null,

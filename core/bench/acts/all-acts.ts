@@ -21,8 +21,9 @@ import { madeSafe, takenOver } from './make-safe.js';
 import { noticed } from './notice.js';
 import { displayFound } from './open-visit.js';
 import { codeRead, readBackClosed } from './read-back.js';
+import { fullRead, proofAgain, proofLeft, proofSeen, proved, waitBegun, waitEnded, wentBack } from './prove.js';
 import { partReplaced } from './replace-part.js';
-import { signedOff, stepByHand } from './sign-off.js';
+import { countersigned, signedOff, stepByHand } from './sign-off.js';
 
 /** What each kind of entry means. */
 export const ACTS: { readonly [K in EvidenceKind]: ActOf<K> } = {
@@ -64,5 +65,14 @@ export const ACTS: { readonly [K in EvidenceKind]: ActOf<K> } = {
   calibrated,
   outOfFamily,
   stepByHand,
+  proofSeen,
+  proofAgain,
+  proofLeft,
+  fullRead,
+  waitBegun,
+  waitEnded,
+  proved,
+  wentBack,
+  countersigned,
   signedOff,
 };

@@ -1,5 +1,5 @@
 import { checkPack } from '../../electrical/check-pack.js';
-import { PHOTO_SUBJECTS, type EntryOf, type PhotoSubject } from '../evidence.js';
+import { PHOTO_SUBJECTS, type Entry, type EntryOf, type PhotoSubject } from '../evidence.js';
 import { refusal, type Refusal } from '../refusals.js';
 import type { VisitState } from '../visit-state.js';
 import type { ActOf } from './act.js';
@@ -34,6 +34,21 @@ export function packStops(
   return isStopped ? `Pack reads ${packV.toFixed(1)} V. ${says}` : null;
 }
 
+/** Held where a pack that was just measured must not be powered; else as it was. */
+export function stoppedByPack(
+  state: VisitState,
+  read: Parameters<typeof packStops>[1],
+  { at, by }: Pick<Entry, 'at' | 'by'>,
+): VisitState {
+  const words = packStops(state, read);
+  if (words === null) return state;
+  return {
+    ...state,
+    checkedIn: state.checkedIn && { ...state.checkedIn, packV: read.packV, packCondition: read.packCondition },
+    held: { reason: 'pack', words, at, by },
+  };
+}
+
 /** What was seen on the vehicle, or not looked at, that keeps hands and power off until a lead has decided. */
 function damageStops(
   { opened }: VisitState,
@@ -55,13 +70,9 @@ function damageStops(
 export const packMeasured: ActOf<'packMeasured'> = {
   closed: ({ checkedIn: first }) => (first === null ? refusal('notCheckedIn') : null),
   then: (state, { data: { packV, packCondition }, at, by }) => {
-    const words = packStops(state, { packV, packCondition });
+    const next = { ...state, checkedIn: state.checkedIn && { ...state.checkedIn, packV, packCondition } };
     const isOther = state.held !== null && state.held.reason !== 'pack';
-    return {
-      ...state,
-      checkedIn: state.checkedIn && { ...state.checkedIn, packV, packCondition },
-      held: words === null || isOther ? state.held : { reason: 'pack', words, at, by },
-    };
+    return isOther ? next : stoppedByPack(next, { packV, packCondition }, { at, by });
   },
 };
 

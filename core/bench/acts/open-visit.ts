@@ -1,5 +1,5 @@
 import type { EntryOf } from '../evidence.js';
-import { judged, NOT_CALIBRATED, type VisitState } from '../visit-state.js';
+import { judged, NOT_CALIBRATED, NOT_PROVED, type VisitState } from '../visit-state.js';
 import type { ActOf } from './act.js';
 import { toFindFirst } from './as-found.js';
 import { keyedFrom, readable } from './support.js';
@@ -37,6 +37,8 @@ export function openVisit({ visitId, seq, at, by, station, data }: Omit<EntryOf<
     readings: {},
     verdicts: [],
     calibration: NOT_CALIBRATED,
+    proving: NOT_PROVED,
+    countersigned: null,
     parts: [],
     carriedKm: 0,
     wheelFamily: 1,

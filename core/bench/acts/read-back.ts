@@ -1,7 +1,7 @@
 import { targetOf } from '../../setup/setup.js';
 import type { EntryOf } from '../evidence.js';
 import { isAgainst, isFinal, type CodeVerdict } from '../judge-readback.js';
-import { lastShown, only } from '../last-shown.js';
+import { readAnew } from '../last-shown.js';
 import { refusal } from '../refusals.js';
 import type { StepId } from '../steps.js';
 import { judged, type VisitState } from '../visit-state.js';
@@ -61,17 +61,15 @@ const DONE_AGAIN = new Set<StepId>(['keyIn', 'restart', 'readBack']);
 /** Back to key-in with only the codes that disagree. */
 export function sendBack(state: VisitState, against: readonly CodeVerdict[]): VisitState {
   const labels = against.map((v) => v.label);
-  const values = { ...state.values, ...only(lastShown(state), labels) };
+  const anew = readAnew(state, labels);
   return judged({
     ...state,
+    ...anew,
     step: 'keyIn',
     done: state.done.filter((d) => !DONE_AGAIN.has(d.step)),
     round: state.round + 1,
-    values,
-    atRoundStart: values,
-    readings: Object.fromEntries(Object.entries(state.readings).filter(([label]) => !labels.includes(label))),
+    atRoundStart: anew.values,
     toKey: labels.filter((label) => targetOf(state.opened.setup, label)?.locked !== true),
-    toRead: labels,
     keyedThisRound: [],
     keyedBy: [],
     stuck: [],

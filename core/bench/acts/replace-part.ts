@@ -1,9 +1,10 @@
-import type { EntryOf, Part } from '../evidence.js';
+import type { Part } from '../../setup/inputs/parts.js';
+import type { EntryOf } from '../evidence.js';
 import { refusal } from '../refusals.js';
 import type { StepId } from '../steps.js';
 import { judged, NOT_CALIBRATED, type VisitState } from '../visit-state.js';
 import type { ActOf } from './act.js';
-import { packStops } from './check-in.js';
+import { stoppedByPack } from './check-in.js';
 import { goBack, keyedFrom, readable } from './support.js';
 
 /** Where a unit goes back to when a part was changed. */
@@ -14,6 +15,10 @@ const BACK_TO: Readonly<Record<Part, StepId>> = {
   motor: 'restart',
   pack: 'restart',
   tyre: 'calibrate',
+  brakes: 'prove',
+  throttle: 'prove',
+  pedals: 'prove',
+  lights: 'prove',
 };
 
 /**
@@ -73,12 +78,16 @@ function voided(state: VisitState, { data, at, by }: EntryOf<'partReplaced'>): V
         calibration: NOT_CALIBRATED,
         byHand: back.byHand.filter(({ step }) => step !== 'calibrate' && step !== 'prove'),
       };
+    case 'brakes':
+    case 'throttle':
+    case 'pedals':
+    case 'lights':
+      return back;
     case 'pack': {
       const { packCondition = 'sound' } = data;
       const packV = data.packV ?? 0;
-      const words = packStops(back, { packV, packCondition });
       const next = unread({ ...back, checkedIn: back.checkedIn && { ...back.checkedIn, packV, packCondition } });
-      return words === null ? next : { ...next, held: { reason: 'pack', words, at, by } };
+      return stoppedByPack(next, { packV, packCondition }, { at, by });
     }
   }
 }

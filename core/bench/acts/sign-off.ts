@@ -1,19 +1,21 @@
 import { isNeverLeftOut, proofWords } from '../../prove/proof.js';
 import { checkedLine } from '../../setup/inputs/vehicle-class.js';
-import { isOpen } from '../../setup/setup.js';
 import type { Actor } from '../evidence.js';
 import { refusal, type Refusal } from '../refusals.js';
-import { oddWords } from '../visit-remarks.js';
+import { missingForSeal, secondSignature } from '../proving/missing-for-seal.js';
+import { provingTermsOf } from '../proving/proving-of.js';
 import { stepTitle } from '../steps.js';
 import type { VisitState } from '../visit-state.js';
 import type { ActOf } from './act.js';
 import { checksMissing } from './checks.js';
+import { leftToProve } from './prove.js';
 import { advance } from './support.js';
 
 /** A step that Decurio does not lead through yet: done by other means, or left out, in words. */
 export const stepByHand: ActOf<'stepByHand'> = {
   refuses: (state, { data: { step, done, words }, by }) => {
     if (state.step !== step) return refusal('wrongStep', stepTitle(state.step ?? step).toLowerCase());
+    if (step === 'prove' && provingTermsOf(state.opened)) return refusal('leftToProve', leftToProve(state).join(', '));
     const unchecked = step === 'prove' ? checksMissing(state, 'prove') : null;
     if (unchecked) return unchecked;
     if (done) return words.trim() === '' ? refusal('sayHowDone') : null;
@@ -37,22 +39,24 @@ function provesMissed({ opened }: VisitState, by: Actor, words: string): Refusal
 }
 
 export const signedOff: ActOf<'signedOff'> = {
-  closed: ({ opened: { setup }, calibration }, { by }) => {
-    const stop = setup.findings.find((finding) => finding.level === 'stop');
-    if (stop) return refusal('stop', stop.says);
-    const open = setup.findings.find(isOpen);
-    if (open) return refusal('undecided', open.says);
-    const { outOfFamily } = calibration;
-    return outOfFamily && by.role === 'technician' ? refusal('oddInFamily', oddWords(outOfFamily)) : null;
-  },
+  closed: (state, { by }) => missingForSeal(state, by).map(({ refused }) => refused)[0] ?? null,
   then: (state, deed) => {
     // What stands on papers is the check that was signed under, not the one at the opening.
     const { check, classChecked: said = state.opened.order.classChecked } = deed.data;
     const classChecked = check === undefined ? said : checkedLine(check);
     return advance(
-      { ...state, opened: { ...state.opened, order: { ...state.opened.order, classChecked } } },
+      {
+        ...state,
+        opened: { ...state.opened, order: { ...state.opened.order, classChecked } },
+        countersigned: secondSignature(state),
+      },
       'signOff',
       deed,
     );
   },
+};
+
+/** A second person signs beside the first: anybody but whoever signs off. */
+export const countersigned: ActOf<'countersigned'> = {
+  then: (state, { seq, by, at, data: { words } }) => ({ ...state, countersigned: { seq, by, words, at } }),
 };

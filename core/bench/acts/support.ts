@@ -12,13 +12,18 @@ export function advance(state: VisitState, step: StepId, deed: Pick<Entry, 'at' 
   return { ...state, done, step: steps[steps.indexOf(step) + 1] ?? null };
 }
 
-/** Back to a step: it and all after it are to be done again. Stays where the unit has not come that far. */
+/** Back to a step: it and all after it are to be done again, and no pack is full any more. Stays where the unit has not come that far. */
 export function goBack(state: VisitState, to: StepId): VisitState {
   const { steps } = state.opened;
   const here = state.step === null ? steps.length : steps.indexOf(state.step);
   const first = steps.findIndex((step) => step === to);
   if (first < 0 || first >= here) return state;
-  return { ...state, step: to, done: state.done.filter((d) => steps.indexOf(d.step) < first) };
+  return {
+    ...state,
+    step: to,
+    done: state.done.filter((d) => steps.indexOf(d.step) < first),
+    proving: { ...state.proving, full: null },
+  };
 }
 
 export const targetFor = (state: VisitState, label: string): CodeTarget | undefined =>

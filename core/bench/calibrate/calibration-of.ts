@@ -165,18 +165,22 @@ function speedReading(
 
 /** How far beyond its cap drive acts: as seen on this visit, else on an earlier one of this unit, else as its map says. */
 export function beyondCap(
-  { calibration, opened, values }: Pick<VisitState, 'calibration' | 'opened' | 'values'>,
+  { calibration, opened, values, proving }: Pick<VisitState, 'calibration' | 'opened' | 'values' | 'proving'>,
   map: DisplayMap,
   { cap }: WheelCodes,
 ): Overshoot {
   const per = cap ? opened.setup.speed?.kmhPerRaw[cap.label] : undefined;
-  const measured = calibration.driveEnds.flatMap(({ shown, unit, capRaw }) =>
-    per === undefined || capRaw === null ? [] : [shown * (unit === 'mph' ? KM_PER_MILE : 1) - capRaw * per],
-  );
+  const measured = [
+    ...proving.overshoots,
+    ...calibration.driveEnds.flatMap(({ shown, unit, capRaw }) =>
+      per === undefined || capRaw === null ? [] : [shown * (unit === 'mph' ? KM_PER_MILE : 1) - capRaw * per],
+    ),
+  ];
   // The farthest that was seen, and never less than none.
   const own = opened.bench?.calibrate?.own?.overshootKmh ?? null;
   return overshootOf({
     measuredKmh: measured.length > 0 ? Math.max(0, ...measured) : own,
+    familyKmh: opened.bench?.calibrate?.overshootKmh ?? null,
     mappedKmh: map.speed?.overshootKmh ?? null,
     stepKmh: speedGlass(values, map).resolutionKmh,
   });

@@ -30,6 +30,8 @@ export interface Family {
   /** Units since the newest run that were keyed by what was learnt alone. */
   readonly learntSince: number;
   readonly rule: Choices['runs'];
+  /** The farthest that drive was seen to act beyond its cap on a unit of this type and display, km/h as shown. */
+  readonly overshootKmh?: number | null;
 }
 
 const ONE_IN = 5;
@@ -60,6 +62,7 @@ export function familyAdvice(family: Family): SamplingAdvice {
   const codes = wheelCodes(known, map, terms);
   const beyond = overshootOf({
     measuredKmh: null,
+    familyKmh: family.overshootKmh ?? null,
     mappedKmh: map.speed?.overshootKmh ?? null,
     stepKmh: speedGlass(known, map).resolutionKmh,
   });
@@ -99,6 +102,7 @@ export function calibrateTermsFor(family: Family): CalibrateTerms {
     runs: advice.next === 'sample' && !isItsTurn ? 'sample' : 'full',
     why: whyWords(advice, family),
     family: learnt,
+    ...(typeof family.overshootKmh === 'number' ? { overshootKmh: family.overshootKmh } : {}),
   };
 }
 

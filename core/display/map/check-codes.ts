@@ -1,6 +1,6 @@
 import type { Problem } from '../../result.js';
 import type { Code, DisplayMap } from './display-map.js';
-import { formatRaw, onGrid, valuesInOrder } from './raw-value.js';
+import { formatRaw, onGrid, roundRaw, valuesInOrder } from './raw-value.js';
 
 /** What the codes of a map say of themselves and of each other: labels, ranges, references, conditions. */
 export function checkCodes(map: DisplayMap): Problem[] {
@@ -15,6 +15,14 @@ export function checkCodes(map: DisplayMap): Problem[] {
 function labels({ codes }: DisplayMap): Problem[] {
   const firstAt = new Map<string, number>();
   return codes.flatMap(({ label }, i) => {
+    if (label in Object.prototype)
+      return [
+        {
+          code: 'reserved',
+          path: `codes[${i}].label`,
+          message: `No code can be called "${label}": write it otherwise.`,
+        },
+      ];
     const earlier = firstAt.get(label);
     if (earlier === undefined) firstAt.set(label, i);
     return earlier === undefined
@@ -29,6 +37,9 @@ function labels({ codes }: DisplayMap): Problem[] {
   });
 }
 
+/** Nobody steps through more. */
+const MOST_VALUES = 100_000;
+
 function values(code: Code, i: number): Problem[] {
   const { label, range, encoding, skips = [] } = code;
   const path = `codes[${i}]`;
@@ -40,8 +51,15 @@ function values(code: Code, i: number): Problem[] {
         message: `${label} runs from ${range.min} to ${range.max}: nothing lies between.`,
       },
     ];
-  if ((range.max - range.min) / range.step > 100_000)
-    return [{ code: 'hugeRange', path: `${path}.range`, message: `${label} would have more than 100,000 values.` }];
+  // What cannot be set is never stepped through: an odometer may run as far as it likes.
+  if (code.access !== 'locked' && (range.max - range.min) / range.step > MOST_VALUES)
+    return [
+      {
+        code: 'hugeRange',
+        path: `${path}.range`,
+        message: `${label} would have more than ${MOST_VALUES.toLocaleString('en')} values.`,
+      },
+    ];
   const problems: Problem[] = [];
   const entries = encoding.kind === 'table' ? encoding.entries : [];
   entries.forEach(({ raw, value }, n) => {
@@ -59,13 +77,28 @@ function values(code: Code, i: number): Problem[] {
         message: `${value} is ${raw}, outside the range ${range.min} to ${range.max} of ${label}.`,
       });
   });
+  const written = [
+    ...entries.map(({ raw }, n) => [raw, `${path}.encoding.entries[${n}].raw`] as const),
+    ...(encoding.kind === 'line'
+      ? encoding.sentinels.map(({ raw }, n) => [raw, `${path}.encoding.sentinels[${n}].raw`] as const)
+      : []),
+    [code.factory, `${path}.factory`] as const,
+    ...(['min', 'max', 'step'] as const).map((end) => [range[end], `${path}.range.${end}`] as const),
+  ];
+  for (const [raw, where] of written)
+    if (roundRaw(code, raw) !== raw)
+      problems.push({
+        code: 'tooFine',
+        path: where,
+        message: `${label} shows ${code.decimals === 0 ? 'no decimals' : `${code.decimals} of them`}, and ${raw} has more.`,
+      });
   if (!onGrid(code, code.factory))
     problems.push({
       code: 'factoryOutside',
       path: `${path}.factory`,
       message: `${label} cannot show its factory value ${formatRaw({ decimals: code.decimals }, code.factory)}.`,
     });
-  if (valuesInOrder(code).length === 0)
+  if (skips.length > 0 && skips.length >= (range.max - range.min) / range.step && valuesInOrder(code).length === 0)
     problems.push({ code: 'noValues', path: `${path}.skips`, message: `${label} skips every value it has.` });
   skips.forEach((raw, n) => {
     if (raw < range.min || raw > range.max)

@@ -25,7 +25,34 @@ export function checkGestures(map: DisplayMap): Problem[] {
   const clashes = new Map(
     contexts.flatMap(clashesIn).map((problem) => [`${problem.path} ${problem.message}`, problem]),
   );
-  return [...unknownKeys(map, [...all.values()]), ...clashes.values()];
+  return [
+    ...twinKeys(map),
+    ...unknownKeys(map, [...all.values()]),
+    ...twiceInAChord([...all.values()]),
+    ...clashes.values(),
+  ];
+}
+
+function twinKeys({ keys }: DisplayMap): Problem[] {
+  return keys.flatMap(({ id }, i) => {
+    const first = keys.findIndex((other) => other.id === id);
+    return first === i
+      ? []
+      : [{ code: 'twinKeys', path: `keys[${i}].id`, message: `"${id}" is the key at keys[${first}] already.` }];
+  });
+}
+
+/** Keys that are held together are different ones. */
+function twiceInAChord(all: readonly Named[]): Problem[] {
+  return all.flatMap(({ path, gesture }) =>
+    gesture.kind === 'hold'
+      ? gesture.keys.flatMap((key, i) =>
+          gesture.keys.indexOf(key) < i
+            ? [{ code: 'twiceHeld', path: `${path}.keys[${i}]`, message: `"${key}" is held together with itself.` }]
+            : [],
+        )
+      : [],
+  );
 }
 
 function unknownKeys(map: DisplayMap, gestures: readonly Named[]): Problem[] {

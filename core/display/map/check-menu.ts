@@ -20,6 +20,12 @@ export function checkMenu(map: DisplayMap): Problem[] {
   return [...broken, ...listing(map, menu), ...(broken.length === 0 ? reach(menu) : []), ...storing(menu)];
 }
 
+/** A page of which nothing is sure to be shown: whoever comes there stands before an empty glass. */
+function mayBeEmpty(map: DisplayMap, page: MenuPage): boolean {
+  const isHideable = (label: string): boolean => map.codes.find((code) => code.label === label)?.shownIf !== undefined;
+  return page.items.length > 0 && page.items.every((item) => 'code' in item && isHideable(item.code));
+}
+
 function pages(map: DisplayMap, menu: MenuRules): Problem[] {
   const codes = new Set(map.codes.map((code) => code.label));
   const ids = menu.pages.map((page) => page.id);
@@ -31,6 +37,12 @@ function pages(map: DisplayMap, menu: MenuRules): Problem[] {
       ids.indexOf(page.id) < p
         ? [{ code: 'twiceNamed', path: `${path}.id`, message: `There are two pages "${page.id}".` }]
         : [];
+    if (mayBeEmpty(map, page))
+      problems.push({
+        code: 'mayBeEmpty',
+        path: `${path}.items`,
+        message: `Every line of "${page.id}" is shown only under a condition: say what stands there when none holds.`,
+      });
     if (page.mode !== undefined && !modes.includes(page.mode))
       problems.push({
         code: 'unknownMode',

@@ -17,7 +17,7 @@ function either(by: string, kinds: Readonly<Record<string, Schema>>) {
   const other = object({ [by]: oneOf(...Object.keys(kinds)) }).required();
   return lazy((value: unknown) => {
     const kind = typeof value === 'object' && value !== null ? (value as Record<string, unknown>)[by] : undefined;
-    return (typeof kind === 'string' ? kinds[kind] : undefined) ?? other;
+    return (typeof kind === 'string' && Object.hasOwn(kinds, kind) ? kinds[kind] : undefined) ?? other;
   });
 }
 

@@ -1,4 +1,6 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { demoMaps } from '../../testing/demo-maps.js';
 import { fourKey, threeKey } from '../../testing/samples.js';
 import { parseDisplayMap } from './parse-display-map.js';
 
@@ -193,5 +195,120 @@ describe('menus that do not hang together', () => {
 
   it('wants a menu or instructions', () => {
     expect(problemsOf(spoilt((m) => (m.menu = null)))).toEqual([expect.objectContaining({ code: 'noChannel' })]);
+  });
+});
+
+describe('what no map is', () => {
+  const nested = (deep: number): unknown => {
+    let at: unknown = 1;
+    for (let i = 0; i < deep; i++) at = i % 2 === 0 ? [at] : { a: at };
+    return at;
+  };
+  it.each<[string, unknown, string, string]>([
+    [
+      'a kind that every object has',
+      spoilt((m) => (m.codes[0].encoding.kind = 'toString')),
+      'codes[0].encoding.kind',
+      'shape',
+    ],
+    [
+      'a kind that is where kinds come from',
+      spoilt((m) => (m.menu.next.kind = '__proto__')),
+      'menu.next.kind',
+      'shape',
+    ],
+    ['a style that every object has', spoilt((m) => (m.menu.edit.style = 'constructor')), 'menu.edit.style', 'shape'],
+    ['a label that every object has', spoilt((m) => (m.codes[0].label = 'toString')), 'codes[0].label', 'reserved'],
+    [
+      'a label that is where objects come from',
+      spoilt((m) => (m.codes[0].label = '__proto__')),
+      'codes[0].label',
+      'reserved',
+    ],
+    ['20,000 levels', spoilt((m) => (m.codes = nested(20_000))), 'codes', 'tooDeep'],
+    ['a million codes', spoilt((m) => (m.codes = Array.from({ length: 1e6 }, () => 1))), 'codes', 'tooMuch'],
+    ['one key twice', spoilt((m) => m.keys.push({ ...m.keys[1] })), 'keys[4].id', 'twinKeys'],
+    [
+      'a key held with itself',
+      spoilt((m) => (m.menu.opens[0].gesture.keys = ['set', 'set'])),
+      'menu.opens[0].gesture.keys[1]',
+      'twiceHeld',
+    ],
+    ['a step finer than is shown', spoilt((m) => (m.codes[0].range.step = 0.25)), 'codes[0].range.step', 'tooFine'],
+    ['a value finer than is shown', spoilt((m) => (m.codes[0].factory = 11.5)), 'codes[0].factory', 'tooFine'],
+  ])('%s is named with its path', (_, data, path, code) => {
+    const found = problemsOf(data).find((problem) => problem.code === code);
+    expect(found?.path?.startsWith(path)).toBe(true);
+    expect(found?.message).toMatch(/^\S.{10,}\.$/s);
+  });
+
+  it('a page of which nothing is sure to be shown', () => {
+    const map = spoilt((m) => {
+      const [first, ...rest] = m.menu.pages[0].items;
+      m.codes.find((c: Loose) => c.label === first.code).shownIf = { code: rest[0].code, in: [m.codes[1].factory] };
+      m.menu.pages = [
+        { ...m.menu.pages[0], items: rest },
+        { id: 'other', title: 'Other', items: [first] },
+      ];
+      m.menu.turns = [{ gesture: { kind: 'hold', keys: ['up'], ms: 3000 }, from: m.menu.pages[0].id, to: 'other' }];
+    });
+    expect(problemsOf(map)).toContainEqual(
+      expect.objectContaining({ code: 'mayBeEmpty', path: 'menu.pages[1].items' }),
+    );
+  });
+
+  it('an odometer that nobody sets may run as far as it likes, and 200 long ranges are read', () => {
+    const far = { min: 0, max: 99_999.9, step: 0.1 };
+    const locked = spoilt((m) => Object.assign(m.codes[0], { access: 'locked', range: far, decimals: 1 }));
+    expect(problemsOf(locked).map(({ code }) => code)).not.toContain('hugeRange');
+    const long = spoilt((m) => {
+      m.codes = Array.from({ length: 200 }, (_, i) => ({
+        ...m.codes.find((c: Loose) => c.encoding.kind === 'line'),
+        label: `N${i}`,
+        range: { min: 0, max: 100_000, step: 1 },
+        factory: 0,
+        skips: [1],
+      }));
+      m.menu.pages[0].items = m.codes.map(({ label }: Loose) => ({ code: label }));
+    });
+    expect(problemsOf(long)).toEqual([]);
+  });
+
+  it('shipped maps, spoilt anyhow, are read or refused in sentences, and never thrown at', () => {
+    const maps = demoMaps();
+    const poison = fc.constantFrom<unknown>(
+      null,
+      -1,
+      0.5,
+      1e9,
+      '',
+      'toString',
+      '__proto__',
+      [],
+      {},
+      true,
+      Number.NaN,
+      nested(40),
+    );
+    /** Puts something else at a place of a document, wherever these numbers lead. */
+    const spoil = (value: Loose, way: readonly number[], by: unknown): unknown => {
+      const keys = typeof value === 'object' && value !== null ? Object.keys(value) : [];
+      const [next, ...rest] = way;
+      if (next === undefined || keys.length === 0) return by;
+      const key = keys[next % keys.length]!;
+      const inner = spoil(value[key], rest, by);
+      return Array.isArray(value)
+        ? value.map((each, i) => (String(i) === key ? inner : each))
+        : { ...value, [key]: inner };
+    };
+    fc.assert(
+      fc.property(fc.nat(), fc.array(fc.nat(), { minLength: 1, maxLength: 7 }), poison, (which, way, by) => {
+        const parsed = parseDisplayMap(spoil(maps[which % maps.length], way, by));
+        if (parsed.ok) return;
+        expect(parsed.problems.length).toBeGreaterThan(0);
+        for (const { message } of parsed.problems) expect(message).toMatch(/^\S.*\.$/s);
+      }),
+      { numRuns: 800, seed: 16 },
+    );
   });
 });

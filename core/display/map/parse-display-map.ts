@@ -1,4 +1,5 @@
 import { ValidationError } from 'yup';
+import { tooMuch } from '../../bounded-json.js';
 import type { Problem } from '../../result.js';
 import { checkCodes } from './check-codes.js';
 import { checkGestures } from './check-gestures.js';
@@ -14,6 +15,8 @@ export type ParsedMap =
  * @returns the map, or every problem found, each with a path into the JSON and a sentence.
  */
 export function parseDisplayMap(data: unknown): ParsedMap {
+  const bound = tooMuch(data);
+  if (bound) return { ok: false, problems: [bound] };
   const shape = shapeProblems(data);
   if (shape.length > 0) return { ok: false, problems: shape };
   const map = data as DisplayMap;

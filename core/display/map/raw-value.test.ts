@@ -196,3 +196,11 @@ describe('digits with their meaning', () => {
     expect(leastRawFrom(wheel, 25)).toBe(26);
   });
 });
+
+it('a range that ends between two steps has its last value before the end', () => {
+  const odd = code('A', 'unknown', { range: { min: 5, max: 100, step: 10 }, factory: 5 });
+  expect(valuesInOrder(odd).at(-1)).toBe(95);
+  expect(valuesInOrder(odd).every((raw) => onGrid(odd, raw))).toBe(true);
+  const fine = code('B', 'unknown', { range: { min: 0, max: 1, step: 0.1 }, decimals: 1, factory: 0 });
+  expect(valuesInOrder(fine)).toEqual([0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1]);
+});

@@ -161,7 +161,7 @@ function makeOrder(code: Code): readonly number[] {
     return encoding.first.entries.flatMap((a) => encoding.second.entries.map((b) => a.raw * 10 + b.raw));
   const { min, max, step } = code.range;
   const grid = new Set<number>();
-  for (let i = 0; i <= Math.round((max - min) / step); i++) grid.add(roundRaw(code, min + i * step));
+  for (let i = 0; i <= Math.floor((max - min) / step + GRID_EPSILON); i++) grid.add(roundRaw(code, min + i * step));
   if (encoding.kind === 'line') for (const sentinel of encoding.sentinels) grid.add(sentinel.raw);
   return [...grid].filter((raw) => code.skips?.includes(raw) !== true).sort((a, b) => a - b);
 }

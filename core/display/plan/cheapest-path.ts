@@ -26,6 +26,15 @@ export interface Path<S> {
   readonly expanded: number;
 }
 
+/** The search looked at too many nodes. */
+export interface GaveUp {
+  /** No goal is cheaper than this. */
+  readonly atLeastMs: number;
+  readonly gaveUp: true;
+}
+
+export const gaveUp = <S>(found: Path<S> | null | GaveUp): found is GaveUp => found !== null && 'gaveUp' in found;
+
 interface Reached<N, S> {
   readonly node: N;
   readonly key: string;
@@ -36,7 +45,7 @@ interface Reached<N, S> {
 
 /**
  * Cheapest path from `start` to a goal: A* with nodes opened again when reached more cheaply, so that any `atLeast` that
- * never overstates gives the optimum. Null where no goal can be reached, `tooMany` where the search gave up before.
+ * never overstates gives the optimum. Null where no goal can be reached.
  * Source: P. Hart, N. Nilsson, B. Raphael, "A formal basis for the heuristic determination of minimum cost paths", 1968.
  */
 export function cheapestPath<N, S>({
@@ -46,15 +55,17 @@ export function cheapestPath<N, S>({
   atLeast,
   key,
   mostNodes = Infinity,
-}: Search<N, S>): Path<S> | null | 'tooMany' {
+}: Search<N, S>): Path<S> | null | GaveUp {
   const first: Reached<N, S> = { node: start, key: key(start), ms: 0, due: atLeast(start), via: null };
   const best = new Map<string, number>([[first.key, 0]]);
   const queue = new TinyQueue<Reached<N, S>>([first], (a, b) => a.due - b.due || b.ms - a.ms);
   let expanded = 0;
+  let atLeastMs = 0;
   for (let at = queue.pop(); at !== undefined; at = queue.pop()) {
     if (at.ms > (best.get(at.key) ?? Infinity)) continue;
     if (isGoal(at.node)) return { steps: stepsTo(at), ms: at.ms, expanded };
-    if (++expanded > mostNodes) return 'tooMany';
+    atLeastMs = Math.max(atLeastMs, at.due);
+    if (++expanded > mostNodes) return { gaveUp: true, atLeastMs };
     for (const { to, ms, steps } of edges(at.node)) {
       const toKey = key(to);
       const toMs = at.ms + ms;

@@ -71,11 +71,18 @@ export function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Jo
   };
 }
 
-/** Codes that differ from their target, those a change of them drags along, and those they are shown by. */
+/**
+ * Codes that differ from their target, in store or on the glass, those a change of them drags along, and those they are
+ * shown by. What stands on the glass and is not stored yet is stored on the way out: a code without a target goes back to
+ * what is in store.
+ */
 function touchedBy(map: KeyedMap, from: DisplayState, targets: RawValues): ReadonlySet<string> {
   const touched = new Set(
     map.codes
-      .filter(({ label }) => targets[label] !== undefined && targets[label] !== from.stored[label])
+      .filter(({ label }) => {
+        const wanted = targets[label] ?? from.stored[label];
+        return wanted !== from.stored[label] || (label in from.unstored && from.unstored[label] !== wanted);
+      })
       .map(({ label }) => label),
   );
   for (let before = -1; before !== touched.size;) {

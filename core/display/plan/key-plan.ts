@@ -37,6 +37,8 @@ export interface KeyPlan {
   readonly unreachable: readonly Unreachable[];
   /** Whether no cheaper sequence exists; false where codes hang together in too many ways to try them all. */
   readonly isShortest: boolean;
+  /** No sequence is cheaper than this, ms: as long as the plan where that is the shortest. */
+  readonly atLeastMs: number;
 }
 
 /** What is known when the plan begins: values as last seen, and where the glass stands. */
@@ -44,6 +46,8 @@ export interface PlanStart {
   readonly values: Readonly<Record<string, number>>;
   /** The code on the glass, or null while the menu is closed. */
   readonly at: string | null;
+  /** Its value on the glass, where that may not be in store yet: `values` has what is. */
+  readonly shown?: number;
   /** Whether its value is being edited, where a display shows that. */
   readonly focus?: 'name' | 'value';
   /** The code at which the menu closed by itself, where known: some displays open there again. */

@@ -2,13 +2,13 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { cheapestByTryingAll } from '../../testing/exhaustive-search.js';
 import { code, fourKey, line, threeKey, withCodes, words } from '../../testing/samples.js';
-import { demoMap } from '../../testing/demo-maps.js';
+import { demoMap, demoMaps } from '../../testing/demo-maps.js';
 import { anyMap, anyTargets } from '../../testing/any-map.js';
-import type { Influence, KeyedMap } from '../map/display-map.js';
+import { isKeyed, type Influence, type KeyedMap } from '../map/display-map.js';
 import { valuesInOrder } from '../map/raw-value.js';
 import { hold, tap } from '../map/gesture.js';
 import { HOLD_TOLERANCE_MS } from './pace.js';
-import { DEFAULT_PACE, planKeys, pressCount, type KeyPlan, type Pace } from './plan-keys.js';
+import { DEFAULT_PACE, planKeys, pressCount, startState, type KeyPlan, type Pace } from './plan-keys.js';
 import { displayAtRest, simulateDisplay, type DisplayState } from '../machine/simulate-display.js';
 
 const keysOf = (plan: KeyPlan) =>
@@ -58,6 +58,47 @@ describe('a key plan', () => {
       { label: 'L5', why: 'L5 cannot be set to 99.' },
     ]);
     expect(endOf(fourKey, plan).stored['L1']).toBe(11);
+  });
+
+  it('says of a target that the display does not have that it has none, and plans the rest', () => {
+    const plan = planKeys(fourKey, { L1: 11, X9: 3 }, closed);
+    expect(plan.unreachable).toEqual([{ label: 'X9', why: 'There is no code X9 on this display.' }]);
+    expect(endOf(fourKey, plan).stored['L1']).toBe(11);
+    expect(planKeys(fourKey, { X9: 3 }, closed).unreachable.map(({ label }) => label)).toEqual(['X9']);
+  });
+
+  it('mends what stands on the glass and is not stored yet, with a target or without', () => {
+    const at = { values: { L2: 25 }, at: 'L2', shown: 26 };
+    const from = startState(fourKey, at);
+    expect(endOf(fourKey, planKeys(fourKey, { L2: 25 }, at), from).stored['L2']).toBe(25);
+    expect(endOf(fourKey, planKeys(fourKey, { L1: 11 }, at), from).stored).toMatchObject({ L1: 11, L2: 25 });
+    expect(endOf(fourKey, planKeys(fourKey, { L2: 26 }, at), from).stored['L2']).toBe(26);
+    const byGesture = withMenu(fourKey, { store: { on: 'gesture', by: hold(900, 'set') } });
+    const seen = startState(byGesture, at);
+    expect(endOf(byGesture, planKeys(byGesture, { L2: 26 }, at), seen).stored['L2']).toBe(26);
+    expect(endOf(byGesture, planKeys(byGesture, {}, at), seen)).toMatchObject({
+      unstored: {},
+      screen: { kind: 'riding' },
+    });
+  });
+
+  it('and that on every display that ships, whatever way it stores', () => {
+    for (const map of demoMaps().filter(isKeyed)) {
+      const listed = map.menu.pages.flatMap(({ items, neverEnter }) =>
+        neverEnter === undefined ? items.flatMap((item) => ('code' in item ? [item.code] : [])) : [],
+      );
+      for (const { label, factory, access, action, shownIf, ...rest } of map.codes) {
+        if (access !== 'open' || action !== undefined || shownIf || !listed.includes(label)) continue;
+        const shown = valuesInOrder({ label, factory, access, ...rest }).find((raw) => raw !== factory);
+        if (shown === undefined) continue;
+        const at = { values: {}, at: label, shown };
+        for (const raw of [shown, factory]) {
+          const plan = planKeys(map, { [label]: raw }, at);
+          expect([map.id, label, plan.unreachable]).toEqual([map.id, label, []]);
+          expect([map.id, label, endOf(map, plan, startState(map, at)).stored[label]]).toEqual([map.id, label, raw]);
+        }
+      }
+    }
   });
 
   it('goes on from the code on the glass', () => {
@@ -350,6 +391,42 @@ describe('codes that influence one another', () => {
       }),
       { numRuns: 60, seed: 17 },
     );
+  });
+
+  it('are planned as cheaply from any awkward start: half-way into a PIN, or with something on the glass that is not stored', () => {
+    const seen = { pin: 0, glass: 0 };
+    fc.assert(
+      fc.property(everyTarget, fc.nat(), fc.nat(), fc.nat(), ({ map, targets }, a, b, c) => {
+        const rest = displayAtRest(map);
+        const { pin } = map.menu;
+        const page = map.menu.pages[0]!.id;
+        const settable = map.codes.filter(({ access }) => access === 'open' || (access === 'pin' && !map.menu.pin));
+        const on = settable[a % settable.length];
+        fc.pre(on !== undefined);
+        const values = valuesInOrder(on);
+        const from: DisplayState = pin
+          ? {
+              ...rest,
+              screen: {
+                kind: 'pin',
+                page,
+                digits: [...pin.factory].map((_, i) => (a + i * b) % 10),
+                at: c % pin.factory.length,
+              },
+            }
+          : startState(map, { values: {}, at: on.label, shown: values[b % values.length]! });
+        const goal = { ...from.stored, ...targets };
+        const plan = planKeys(map, targets, from, cheap);
+        fc.pre(plan.unreachable.length === 0 && (map.menu.repeat?.everyMs ?? Infinity) >= 2 * HOLD_TOLERANCE_MS);
+        seen[pin ? 'pin' : 'glass']++;
+        const isProved = map.menu.edit.style === 'live' || Object.keys(from.unstored).length === 0;
+        if (isProved) expect(plan.isShortest).toBe(true);
+        if (plan.isShortest) expect(plan.estimatedMs).toBeCloseTo(cheapestByTryingAll(map, from, goal, cheap) ?? -1, 6);
+        expect(endOf(map, plan, from)).toMatchObject({ stored: goal, screen: { kind: 'riding' } });
+      }),
+      { numRuns: 120, seed: 23 },
+    );
+    expect(Math.min(seen.pin, seen.glass)).toBeGreaterThan(5);
   });
 
   it('and hang together in too many ways are planned in turn, and it is said that a shorter way may exist', () => {

@@ -1,4 +1,4 @@
-import type { KeyedMap } from '../map/display-map.js';
+import type { KeyedMap, PinRules } from '../map/display-map.js';
 import type { Edge } from './cheapest-path.js';
 import {
   codeOf,
@@ -71,7 +71,13 @@ export function moves(map: KeyedMap, state: DisplayState, stops: Stops, pace: Pa
         ...menu.opens.filter((way) => way.from === 'off').map((way) => one(way.gesture, 'open')),
       ];
     case 'pin':
-      return [givePin(map, state, pace), waitFor(map, state, idleLimit(map, state) - state.idleMs, pace)];
+      return [
+        givePin(map, state, pace),
+        // Wrong digits are asked for again, lead out, or open all but what the PIN guards.
+        ...(menu.pin ? [runOf(map, state, entering(menu.pin, screen), 'pin', pace)] : []),
+        ...(menu.close ? [one(menu.close, 'close')] : []),
+        waitFor(map, state, idleLimit(map, state) - state.idleMs, pace),
+      ];
     case 'riding':
       return ridingMoves(map, one);
     case 'menu':
@@ -103,8 +109,10 @@ function givePin(map: KeyedMap, state: DisplayState, pace: Pace): Run {
   if (!pin || state.screen.kind !== 'pin') return { to: state, ms: 0, steps: [] };
   const { digits, at } = state.screen;
   const wanted = [...pinInForce(map, state.stored)].map(Number);
+  // Past the last digit it is entered: there is no way back to an earlier one.
+  if (pin.enter === null && digits.some((digit, i) => i < at && digit !== wanted[i]))
+    return { to: state, ms: 0, steps: [] };
   const gestures: Gesture[] = [];
-  const last = digits.length - 1;
   const order = digits.map((_, i) => (at + i) % digits.length);
   let here = at;
   for (const i of order) {
@@ -115,10 +123,14 @@ function givePin(map: KeyedMap, state: DisplayState, pace: Pace): Run {
     const isDownQuicker = down !== null && (10 - ups) * gestureMs(pace, down) < ups * gestureMs(pace, pin.up);
     for (let n = 0; n < (isDownQuicker ? 10 - ups : ups); n++) gestures.push(isDownQuicker ? down : pin.up);
   }
-  if (pin.enter === null) for (; here <= last; here++) gestures.push(pin.walk);
-  else gestures.push(pin.enter);
-  return runOf(map, state, gestures, 'pin', pace);
+  return runOf(map, state, [...gestures, ...entering(pin, { ...state.screen, at: here })], 'pin', pace);
 }
+
+/** The digits as they stand, given. */
+const entering = (
+  { enter, walk }: PinRules,
+  { digits, at }: Extract<DisplayState['screen'], { kind: 'pin' }>,
+): Gesture[] => (enter === null ? Array.from({ length: digits.length - at }, () => walk) : [enter]);
 
 function leaveEdit(map: KeyedMap, one: (gesture: Gesture, purpose: StepPurpose) => Run): Run[] {
   const { edit, store, close } = map.menu;

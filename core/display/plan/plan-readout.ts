@@ -1,10 +1,12 @@
-import { cheapestPath } from './cheapest-path.js';
+import { cheapestPath, gaveUp, type GaveUp, type Path } from './cheapest-path.js';
 import { isKeyed, type DisplayMap, type KeyedMap } from '../map/display-map.js';
 import { codeOf, codeShown, isListed, type DisplayState } from '../machine/display-state.js';
 import type { KeyPlan, PlanStart, Unreachable } from './key-plan.js';
 import { DEFAULT_PACE, type Pace } from './pace.js';
-import { startState, written } from './plan-keys.js';
+import { startState } from './plan-keys.js';
+import { written } from './write-plan.js';
 import { moves, type Move } from './plan-moves.js';
+import { simulateDisplay } from '../machine/simulate-display.js';
 import { travelBound } from './travel-bound.js';
 
 /** A display state together with the codes that have been on the glass. */
@@ -27,17 +29,53 @@ export function planReadout(
   labels?: readonly string[],
 ): KeyPlan {
   const from = startState(map, start);
-  if (!isKeyed(map)) return { steps: [], estimatedMs: 0, longestGapMs: 0, unreachable: [], isShortest: true };
+  if (!isKeyed(map))
+    return { steps: [], estimatedMs: 0, longestGapMs: 0, unreachable: [], isShortest: true, atLeastMs: 0 };
   const { readable, unreachable } = sorted(map, from, labels);
-  const bit = new Map(readable.map((label, i) => [label, 1n << BigInt(i)]));
-  const all = (1n << BigInt(readable.length)) - 1n;
+  const cheapest = searchReading(map, from, readable, pace, { mostNodes: MOST_NODES });
+  const { path, atLeastMs } = gaveUp(cheapest)
+    ? { path: pageByPage(map, from, readable, pace), atLeastMs: cheapest.atLeastMs }
+    : { path: cheapest, atLeastMs: cheapest?.ms ?? 0 };
+  if (path === null)
+    return {
+      steps: [],
+      estimatedMs: 0,
+      longestGapMs: 0,
+      unreachable: readable.map((label) => ({ label, why: `No sequence of keys shows ${label}.` })),
+      isShortest: true,
+      atLeastMs: 0,
+    };
+  const plan = reading(written(map, from, path, pace), new Set(readable));
+  return { ...plan, unreachable, isShortest: !gaveUp(cheapest), atLeastMs };
+}
+
+/** Nodes looked at before the search for the very quickest reading gives up. */
+const MOST_NODES = 4_000;
+const HURRY = { weight: 4, mostNodes: 1_500 } as const;
+
+interface ReadingSearch {
+  readonly end?: 'outOfTheMenu' | 'anywhere';
+  readonly weight?: number;
+  readonly mostNodes: number;
+}
+
+/** Presses that have each of these codes on the glass once; null where none do. */
+function searchReading(
+  map: KeyedMap,
+  from: DisplayState,
+  labels: readonly string[],
+  pace: Pace,
+  { end = 'outOfTheMenu', weight = 1, mostNodes }: ReadingSearch,
+): Path<Move> | null | GaveUp {
+  const bit = new Map(labels.map((label, i) => [label, 1n << BigInt(i)]));
+  const all = (1n << BigInt(labels.length)) - 1n;
   const seeing = (state: DisplayState, seen: bigint): bigint =>
     seen | (bit.get(codeShown(map, state)?.label ?? '') ?? 0n);
-  const codes = readable.map((label) => codeOf(map, label));
+  const codes = labels.map((label) => codeOf(map, label));
   const travelMs = travelBound(map, pace);
-  const path = cheapestPath<Node, Move>({
+  return cheapestPath<Node, Move>({
     start: { state: from, seen: seeing(from, 0n) },
-    isGoal: ({ state, seen }) => state.screen.kind === 'riding' && seen === all,
+    isGoal: ({ state, seen }) => seen === all && (end === 'anywhere' || state.screen.kind === 'riding'),
     edges: ({ state, seen }) =>
       moves(map, state, (at) => seeing(at, seen) !== seen, pace).map(({ to, ms, steps }) => ({
         to: { state: to, seen: seeing(to, seen) },
@@ -45,21 +83,35 @@ export function planReadout(
         steps,
       })),
     atLeast: ({ state, seen }) =>
+      weight *
       travelMs(
         state,
         codes.filter((_, i) => (seen & (1n << BigInt(i))) === 0n),
       ),
     key: ({ state: { screen, mode, resume }, seen }) => `${JSON.stringify([screen, mode, resume])}${seen}`,
+    mostNodes,
   });
-  if (!path || path === 'tooMany')
-    return {
-      steps: [],
-      estimatedMs: 0,
-      longestGapMs: 0,
-      unreachable: readable.map((label) => ({ label, why: `No sequence of keys shows ${label}.` })),
-      isShortest: true,
-    };
-  return { ...reading(written(map, from, path, pace), new Set(readable)), unreachable };
+}
+
+/** Every page in the order of the menu, then out: right, and not claimed to be the quickest. Null where some code never shows. */
+function pageByPage(map: KeyedMap, from: DisplayState, labels: readonly string[], pace: Pace): Path<Move> | null {
+  const hurried = searchReading(map, from, labels, pace, HURRY);
+  if (hurried === null || !gaveUp(hurried)) return hurried;
+  const onPages = map.menu.pages
+    .map(({ items }) => items.flatMap((item) => ('code' in item && labels.includes(item.code) ? [item.code] : [])))
+    .filter((codes) => codes.length > 0);
+  let state = from;
+  const steps: Move[] = [];
+  let ms = 0;
+  for (const [i, codes] of [...onPages, []].entries()) {
+    const end = i < onPages.length ? 'anywhere' : 'outOfTheMenu';
+    const path = searchReading(map, state, codes, pace, { ...HURRY, end });
+    if (path === null || gaveUp(path)) return null;
+    steps.push(...path.steps);
+    ms += path.ms;
+    state = path.steps.reduce((at, { gesture }) => simulateDisplay(map, at, gesture), state);
+  }
+  return { steps, ms, expanded: 0 };
 }
 
 function sorted(

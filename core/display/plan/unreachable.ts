@@ -5,12 +5,15 @@ import { formatRaw, onGrid } from '../map/raw-value.js';
 
 /** Targets that this map rules out before any search, each with the reason in a technician's words. */
 export function outOfReach(map: KeyedMap, from: DisplayState, targets: RawValues): readonly Unreachable[] {
-  return map.codes.flatMap((code) => {
+  const known = new Set(map.codes.map(({ label }) => label));
+  const unknown = Object.keys(targets).filter((label) => !known.has(label));
+  const barred = map.codes.flatMap((code) => {
     const target = targets[code.label];
     if (target === undefined || target === from.stored[code.label]) return [];
     const why = reason(map, from, code, target, targets);
     return why === null ? [] : [{ label: code.label, why }];
   });
+  return [...unknown.map((label) => ({ label, why: `There is no code ${label} on this display.` })), ...barred];
 }
 
 function reason(map: KeyedMap, from: DisplayState, code: Code, target: number, targets: RawValues): string | null {

@@ -92,7 +92,8 @@ describe('places with a speed of their own', () => {
 
   it('that a module keeps are proved there', () => {
     const places = [{ where: 'Promenade', limit, keptBy: 'module' as const }];
-    expect(ofClass({ places }).proves).toContainEqual({ kind: 'placeKept', where: 'Promenade', limit: '6 km/h' });
+    const test = ofClass({ places }).tests?.find(({ id }) => id === 'place:0');
+    expect(test?.proves.clauses).toEqual(['Promenade: to 6 km/h, kept by the module']);
   });
 });
 
@@ -175,39 +176,5 @@ describe('a throttle that may drive only while the pedals turn', () => {
     );
     const setup = compile({ map: { ...start.map, codes }, type: throttled, vehicleClass: free });
     expect(setup.findings.map(({ level, id }) => `${level} ${id}`)).toContain('stop liveStart:L9');
-  });
-});
-
-describe('what has to be shown on the vehicle', () => {
-  const proofs = (over: Partial<VehicleClass>, type: Partial<VehicleType> = {}) =>
-    (ofClass(over, type).proves ?? []).map(({ kind }) => kind);
-
-  it('follows from the class and from what is fitted', () => {
-    expect(proofs({})).toEqual([]);
-    expect(proofs({ cutOnBrake: true, cutOnPedalStop: { withinS: 2 }, endSpeedMeasured: true })).toEqual([
-      'brakeCuts',
-      'pedalStop',
-      'endSpeed',
-    ]);
-    expect(proofs({ cutOnPedalStop: { withinS: null } }, { pedalMagnets: null })).toEqual([]);
-    expect(proofs({ cutOnBrake: true }, { brakes: rear })).toEqual(['brakeCuts']);
-    expect(proofs({}, { throttleFitted: true })).toEqual(['throttleDead']);
-  });
-
-  it('is a stopping distance where a lead had motor braking made weaker', () => {
-    const braking = withCode(
-      code('L9', 'regen', { range: { min: 0, max: 5, step: 1 }, factory: 3, encoding: line('') }),
-    );
-    const direct = {
-      ...stepThrough,
-      motors: [{ place: 'rear' as const, drive: 'directHub' as const, freewheels: false }],
-    };
-    const weaker = { choices: { motorBraking: 'weak' as const }, limit: null, why: 'stiff leg', by: 'Ines M.' };
-    const at = (override: typeof weaker | null) =>
-      (compile({ ...braking, type: direct, unit: { ...inputs().unit, override } }).proves ?? []).map(
-        ({ kind }) => kind,
-      );
-    expect(at(weaker)).toEqual(['stopsAsWell']);
-    expect(at(null)).toEqual([]);
   });
 });

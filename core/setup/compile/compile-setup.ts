@@ -10,7 +10,9 @@ import { settleDependencies, type Settled } from './dependencies.js';
 import { finding, isOffGlass, willShow, type Draft, type Drafted } from './draft.js';
 import { countsAt, isSameCount, type Counts } from './counts.js';
 import { CAPS, COMFORT, DRIVING } from './function-groups.js';
-import { proofsFor } from './proofs.js';
+import { coverageOf } from '../../prove/coverage.js';
+import { provingTests } from '../../prove/proving-tests.js';
+import { provingInputsOf } from './proving-inputs.js';
 import { underRegime } from './regime.js';
 import type { CodeTarget, Finding, Setup } from '../setup.js';
 import type { SetupInputs } from '../inputs/setup-inputs.js';
@@ -46,17 +48,22 @@ export function compileSetup(asked: SetupInputs): Setup {
       ...draft.codes.flatMap(({ code, wish }, i) => codeFindings(code, wish, locks[i] ?? null)),
     ].map((each) => decided(each, inputs)),
   );
-  const proves = proofsFor(draft);
+  const proving = provingInputsOf(draft);
+  const tests = provingTests(proving);
   return {
     targets: draft.codes.map((drafted) => targetFor(drafted, inputs.map, findings)),
     findings,
     limitKmh: work.limit?.kmh ?? inputs.type.attainableKmh,
     speed: speedTermsOf(work),
     ...(worst ? { worst } : {}),
-    ...(proves.length > 0 ? { proves } : {}),
+    tests,
+    notProved: coverageOf(proving, tests).notProved,
     ...(keyedAfter.length > 0 ? { keyedAfter } : {}),
   };
 }
+
+/** What a unit will be, before it is judged: what its proofs are worked out from. */
+export const draftOf = (asked: SetupInputs): Draft => settled(prepare({ ...asked, map: asItStands(asked) })).draft;
 
 /** The map of this very unit: what a lead let stand because it does not move is locked on it. */
 function asItStands({ map, unit: { letStand = {} } }: SetupInputs): DisplayMap {

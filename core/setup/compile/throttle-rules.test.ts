@@ -1,4 +1,3 @@
-import { proofWords } from '../../prove/proof.js';
 import { describe, expect, it } from 'vitest';
 import { code, fourKey, hire, inputs, pedelec, stepThrough, withCodes, words } from '../../testing/samples.js';
 import { compileSetup } from './compile-setup.js';
@@ -55,24 +54,16 @@ describe('a drive mode', () => {
 describe('a throttle that no code switches off', () => {
   it("is unplugged, by a lead's word, and proved dead", () => {
     expect(ids({ map: noMode })).toContain('decide unplugThrottle:unit');
-    const proof = compile({ map: noMode }).proves?.find(({ kind }) => kind === 'throttleDead');
-    expect(proof).toEqual({ kind: 'throttleDead', first: 'unplug' });
-    expect(proof && proofWords(proof)).toMatchObject({
-      first: expect.stringContaining('Unplug the throttle'),
-      tries: expect.stringContaining('Nothing may drive'),
-    });
+    const test = compile({ map: noMode }).tests?.find(({ id }) => id === 'throttle:standing');
+    expect(test).toMatchObject({ isNeverLeftOut: true, cure: { way: 'part', part: 'throttle' } });
+    expect(test?.first).toContain('Draw the throttle from its connector');
   });
 
   it('is proved dead without unplugging where a code answers for it', () => {
-    expect(compile().proves).toContainEqual({ kind: 'throttleDead', first: null });
-    expect(compile({ vehicleClass: free }).proves).toBeUndefined();
-  });
-
-  it('carries the limit that drive is held against as a figure', () => {
-    const measured = compile({ vehicleClass: { ...free, endSpeedMeasured: true, tolerance: 0.05 } });
-    const [proof] = measured.proves ?? [];
-    expect(proof).toEqual({ kind: 'endSpeed', limitKmh: measured.limitKmh, tolerance: 0.05 });
-    expect(proof && proofWords(proof).tries).toContain(`at most ${measured.limitKmh} km/h`);
+    const test = compile().tests?.find(({ id }) => id === 'throttle:standing');
+    expect(test).toMatchObject({ first: null, isNeverLeftOut: true, watch: { right: ['still'] } });
+    const may = compile({ vehicleClass: free }).tests?.find(({ id }) => id === 'throttle:standing');
+    expect(may).toMatchObject({ isNeverLeftOut: false, watch: { right: ['runs'] } });
   });
 });
 

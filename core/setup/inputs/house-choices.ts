@@ -283,6 +283,42 @@ export const HOUSE_CHOICES: readonly HouseChoice[] = [
     'One person alone can finish a unit; a second one believes less.',
   ),
   choose(
+    'proofs',
+    'What is proved on the vehicle',
+    [
+      ['sample', 'safety on every unit, the rest on a sample'],
+      ['every', 'everything on every unit'],
+    ],
+    'Levers, throttle, pedals and where drive ends are tried on each; a batch of one kind shows the rest by its first three and one in five.',
+  ),
+  choose(
+    'prover',
+    'Who proves',
+    [
+      ['same', 'whoever keyed may'],
+      ['other', 'somebody else'],
+    ],
+    'The vehicle answers for itself, whoever asks it; a second one looks again.',
+  ),
+  choose(
+    'unproved',
+    'A test left out',
+    [
+      ['never', 'the unit stays'],
+      ['inWriting', 'a lead may, in writing'],
+    ],
+    'What was not shown is not known; where it must leave all the same, every paper says so.',
+  ),
+  choose(
+    'signers',
+    'Who signs off',
+    [
+      ['one', 'one person'],
+      ['two', 'two, each with their own password'],
+    ],
+    'One answers for it; two where a customer or an insurer asks for it.',
+  ),
+  choose(
     'pin',
     'Menu PIN',
     [

@@ -30,6 +30,12 @@ export interface Choices {
   readonly photos: 'none' | 'checkIn' | 'both';
   readonly unplugCheck: 'whereKept' | 'never';
   readonly reader: 'same' | 'other';
+  /** What is proved beyond what no unit leaves without. */
+  readonly proofs: 'sample' | 'every';
+  readonly prover: 'same' | 'other';
+  /** Whether a unit may leave with a test left out. */
+  readonly unproved: 'never' | 'inWriting';
+  readonly signers: 'one' | 'two';
   readonly units: 'kmh' | 'mph';
   /** What opens the menu. */
   readonly pin: PinPolicy;
@@ -43,7 +49,7 @@ export type Choice = keyof Choices;
 
 /** The shop's or a customer's choices where good practitioners disagree. */
 export interface HouseRules {
-  readonly format: 'decurio-house-rules/3';
+  readonly format: 'decurio-house-rules/4';
   readonly id: string;
   readonly name: string;
   /** The customer whose orders take these where none are named; null for the house's own. */

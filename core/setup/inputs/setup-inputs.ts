@@ -40,6 +40,8 @@ export interface UnitFacts {
   readonly rolled?: RollOutGuess | null;
   /** How far beyond its cap, in shown km/h, drive was seen to act. */
   readonly overshootKmh?: number | null;
+  /** The same of others of its type and display, the farthest. */
+  readonly familyOvershootKmh?: number | null;
   /** Codes that do not move on this unit and that a lead let stand as they show, by label. */
   readonly letStand?: Readonly<Record<string, LetStand>>;
   readonly override: UnitOverride | null;

@@ -2,7 +2,6 @@ import { Suspense, useState } from 'react';
 import type { CalibrationOf, SpeedTerms, VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { Busy, Notice } from '../../ui/notice.js';
-import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { part } from '../lazy-part.js';
 import type { Visit } from '../use-visit.js';
 import { nextWords } from './calibrate-words.js';
@@ -10,6 +9,7 @@ import { ReadingsTable } from './readings-table.js';
 import { SpeedPlot } from './speed-plot.js';
 import { useCalibration } from './use-calibration.js';
 import { useReadings, type Readings } from './use-readings.js';
+import { WayTabs } from './way-tabs.js';
 import { DriveEnd } from './ways/drive-end.js';
 import { LiveReceiver } from './ways/live-receiver.js';
 import { RollerBench } from './ways/roller-bench.js';
@@ -42,9 +42,6 @@ export function Calibrate({ bench, state, visit }: CalibrateProps) {
   const found = useCalibration(state, bench.map);
   const readings = useReadings(bench, state, visit);
   const [way, setWay] = useState<Way>('spot');
-  useHotkeys({
-    N: () => setWay((now) => WAYS[(WAYS.findIndex(([id]) => id === now) + 1) % WAYS.length]?.[0] ?? 'spot'),
-  });
   if (!found) return <Notice kind="note" says="This visit was opened before speeds were read here." />;
   const count = found.readings.length;
   return (
@@ -53,25 +50,7 @@ export function Calibrate({ bench, state, visit }: CalibrateProps) {
         <p className="cap">Wheel run · shown against true speed</p>
         <strong className={classes['care']}>Ride only inside the yard. Helmet on.</strong>
       </header>
-      <div className={classes['ways']} role="tablist" aria-label="Reference">
-        {WAYS.map(([id, title]) => (
-          <button
-            key={id}
-            type="button"
-            role="tab"
-            id={`way-${id}`}
-            aria-selected={way === id}
-            aria-controls="way"
-            onClick={(event) => {
-              event.currentTarget.blur();
-              setWay(id);
-            }}
-          >
-            {title}
-          </button>
-        ))}
-        <kbd aria-hidden="true">N</kbd>
-      </div>
+      <WayTabs ways={WAYS} way={way} onWay={setWay} hotkey="N" panelId="way" />
       {way !== 'track' && <SpeedPlot found={found} kept={state.calibration.readings} unit={readings.unit} />}
       {way !== 'wheel' && way !== 'track' && <BeforeRun way={way} terms={state.opened.setup.speed} />}
       <div role="tabpanel" id="way" aria-labelledby={`way-${way}`} className={classes['way']}>

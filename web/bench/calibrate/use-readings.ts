@@ -7,7 +7,8 @@ import type { Visit } from '../use-visit.js';
 /** A reading as a way to measure gives it. */
 export interface NewReading {
   readonly speed: TrueSpeed;
-  readonly shown: number;
+  /** As the display said; null where nobody asked. */
+  readonly shown: number | null;
   readonly instrument?: string;
   readonly offGround?: boolean;
   readonly words?: string;
@@ -18,6 +19,8 @@ export interface Readings {
   readonly place: string;
   /** The display's own, as it is keyed. */
   readonly unit: SpeedUnit;
+  /** The true speed alone is asked for: what the display says of it does not matter here. */
+  readonly isTrueOnly?: true;
   readonly add: (reference: ReferenceKind, reading: NewReading) => Promise<void>;
 }
 
@@ -27,6 +30,7 @@ export function useReadings(bench: BenchView, state: VisitState, visit: Visit): 
   const { act } = visit;
   const add = useCallback(
     async (reference: ReferenceKind, { speed, shown, instrument = '', offGround = false, words = '' }: NewReading) => {
+      if (shown === null) return;
       const data: EvidenceData['speedRead'] = {
         reference,
         instrument,

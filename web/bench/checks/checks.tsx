@@ -74,7 +74,15 @@ function LooksTogether({
 }) {
   const good = () => {
     for (const { id } of checks)
-      void visit.act('checkMade', { check: id, outcome: 'good', figure: null, text: '', tool: '', words: '' });
+      void visit.act('checkMade', {
+        check: id,
+        outcome: 'good',
+        figure: null,
+        text: '',
+        tool: '',
+        words: '',
+        together: true,
+      });
   };
   useHotkeys({ Space: good, N: onOneByOne }, { shown: checks[0]?.id ?? '' });
   return (

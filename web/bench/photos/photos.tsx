@@ -1,10 +1,10 @@
-import { IconCamera } from '@tabler/icons-react';
 import { useState } from 'react';
 import { missingPhotos, PHOTO_SUBJECTS, type PhotoSubject, type VisitState } from '@decurio/core';
-import { putPhoto, takePhoto } from '../../outbox/outbox-shelf.js';
+import { putPhoto } from '../../outbox/outbox-shelf.js';
 import { Notice } from '../../ui/notice.js';
 import type { Visit } from '../use-visit.js';
-import { sha256Of, shrinkPhoto } from './shrink-photo.js';
+import { sha256Of, shrinkPhoto, unreadablePhoto } from './shrink-photo.js';
+import { TakePhoto, Thumbnail } from './take-photo.js';
 import classes from './photos.module.css';
 
 export interface PhotosProps {
@@ -22,10 +22,9 @@ export function Photos({ unitId, state, visit, step, subjects }: PhotosProps) {
   const missing = missingPhotos(state, step);
   const asked = state.opened.bench?.photos[step] ?? [];
   const all = [...asked, ...subjects.filter((subject) => !asked.includes(subject))];
-  const add = async (subject: PhotoSubject, file: File | undefined) => {
-    if (!file) return;
+  const add = async (subject: PhotoSubject, file: File) => {
     const jpeg = await shrinkPhoto(file);
-    if (!jpeg) return setProblem(`${file.name} is no picture that this device can read. Take it as JPEG or PNG.`);
+    if (!jpeg) return setProblem(unreadablePhoto(file));
     setProblem(null);
     const photoId = crypto.randomUUID();
     await putPhoto(photoId, unitId, state.visitId, jpeg);
@@ -36,19 +35,12 @@ export function Photos({ unitId, state, visit, step, subjects }: PhotosProps) {
     <div className={classes['photos']}>
       <div className={classes['takes']} role="group" aria-label="Photographs">
         {all.map((subject) => (
-          <label key={subject} data-asked={missing.includes(subject)}>
-            <IconCamera size={20} aria-hidden="true" />
-            Photo of {PHOTO_SUBJECTS[subject].toLowerCase()}
-            {missing.includes(subject) && <small>asked for</small>}
-            <input
-              type="file"
-              accept="image/*"
-              capture="environment"
-              className="hidden-words"
-              aria-label={`Photograph: ${PHOTO_SUBJECTS[subject]}`}
-              onChange={(event) => void add(subject, event.target.files?.[0])}
-            />
-          </label>
+          <TakePhoto
+            key={subject}
+            says={PHOTO_SUBJECTS[subject]}
+            isAsked={missing.includes(subject)}
+            onFile={(file) => void add(subject, file)}
+          />
         ))}
         {here.map(({ photoId, subject }) => (
           <Thumbnail key={photoId} photoId={photoId} says={PHOTO_SUBJECTS[subject]} />
@@ -56,21 +48,5 @@ export function Photos({ unitId, state, visit, step, subjects }: PhotosProps) {
       </div>
       {problem !== null && <Notice kind="care" says={problem} />}
     </div>
-  );
-}
-
-/** The picture as the server has it, or as it waits here. */
-function Thumbnail({ photoId, says }: { readonly photoId: string; readonly says: string }) {
-  const [local, setLocal] = useState<string | null>(null);
-  return (
-    <img
-      src={local ?? `/api/photos/${photoId}`}
-      alt={`Photograph: ${says}`}
-      width={64}
-      height={48}
-      onError={() => {
-        if (local === null) void takePhoto(photoId).then((jpeg) => jpeg && setLocal(URL.createObjectURL(jpeg)));
-      }}
-    />
   );
 }

@@ -17,6 +17,10 @@ export async function shrinkPhoto(file: Blob): Promise<Blob | null> {
   return new Promise((done) => canvas.toBlob(done, 'image/jpeg', QUALITY));
 }
 
+/** What is said of a file that is no picture. */
+export const unreadablePhoto = ({ name }: File): string =>
+  `${name} is no picture that this device can read. Take it as JPEG or PNG.`;
+
 /** SHA-256 of the bytes, lower-case hex. */
 export async function sha256Of(blob: Blob): Promise<string> {
   const digest = await crypto.subtle.digest('SHA-256', await blob.arrayBuffer());

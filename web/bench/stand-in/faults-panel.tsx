@@ -12,6 +12,19 @@ export interface FaultsPanelProps {
   readonly onFresh: () => void;
 }
 
+const ON_OFF = [
+  ['brakeSwitchStuck', 'A brake switch is stuck'],
+  ['throttleLive', 'The throttle drives whatever the code says'],
+  ['walkFast', 'Walk assist pushes too fast'],
+  ['capIgnored', 'No cap ends drive'],
+  ['errorRecurs', 'An error comes back'],
+  ['gaugeOfOther', 'The gauge goes by another class'],
+  ['lightOut', 'The front light stays dark'],
+  ['wrongPulses', 'The wheel gives twice the pulses'],
+  ['otherPack', 'Another pack than its label'],
+  ['menuClosesEarly', 'The menu closes early'],
+] as const satisfies readonly (readonly [keyof KeptStandIn['faults'], string])[];
+
 /** Faults that can be given to a stand-in unit. */
 export function FaultsPanel({ faults, map, others, onChange, onFresh }: FaultsPanelProps) {
   const codes = map.codes.map(({ label }) => label);
@@ -42,26 +55,14 @@ export function FaultsPanel({ faults, map, others, onChange, onFresh }: FaultsPa
           onChange={(otherMapId) => give({ otherMapId })}
           data={others.map((other) => ({ value: other.id, label: mapTitle(other) }))}
         />
-        <Checkbox
-          label="A brake switch is stuck"
-          checked={faults.brakeSwitchStuck}
-          onChange={(e) => give({ brakeSwitchStuck: e.target.checked })}
-        />
-        <Checkbox
-          label="The wheel gives twice the pulses"
-          checked={faults.wrongPulses}
-          onChange={(e) => give({ wrongPulses: e.target.checked })}
-        />
-        <Checkbox
-          label="Another pack than its label"
-          checked={faults.otherPack}
-          onChange={(e) => give({ otherPack: e.target.checked })}
-        />
-        <Checkbox
-          label="The menu closes early"
-          checked={faults.menuClosesEarly}
-          onChange={(e) => give({ menuClosesEarly: e.target.checked })}
-        />
+        {ON_OFF.map(([fault, label]) => (
+          <Checkbox
+            key={fault}
+            label={label}
+            checked={faults[fault]}
+            onChange={(event) => give({ [fault]: event.target.checked })}
+          />
+        ))}
         <button type="button" onClick={onFresh}>
           Take a fresh one
         </button>

@@ -10,9 +10,15 @@ export interface KeptStandIn {
 }
 
 const keptAt = (unitId: string): string => `decurio.standIn.${unitId}`;
-const { lockedCode, deadCode, brakeSwitchStuck, wrongPulses, otherPack, menuClosesEarly } = NO_FAULTS;
+/** Faults without the other display, which is kept by its name. */
+const ownFaults = (faults: Faults): Omit<Faults, 'otherRevision'> => {
+  const { otherRevision, ...own } = faults;
+  void otherRevision;
+  return own;
+};
+
 export const FRESH: KeptStandIn = {
-  faults: { lockedCode, deadCode, brakeSwitchStuck, wrongPulses, otherPack, menuClosesEarly, otherMapId: null },
+  faults: { ...ownFaults(NO_FAULTS), otherMapId: null },
   display: null,
   isPackIn: true,
   chargePercent: 94,
@@ -22,7 +28,7 @@ export const FRESH: KeptStandIn = {
 export function keptStandIn(unitId: string): KeptStandIn {
   try {
     const kept = JSON.parse(localStorage.getItem(keptAt(unitId)) ?? 'null') as Partial<KeptStandIn> | null;
-    return kept?.faults ? { ...FRESH, ...kept } : FRESH;
+    return kept?.faults ? { ...FRESH, ...kept, faults: { ...FRESH.faults, ...kept.faults } } : FRESH;
   } catch {
     return FRESH;
   }

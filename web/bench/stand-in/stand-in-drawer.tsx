@@ -75,8 +75,14 @@ interface VehicleProps {
 
 function Vehicle({ bench, type, kept, other }: VehicleProps) {
   const run = useStandIn({ unitId: bench.unit.id, serial: bench.unit.serial, type, map: bench.map, other, kept });
-  const { controls, control, instruments, motion } = run;
+  const { controls, control, instruments, motion, autoOffMin } = run;
   const brake = (lever: 'front' | 'rear', on: boolean) => control({ brakes: { ...controls.brakes, [lever]: on } });
+  const [lit, setLit] = useState(false);
+  const lightWords = !lit
+    ? 'Lights'
+    : kept.faults.lightOut
+      ? 'Lights: the front one stays dark'
+      : 'Lights: front and rear are steady';
   const isDark = !run.isPackIn || run.bar.state.screen.kind === 'off';
   return (
     <div className={classes['vehicle']}>
@@ -87,6 +93,17 @@ function Vehicle({ bench, type, kept, other }: VehicleProps) {
         <button type="button" onClick={run.unplug}>
           Unplug the display and plug it in
         </button>
+        <button type="button" onClick={() => run.charge(100)}>
+          Charge to the end
+        </button>
+        <button type="button" onClick={() => run.charge(60)}>
+          Ride it down
+        </button>
+        {autoOffMin !== null && (
+          <button type="button" onClick={run.leaveAlone}>
+            Let {autoOffMin} min pass
+          </button>
+        )}
       </div>
       <Handlebar
         map={run.map}
@@ -110,6 +127,10 @@ function Vehicle({ bench, type, kept, other }: VehicleProps) {
         <div>
           <dt>Odometer</dt>
           <dd>{run.odometerKm} km</dd>
+        </div>
+        <div>
+          <dt>Errors</dt>
+          <dd>{isDark ? 'dark' : instruments.errors.length === 0 ? 'none' : instruments.errors.join(' ')}</dd>
         </div>
         <div>
           <dt>Motor</dt>
@@ -146,6 +167,9 @@ function Vehicle({ bench, type, kept, other }: VehicleProps) {
           checked={controls.brakes.rear}
           onChange={(e) => brake('rear', e.currentTarget.checked)}
         />
+        {type.fittings.includes('frontLight') && (
+          <Switch label={lightWords} checked={lit} onChange={(e) => setLit(e.currentTarget.checked)} />
+        )}
         <Switch
           label="On the road"
           checked={!controls.onStand}

@@ -36,6 +36,11 @@ export interface StandInRun {
   readonly packIn: () => void;
   readonly packOut: () => void;
   readonly unplug: () => void;
+  readonly charge: (percent: number) => void;
+  /** As its codes say; null where it stays on. */
+  readonly autoOffMin: number | null;
+  /** So long nobody touches it. */
+  readonly leaveAlone: () => void;
 }
 
 export interface StandInOf {
@@ -132,6 +137,9 @@ export function useStandIn({ unitId, serial, type, map, other, kept }: StandInOf
       setPackIn(false);
     },
     unplug: () => bar.act({ kind: 'unplugDisplay' }),
+    charge: (percent) => setMotion((before) => ({ ...before, chargePercent: percent, isCutOff: false })),
+    autoOffMin: obeyed.autoOffMin,
+    leaveAlone: () => bar.act({ kind: 'packOut' }),
   };
 }
 

@@ -14,7 +14,7 @@ import { useDocumentForm } from '../use-document-form.js';
 import classes from '../library-form.module.css';
 
 export const NEW_RULES: HouseRules = {
-  format: 'decurio-house-rules/3',
+  format: 'decurio-house-rules/4',
   id: '',
   name: '',
   customer: null,

@@ -1,7 +1,7 @@
 import { Tabs } from '@mantine/core';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { proofWords, isOpen, kmhWords, speedWords } from '@decurio/core';
+import { isOpen, kmhWords, speedWords } from '@decurio/core';
 import type { OrderActed, OrderPageView } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { useSession } from '../../state/session.js';
@@ -189,14 +189,11 @@ function Setups({ groups, view, setups, isLead, onDone }: SetupsProps) {
               ) : null
             }
           />
-          {group.setup.proves && (
-            <ul className={classes['proofs']} aria-label="To be proved on the vehicle">
-              {group.setup.proves.map((proof) => (
-                <li key={proof.kind}>
-                  <strong>Prove:</strong> {proofWords(proof).first} {proofWords(proof).tries}
-                </li>
-              ))}
-            </ul>
+          {group.setup.tests && (
+            <p className={classes['proofs']} role="note" aria-label="To be proved on the vehicle">
+              <strong>{group.setup.tests.length} to be proved on the vehicle:</strong>{' '}
+              {group.setup.tests.map(({ title }) => title).join('; ')}.
+            </p>
           )}
           <SetupTable setup={group.setup} map={group.map} />
           <WhatIf group={group} setups={setups} />

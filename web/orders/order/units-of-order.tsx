@@ -68,7 +68,13 @@ export function UnitsOfOrder({ view, isLead, onDone }: UnitsOfOrderProps) {
                   </td>
                 )}
                 <th scope="row">
-                  <Link to={unit.status === 'sealed' && unit.visitId ? `/ledger/${unit.visitId}` : `/bench/${unit.id}`}>
+                  <Link
+                    to={
+                      unit.status === 'sealed' && unit.handedTo !== null && unit.visitId
+                        ? `/ledger/${unit.visitId}`
+                        : `/bench/${unit.id}`
+                    }
+                  >
                     {unit.serial}
                   </Link>
                 </th>

@@ -35,11 +35,11 @@ export function useHotkeys(hotkeys: Hotkeys, { shown, neverRest = false }: Hotke
   useEffect(() => {
     latest.current = hotkeys;
   });
-  // Where there is a "done, next" it is what the whole page waits for.
-  const hasNext = hotkeys['Space'] !== undefined;
+  // Where there is a "done, next", or something that is named, it is what the whole page waits for.
+  const isAsked = shown !== undefined || hotkeys['Space'] !== undefined;
   useLayoutEffect(() => {
-    if (hasNext && !neverRest) shownAnew();
-  }, [shown, hasNext, neverRest]);
+    if (isAsked && !neverRest) shownAnew();
+  }, [shown, isAsked, neverRest]);
   useEffect(() => {
     let waiting: ReturnType<typeof setTimeout> | undefined;
     const onKey = (event: KeyboardEvent) => {

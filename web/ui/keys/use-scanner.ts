@@ -74,10 +74,12 @@ export function useScanner(handlers: ScannerHandlers): void {
         burst = '';
         return;
       }
-      if (burst === '' || event.target !== typedInto || event.timeStamp - lastAt > PAUSE_MS) {
+      // Outside any field it is one text wherever the focus goes meanwhile: a page may just be coming up under it.
+      const into = inField ? event.target : null;
+      if (burst === '' || into !== typedInto || event.timeStamp - lastAt > PAUSE_MS) {
         burst = '';
         times = [];
-        typedInto = event.target;
+        typedInto = into;
         fieldBefore = isTextField(field) ? field.value : null;
       }
       burst += event.key;

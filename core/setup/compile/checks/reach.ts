@@ -1,10 +1,7 @@
-import type { DisplayMap } from '../../../display/map/display-map.js';
 import { kmhWords } from '../../../speed/speed.js';
-import { carriesClaim, finding, willShow, withFunction, type Draft, type Drafted } from '../draft.js';
+import { finding, withFunction, type Draft } from '../draft.js';
 import type { Finding, Setup } from '../../setup.js';
-import { ratioAsKeyed } from '../counts.js';
-import { mayBeNoCap, unitOf } from '../wish.js';
-import { beyondCap, kmhPerRaw } from '../wishes/speed.js';
+import { ridesOf, type Ends } from '../rides.js';
 
 interface Reach {
   /** As the display counts. */
@@ -14,91 +11,21 @@ interface Reach {
   readonly ends: Ends;
 }
 
-interface Ends {
-  readonly kmh: number;
-  readonly worst: number;
-}
-
-/** What lets drive run to some speed: a share of what is attained, or a figure that the display counts. */
-interface Through {
-  readonly kmh: number;
-  readonly isShare: boolean;
-}
-
-/** What a cap code will let through, km/h; Infinity for no cap, or where nothing is claimed of it. */
-function letsThrough(draft: Draft, drafted: Drafted): Through {
-  const raw = willShow(draft, drafted);
-  const per = kmhPerRaw(drafted.code, draft.work);
-  const isShare = unitOf(drafted.code) === '%';
-  return !carriesClaim(drafted.code) || per === undefined || mayBeNoCap(drafted.code, raw)
-    ? { kmh: Infinity, isShare }
-    : { kmh: raw * per, isShare };
-}
-
-const least = (all: readonly Through[]): Through =>
-  all.reduce((a, b) => (b.kmh < a.kmh ? b : a), { kmh: Infinity, isShare: false });
-
-/** Where drive ends against the ground, by the unit as it will stand: (V + e) / k, and at worst (V + e) / k_low. */
-function endsOf({ work }: Draft, all: readonly Through[]): Ends {
-  const over = beyondCap(work).kmh;
-  const asKeyed = ratioAsKeyed(work);
-  const ratio = asKeyed.isKnown ? (asKeyed.ratio ?? { k: 1, low: 1 }) : { k: 0, low: 0 };
-  const at = (by: number): number =>
-    Math.min(
-      work.type.attainableKmh,
-      ...all.map(({ kmh, isShare }) => (isShare ? kmh + over : by > 0 ? (kmh + over) / by : Infinity)),
-    );
-  return { kmh: at(ratio.k), worst: at(ratio.low) };
-}
-
-/** Every combination of mode and turbo that a rider can reach, with its greatest speed: turbo lifts whatever caps a mode. */
+/** Every combination of mode and turbo that a rider can reach and that something caps, with its greatest speed. */
 function reaches(draft: Draft): readonly Reach[] {
-  const { map, type } = draft.work;
-  const whole = withFunction(draft, 'speedCap').map((cap) => letsThrough(draft, cap));
-  const overall = least(whole).kmh;
-  const ridden = map.ride?.modes?.list ?? [];
-  if (ridden.length === 0)
-    return overall === Infinity
+  const { attainableKmh } = draft.work.type;
+  return ridesOf(draft).flatMap(({ mode, turbo, kmh, ends }) =>
+    turbo !== 'on' && kmh === Infinity
       ? []
-      : [{ kmh: Math.min(overall, type.attainableKmh), where: '', ends: endsOf(draft, whole) }];
-  return ridden.flatMap(({ id, title }) => {
-    const own = draft.codes.filter(({ code }) => modeOf(map).get(code.label) === id);
-    const turbo = own.find(({ code }) => code.function === 'modeTurbo');
-    const turboOn = turbo !== undefined && isOn(turbo, willShow(draft, turbo));
-    const caps = [
-      ...whole,
-      ...own.filter(({ code }) => code.function === 'modeSpeedPercent').map((cap) => letsThrough(draft, cap)),
-    ];
-    const capped = least(caps).kmh;
-    if (!turboOn && capped === Infinity) return [];
-    return [
-      {
-        kmh: turboOn ? type.attainableKmh : Math.min(capped, type.attainableKmh),
-        where: `mode ${title}${turbo ? `, turbo ${turboOn ? 'on' : 'off'}` : ''}`,
-        ends: endsOf(draft, turboOn ? [] : caps),
-      },
-    ];
-  });
-}
-
-const modes = new WeakMap<DisplayMap, ReadonlyMap<string, string>>();
-
-/** In which ride mode's list a code stands. */
-function modeOf(map: DisplayMap): ReadonlyMap<string, string> {
-  const kept = modes.get(map);
-  if (kept) return kept;
-  const listed = (map.menu?.pages ?? []).flatMap(({ mode, items }) =>
-    mode === undefined ? [] : items.flatMap((item) => ('code' in item ? [[item.code, mode] as const] : [])),
+      : [
+          {
+            kmh: Math.min(kmh, attainableKmh),
+            where: mode ? `mode ${mode.title}${turbo ? `, turbo ${turbo}` : ''}` : '',
+            ends,
+          },
+        ],
   );
-  const byLabel = new Map(listed);
-  modes.set(map, byLabel);
-  return byLabel;
 }
-
-const isOn = ({ code }: Drafted, raw: number): boolean =>
-  code.encoding.kind === 'table'
-    ? code.encoding.entries.find((entry) => entry.raw === raw)?.value !== 'off'
-    : raw !== 0;
 
 /** The worst a rider can reach, or undefined where some way is left that nothing caps. */
 export function worstReach(draft: Draft): Setup['worst'] {

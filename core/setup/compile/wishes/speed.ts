@@ -36,6 +36,7 @@ export function kmhPerRaw(code: Code, { type, choices }: Pick<Work, 'type' | 'ch
 export const beyondCap = ({ unit, map, choices }: Work): Overshoot =>
   overshootOf({
     measuredKmh: unit.overshootKmh ?? null,
+    familyKmh: unit.familyOvershootKmh ?? null,
     mappedKmh: map.speed?.overshootKmh ?? null,
     stepKmh: shownStepKmh(map, choices.units === 'mph'),
   });
@@ -143,6 +144,11 @@ function openQuestions(ratio: SpeedRatio | null, overshoot: Overshoot, isPercent
     steps.push({
       from: 'display',
       says: `How far drive acts beyond the cap is not known: one step of the display, ${kmhWords(overshoot.kmh)}, stands for it until it is measured.`,
+    });
+  if (overshoot.from === 'family')
+    steps.push({
+      from: 'display',
+      says: `On others of this type and display drive was seen to act ${overshoot.kmh.toFixed(1)} km/h beyond the cap: the farthest of them counts until this one is measured.`,
     });
   return steps;
 }

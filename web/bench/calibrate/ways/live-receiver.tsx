@@ -42,10 +42,10 @@ function Live({
   }, [frozen]);
   const add = (event: FormEvent) => {
     event.preventDefault();
-    if (!frozen || shown === '' || !(shown > 0)) return field.current?.focus();
+    if (!frozen || (!readings.isTrueOnly && (shown === '' || !(shown > 0)))) return field.current?.focus();
     void readings.add('live', {
       speed: frozen,
-      shown,
+      shown: shown === '' ? null : shown,
       instrument: source,
       words: source === 'stand-in' ? 'simulated receiver' : '',
     });
@@ -73,7 +73,9 @@ function Live({
       <div className={classes['entryActs']}>
         {frozen ? (
           <>
-            <FigureInput label={`Shown, ${readings.unit}`} value={shown} onChange={setShown} inputRef={field} />
+            {!readings.isTrueOnly && (
+              <FigureInput label={`Shown, ${readings.unit}`} value={shown} onChange={setShown} inputRef={field} />
+            )}
             <ActButton type="submit" hotkey="Enter" onAct={() => undefined}>
               Add reading
             </ActButton>

@@ -37,11 +37,11 @@ export function RollerBench({ readings }: { readonly readings: Readings }) {
   const add = (event: FormEvent) => {
     event.preventDefault();
     if (!speed?.ok) return first.current?.focus();
-    if (shown === '' || !(shown > 0)) return second.current?.focus();
+    if (!readings.isTrueOnly && (shown === '' || !(shown > 0))) return second.current?.focus();
     localStorage.setItem(KEPT, `${rollerMm} ${withinMm}`);
     void readings.add('roller', {
       speed: speed.value,
-      shown,
+      shown: shown === '' ? null : shown,
       instrument: `${rollerMm} mm`,
       words: `roller ${rollerMm} mm at ${rpm} a minute`,
     });
@@ -60,12 +60,14 @@ export function RollerBench({ readings }: { readonly readings: Readings }) {
         error={speed && !speed.ok ? speed.problem.message : null}
         autoFocus
       />
-      <FigureInput
-        label={`Shown, ${readings.unit}`}
-        value={shown}
-        onChange={(shown) => draft.change({ shown })}
-        inputRef={second}
-      />
+      {!readings.isTrueOnly && (
+        <FigureInput
+          label={`Shown, ${readings.unit}`}
+          value={shown}
+          onChange={(shown) => draft.change({ shown })}
+          inputRef={second}
+        />
+      )}
       <div className={classes['entryActs']}>
         <ActButton type="submit" hotkey="Enter" onAct={() => undefined}>
           Add reading

@@ -40,7 +40,7 @@ export function SpotReading({
       setProblem({ at: 'true', says: 'Type the true speed, above zero.' });
       return first.current?.focus();
     }
-    if (shown === '' || !(shown > 0)) {
+    if (!readings.isTrueOnly && (shown === '' || !(shown > 0))) {
       if (document.activeElement === second.current)
         setProblem({ at: 'shown', says: 'Type what the display shows, above zero.' });
       return second.current?.focus();
@@ -48,7 +48,7 @@ export function SpotReading({
     setProblem(null);
     void readings.add('spot', {
       speed: spotSpeed(trueKmh, sdOf95(within === '' ? SPOT_U_KMH * 2 : within)),
-      shown,
+      shown: shown === '' ? null : shown,
       offGround,
       words: words.trim(),
     });
@@ -65,24 +65,28 @@ export function SpotReading({
         error={problem?.at === 'true' ? problem.says : null}
         autoFocus
       />
-      <FigureInput
-        label={`Shown, ${readings.unit}`}
-        value={shown}
-        onChange={(shown) => draft.change({ shown })}
-        inputRef={second}
-        error={problem?.at === 'shown' ? problem.says : null}
-      />
+      {!readings.isTrueOnly && (
+        <FigureInput
+          label={`Shown, ${readings.unit}`}
+          value={shown}
+          onChange={(shown) => draft.change({ shown })}
+          inputRef={second}
+          error={problem?.at === 'shown' ? problem.says : null}
+        />
+      )}
       <FigureInput label="Sure to ± km/h" value={within} onChange={(within) => draft.change({ within })} />
-      <TextInput
-        label="Where, how"
-        value={words}
-        onChange={(e) => draft.change({ words: e.target.value })}
-        maxLength={60}
-        placeholder="Yard, steady"
-        data-scan-guard="words"
-        className={classes['words']}
-      />
-      <div className={classes['entryActs']}>
+      {!readings.isTrueOnly && (
+        <TextInput
+          label="Where, how"
+          value={words}
+          onChange={(e) => draft.change({ words: e.target.value })}
+          maxLength={60}
+          placeholder="Yard, steady"
+          data-scan-guard="words"
+          className={classes['words']}
+        />
+      )}
+      <div className={readings.isTrueOnly ? undefined : classes['entryActs']}>
         <ActButton type="submit" look="quiet" hotkey="Enter" onAct={() => undefined}>
           Add reading
         </ActButton>
@@ -91,7 +95,9 @@ export function SpotReading({
             Same again
           </ActButton>
         )}
-        <OffGround checked={offGround} onChange={(offGround) => draft.change({ offGround })} />
+        {!readings.isTrueOnly && (
+          <OffGround checked={offGround} onChange={(offGround) => draft.change({ offGround })} />
+        )}
       </div>
     </form>
   );

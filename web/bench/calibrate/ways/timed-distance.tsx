@@ -44,11 +44,12 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
     event.preventDefault();
     // The distance is typed: Space is the watch again.
     if (seconds === null && document.activeElement instanceof HTMLElement) return document.activeElement.blur();
-    if (!timed?.ok || shown === '' || !(shown > 0) || distance === '') return shownField.current?.focus();
+    if (!timed?.ok || distance === '' || (!readings.isTrueOnly && (shown === '' || !(shown > 0))))
+      return shownField.current?.focus();
     localStorage.setItem(KEPT, String(distance));
     void readings.add('timed', {
       speed: timed.value,
-      shown,
+      shown: shown === '' ? null : shown,
       instrument: `${distance} m`,
       words: `${distance} m in ${seconds?.toFixed(2)} s`,
     });
@@ -77,12 +78,14 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
           </ActButton>
         ) : (
           <>
-            <FigureInput
-              label={`Shown, ${readings.unit}`}
-              value={shown}
-              onChange={(shown) => draft.change({ shown })}
-              inputRef={shownField}
-            />
+            {!readings.isTrueOnly && (
+              <FigureInput
+                label={`Shown, ${readings.unit}`}
+                value={shown}
+                onChange={(shown) => draft.change({ shown })}
+                inputRef={shownField}
+              />
+            )}
             <ActButton type="submit" hotkey="Enter" onAct={() => undefined}>
               Add reading
             </ActButton>

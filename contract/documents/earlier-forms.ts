@@ -1,4 +1,13 @@
-import type { Brake, Choices, HouseRules, PackedClass, RulePack, VehicleClass, VehicleType } from '@decurio/core';
+import {
+  STANDARD_CHOICES,
+  type Brake,
+  type Choices,
+  type HouseRules,
+  type PackedClass,
+  type RulePack,
+  type VehicleClass,
+  type VehicleType,
+} from '@decurio/core';
 
 /** A type as the second form had it. */
 export interface SecondType extends Omit<
@@ -48,14 +57,32 @@ export interface SecondPack extends Omit<RulePack, 'format' | 'classes' | 'paren
 /** House rules as the second form had them: one PIN for menu and start. */
 export interface SecondRules extends Omit<HouseRules, 'format' | 'choices'> {
   readonly format: 'decurio-house-rules/2';
-  readonly choices: Omit<Choices, 'startPin'>;
+  readonly choices: Omit<ThirdRules['choices'], 'startPin'>;
+}
+
+/** House rules as the third form had them: nothing was asked of proving and of a second signature. */
+export interface ThirdRules extends Omit<HouseRules, 'format' | 'choices'> {
+  readonly format: 'decurio-house-rules/3';
+  readonly choices: Omit<Choices, 'proofs' | 'prover' | 'unproved' | 'signers'>;
 }
 
 /** House rules of the second form: a start PIN is set as the menu's was, with digits of its own. */
-function rulesOfThirdForm(document: unknown): HouseRules | null {
+function rulesOfThirdForm(document: unknown): ThirdRules | null {
   const second = document as SecondRules;
   if (second.format !== 'decurio-house-rules/2') return null;
   return { ...second, format: 'decurio-house-rules/3', choices: { ...second.choices, startPin: second.choices.pin } };
+}
+
+/** House rules of the third form: what was not asked is answered as for a house that has not chosen yet. */
+function rulesOfFourthForm(document: unknown): HouseRules | null {
+  const third = document as ThirdRules;
+  if (third.format !== 'decurio-house-rules/3') return null;
+  const { proofs, prover, unproved, signers } = STANDARD_CHOICES;
+  return {
+    ...third,
+    format: 'decurio-house-rules/4',
+    choices: { ...third.choices, proofs, prover, unproved, signers },
+  };
 }
 
 /** A type of the second form; what that did not ask is not known. Null where it is in a later form already. */
@@ -138,11 +165,13 @@ const UPGRADES: Readonly<Record<string, (document: unknown) => object | null>> =
   'decurio-vehicle-type/2': typeOfThirdForm,
   'decurio-rule-pack/2': packOfThirdForm,
   'decurio-house-rules/2': rulesOfThirdForm,
+  'decurio-house-rules/3': rulesOfFourthForm,
 };
 
-/** A document of the second form in today's; the same one where it is in that form, or in none that is known. Whether it is sound is not looked at. */
+/** A document of an earlier form in today's; the same one where it is in that form, or in none that is known. Whether it is sound is not looked at. */
 export function inTodaysForm(document: unknown): unknown {
   const { format } = (isObject(document) ? document : {}) as { readonly format?: unknown };
   if (typeof format !== 'string' || !Object.hasOwn(UPGRADES, format)) return document;
-  return UPGRADES[format]?.(document) ?? document;
+  const upgraded = UPGRADES[format]?.(document) ?? document;
+  return upgraded === document ? document : inTodaysForm(upgraded);
 }

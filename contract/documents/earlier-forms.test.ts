@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { STANDARD_CHOICES, type HouseRules, type RulePack, type VehicleType } from '@decurio/core';
 import { pedelec, stepThrough } from '../../core/testing/samples.js';
 import { documentSchemas } from '../library.js';
-import { inTodaysForm } from './second-form.js';
+import { inTodaysForm } from './earlier-forms.js';
 
 const without = (document: object, ...fields: readonly string[]): object =>
   Object.fromEntries(Object.entries(document).filter(([field]) => !fields.includes(field)));

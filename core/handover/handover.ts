@@ -1,0 +1,151 @@
+import type { Actor } from '../bench/evidence.js';
+import { hashOf } from '../ledger/seal.js';
+import { refuse, type Result, ok } from '../result.js';
+
+/** Papers that leave with a unit, or with its order. */
+export const PAPERS = {
+  certificate: 'Configuration certificate',
+  label: 'Class label',
+  riderCard: 'Rider card',
+  tag: 'Unit tag',
+  deliveryNote: 'Delivery note',
+} as const;
+export type PaperKind = keyof typeof PAPERS;
+
+/** A signature as it was drawn: strokes of points, each from 0 to 1 of the width and height of the field. */
+export type Strokes = readonly (readonly (readonly [x: number, y: number])[])[];
+
+/** What each kind of entry says. No digits of a PIN, ever. */
+export interface HandoverData {
+  /** `sha256` of the PDF as it was made. */
+  readonly paperMade: { readonly paper: PaperKind; readonly language: string | null; readonly sha256: string };
+  readonly labelFixed: {
+    readonly where: string;
+    readonly photo?: { readonly photoId: string; readonly sha256: string };
+  };
+  readonly pinTold: { readonly opens: 'menu' | 'start'; readonly to: string };
+  readonly wentAlong: { readonly things: readonly string[] };
+  /** What the rider or whoever collects it was shown, in the words of the list. */
+  readonly riderShown: { readonly items: readonly string[] };
+  readonly received: { readonly name: string; readonly strokes: Strokes };
+  /** Taken without a signature, and who saw it. */
+  readonly unsigned: { readonly name: string; readonly words: string };
+}
+export type HandoverKind = keyof HandoverData;
+
+export type HandoverEntryOf<K extends HandoverKind> = {
+  readonly id: string;
+  readonly visitId: string;
+  readonly seq: number;
+  readonly kind: K;
+  /** ISO 8601 in UTC, by the server's clock. */
+  readonly at: string;
+  readonly by: Actor;
+  readonly data: HandoverData[K];
+  readonly prevHash: string;
+  readonly hash: string;
+};
+export type HandoverEntry = { [K in HandoverKind]: HandoverEntryOf<K> }[HandoverKind];
+export type NewHandover = {
+  [K in HandoverKind]: { readonly id: string; readonly kind: K; readonly data: HandoverData[K] };
+}[HandoverKind];
+
+/** What a handing over amounts to. */
+export interface HandoverState {
+  readonly seq: number;
+  readonly headHash: string;
+  readonly papers: readonly HandoverData['paperMade'][];
+  readonly label: HandoverData['labelFixed'] | null;
+  readonly pins: readonly HandoverData['pinTold'][];
+  readonly things: readonly string[];
+  readonly shown: readonly string[];
+  /** Who has it now; null while it is in the house. */
+  readonly out: {
+    readonly to: string;
+    readonly at: string;
+    readonly by: string;
+    /** Null where whoever took it did not sign; then in words why. */
+    readonly strokes: Strokes | null;
+    readonly words: string;
+  } | null;
+}
+
+/** Before anything was handed over: it begins with the seal of its visit. */
+export const notHandedOver = (seal: string): HandoverState => ({
+  seq: 0,
+  headHash: seal,
+  papers: [],
+  label: null,
+  pins: [],
+  things: [],
+  shown: [],
+  out: null,
+});
+
+type Bare = Omit<HandoverEntry, 'prevHash' | 'hash'>;
+
+/** Chains an entry to the hash of the one before it, the visit's seal for the first. */
+export function chainHandover({ id, visitId, seq, kind, at, by, data }: Bare, prevHash: string): HandoverEntry {
+  const body = { id, visitId, seq, kind, at, by, data, prevHash };
+  return { ...body, hash: hashOf(body) } as HandoverEntry;
+}
+
+/** The state after one more entry. It does not judge. */
+function after(state: HandoverState, entry: HandoverEntry): HandoverState {
+  const next = { ...state, seq: entry.seq, headHash: entry.hash };
+  switch (entry.kind) {
+    case 'paperMade':
+      return { ...next, papers: [...state.papers, entry.data] };
+    case 'labelFixed':
+      return { ...next, label: entry.data };
+    case 'pinTold':
+      return { ...next, pins: [...state.pins, entry.data] };
+    case 'wentAlong':
+      return { ...next, things: entry.data.things };
+    case 'riderShown':
+      return { ...next, shown: entry.data.items };
+    case 'received':
+      return {
+        ...next,
+        out: { to: entry.data.name, at: entry.at, by: entry.by.name, strokes: entry.data.strokes, words: '' },
+      };
+    case 'unsigned':
+      return {
+        ...next,
+        out: { to: entry.data.name, at: entry.at, by: entry.by.name, strokes: null, words: entry.data.words },
+      };
+  }
+}
+
+/**
+ * Folds the entries of a handing over, oldest first, and checks that each follows from the seal on.
+ * @returns refused, with the number of the first entry that does not: `missing`, `brokenChain` or `changed`
+ */
+export function foldHandover(seal: string, entries: readonly HandoverEntry[]): Result<HandoverState> {
+  let state = notHandedOver(seal);
+  for (const [i, entry] of entries.entries()) {
+    if (entry.seq !== i + 1) return refuse('missing', `Entry ${i + 1} of the handing over is missing.`);
+    if (entry.prevHash !== state.headHash)
+      return refuse('brokenChain', `Entry ${entry.seq} of the handing over does not follow the one before it.`);
+    if (chainHandover(entry, entry.prevHash).hash !== entry.hash)
+      return refuse('changed', `Entry ${entry.seq} of the handing over was changed after it was written.`);
+    state = after(state, entry);
+  }
+  return ok(state);
+}
+
+/** Fewer points than these are a dot, no signature. */
+const LEAST_POINTS = 8;
+
+/** Why an entry may not follow; null where it may. Once it is out nothing more is said of it here. */
+export function decideHandover(state: HandoverState, { kind, data }: NewHandover): string | null {
+  if (state.out !== null) return `It was handed over to ${state.out.to} already.`;
+  if (kind === 'received') {
+    if (data.name.trim() === '') return 'Type the name of whoever receives it.';
+    if (data.strokes.reduce((sum, stroke) => sum + stroke.length, 0) < LEAST_POINTS)
+      return 'Sign in the field, or say that it was taken without a signature.';
+  }
+  if (kind === 'unsigned' && (data.name.trim() === '' || data.words.trim() === ''))
+    return 'Type who took it, and in a few words why it is not signed.';
+  return null;
+}

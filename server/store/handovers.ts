@@ -1,0 +1,87 @@
+import {
+  canonicalJson,
+  chainHandover,
+  decideHandover,
+  foldHandover,
+  type HandoverEntry,
+  type HandoverState,
+  type NewHandover,
+} from '@decurio/core';
+import type { HandoverView } from '@decurio/contract';
+import type { DataSource, EntityManager } from 'typeorm';
+import { HttpProblem } from '../problems.js';
+import { noteChange } from './changes.js';
+import { Handovers, Units, Visits, type VisitRow } from './entities.js';
+import { guardPhoto } from './photos.js';
+import { inTransaction } from './transaction.js';
+import type { Writer } from './visits.js';
+
+/** What was handed over with a unit, oldest first. */
+export async function readHandover(manager: EntityManager, visitId: string): Promise<readonly HandoverEntry[]> {
+  const rows = await manager.find(Handovers, { where: { visitId }, order: { seq: 'ASC' } });
+  return rows.map(({ body }) => JSON.parse(body) as HandoverEntry);
+}
+
+export async function handoverView(source: DataSource, visitId: string): Promise<HandoverView> {
+  const visit = await source.manager.findOneBy(Visits, { id: visitId });
+  if (!visit) throw new HttpProblem('visitNotFound');
+  if (visit.sealedAt === null) throw new HttpProblem('notSealed');
+  return viewOf(visit, await readHandover(source.manager, visitId));
+}
+
+function viewOf(visit: VisitRow, entries: readonly HandoverEntry[]): HandoverView {
+  return { seal: visit.headHash, entries: [...entries], state: folded(visit, entries) };
+}
+
+function folded(visit: VisitRow, entries: readonly HandoverEntry[]): HandoverState {
+  const state = foldHandover(visit.headHash, entries);
+  if (!state.ok) throw new HttpProblem('recordDamaged', { message: state.problem.message });
+  return state.value;
+}
+
+/**
+ * Adds an entry to what is handed over with a sealed unit; sending one twice is harmless. The visit is locked meanwhile
+ * and never written to: its record stays as it was sealed.
+ */
+export async function addHandover(
+  source: DataSource,
+  visitId: string,
+  draft: NewHandover,
+  { by }: Writer,
+): Promise<HandoverView> {
+  return inTransaction(source, async (manager) => {
+    const visit = await manager.findOne(Visits, { where: { id: visitId }, lock: { mode: 'pessimistic_write' } });
+    if (!visit) throw new HttpProblem('visitNotFound');
+    if (visit.sealedAt === null) throw new HttpProblem('notSealed');
+    const entries = await readHandover(manager, visitId);
+    if (entries.some(({ id }) => id === draft.id)) return viewOf(visit, entries);
+    const state = folded(visit, entries);
+    const refused = decideHandover(state, draft);
+    if (refused !== null) throw new HttpProblem('notHandedOver', { message: refused });
+    if (draft.kind === 'labelFixed' && draft.data.photo) await guardPhoto(manager, visitId, draft.data.photo);
+    const at = new Date();
+    const entry = chainHandover(
+      { ...draft, visitId, seq: state.seq + 1, at: at.toISOString(), by } as HandoverEntry,
+      state.headHash,
+    );
+    await manager.insert(Handovers, {
+      id: entry.id,
+      visitId,
+      seq: entry.seq,
+      kind: entry.kind,
+      body: canonicalJson(entry),
+      at,
+    });
+    const next = [...entries, entry];
+    if (entry.kind === 'received' || entry.kind === 'unsigned') await markOut(manager, visit, entry.data.name, at);
+    return viewOf(visit, next);
+  });
+}
+
+/** It is out: whoever received it has it. A unit that came back meanwhile is in the house. */
+async function markOut(manager: EntityManager, visit: VisitRow, name: string, at: Date): Promise<void> {
+  const unit = await manager.findOne(Units, { where: { id: visit.unitId }, lock: { mode: 'pessimistic_write' } });
+  if (!unit || unit.visitId !== visit.id) return;
+  await manager.update(Units, { id: unit.id }, { handedTo: name, handedOverAt: at });
+  await noteChange(manager, { orderId: unit.orderId, unitId: unit.id, seq: visit.lastSeq });
+}

@@ -1,0 +1,97 @@
+import { useState } from 'react';
+import { KM_PER_MILE, type Observation, type ProvingTest, type ReferenceKind, type Watch } from '@decurio/core';
+import { ActButton } from '../../ui/act-button.js';
+import { Notice } from '../../ui/notice.js';
+import type { ApiProblem } from '../../state/api.js';
+import type { NewReading, Readings } from '../calibrate/use-readings.js';
+import { LiveReceiver } from '../calibrate/ways/live-receiver.js';
+import { RollerBench } from '../calibrate/ways/roller-bench.js';
+import { SpotReading } from '../calibrate/ways/spot-reading.js';
+import { TimedDistance } from '../calibrate/ways/timed-distance.js';
+import { useStandInFeed } from '../stand-in/stand-in-feed.js';
+import { WayTabs } from '../calibrate/way-tabs.js';
+import { EndPlot } from './end-plot.js';
+import classes from '../calibrate/calibrate.module.css';
+
+const WAYS = [
+  ['live', 'Receiver'],
+  ['roller', 'Roller'],
+  ['timed', 'Stopwatch'],
+  ['spot', 'By hand'],
+] as const;
+type Way = (typeof WAYS)[number][0];
+
+type SpeedSeen = Observation & { readonly kind: 'speed' };
+
+/** The true speed by whichever reference is at hand: the same ones that calibrate. */
+export function SpeedWays({
+  test,
+  watch,
+  seen,
+  place,
+  onSeen,
+  onAsked,
+}: {
+  readonly test: ProvingTest;
+  readonly watch: Watch & { readonly kind: 'speed' };
+  readonly seen: readonly Observation[];
+  readonly place: string;
+  readonly onSeen: (seen: Observation) => Promise<ApiProblem | null>;
+  /** A refusal that is asked about here is not told elsewhere too. */
+  readonly onAsked: () => void;
+}) {
+  const feed = useStandInFeed();
+  const [way, setWay] = useState<Way>(feed ? 'live' : 'spot');
+  const [doubted, setDoubted] = useState<SpeedSeen | null>(null);
+  const add = async (kind: ReferenceKind, { speed, instrument = '' }: NewReading) => {
+    const reading: SpeedSeen = {
+      kind: 'speed',
+      trueKmh: speed.kmh,
+      uKmh: speed.uKmh,
+      uCommon: speed.uCommon,
+      reference: `${kind}${instrument === '' ? '' : ` ${instrument}`}`,
+    };
+    const problem = await onSeen(reading);
+    setDoubted(problem?.code === 'milesMeant' ? reading : null);
+    if (problem?.code === 'milesMeant') onAsked();
+  };
+  const readings: Readings = { place, unit: 'km/h', isTrueOnly: true, add };
+  const settle = (reading: SpeedSeen) => {
+    setDoubted(null);
+    void onSeen({ ...reading, isSure: true });
+  };
+  return (
+    <>
+      <WayTabs ways={WAYS} way={way} onWay={setWay} hotkey="T" panelId="by" />
+      <div role="tabpanel" id="by" aria-labelledby={`by-${way}`} className={classes['way']} key={`${test.id} ${way}`}>
+        {way === 'live' ? (
+          <LiveReceiver readings={readings} />
+        ) : way === 'roller' ? (
+          <RollerBench readings={readings} />
+        ) : way === 'timed' ? (
+          <TimedDistance readings={readings} />
+        ) : (
+          <SpotReading readings={readings} last={undefined} />
+        )}
+      </div>
+      {doubted && (
+        <div className={classes['entryActs']}>
+          <Notice
+            kind="care"
+            title={`${doubted.trueKmh.toFixed(1)} km/h, where ${watch.predictedKmh?.toFixed(1) ?? ''} is expected`}
+            says="Were these miles an hour? It is kept once you say so."
+          />
+          <ActButton
+            onAct={() =>
+              settle({ ...doubted, trueKmh: doubted.trueKmh * KM_PER_MILE, uKmh: doubted.uKmh * KM_PER_MILE })
+            }
+          >
+            They were mph: {(doubted.trueKmh * KM_PER_MILE).toFixed(1)} km/h
+          </ActButton>
+          <ActButton onAct={() => settle(doubted)}>As typed, {doubted.trueKmh.toFixed(1)} km/h</ActButton>
+        </div>
+      )}
+      <EndPlot watch={watch} seen={seen} />
+    </>
+  );
+}
