@@ -10,6 +10,8 @@ import { giveUp, say, starting } from './lib/say.mjs';
 const HOME = join(STATE, 'demo');
 const RUNNING = join(HOME, 'running.json');
 const SECRET = join(HOME, 'cookie-secret');
+/** Stands as long as the scenario is being loaded. */
+const LOADING = join(HOME, 'loading');
 
 ensureNode();
 const ownDatabase = process.env['DATABASE_URL'];
@@ -20,6 +22,7 @@ const { startServer } = await import('./lib/server.mjs');
 const { writeOrderFiles } = await import('./lib/demo-files.mjs');
 stopIfRunning();
 if (process.argv.includes('--fresh')) await startOver();
+if (!ownDatabase && existsSync(LOADING)) await dropHalfLoaded();
 ensureBuilt();
 
 /** What runs, the newest first. @type {{ stop: () => Promise<void> }[]} */
@@ -41,7 +44,9 @@ async function start() {
   void server.ended.then(() => stop(1, 'The server ended by itself. What was accepted is safe; start again.'));
   writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, address: server.address, databaseUrl }), { mode: 0o600 });
   const { loadDemo } = await import('./lib/load-demo.mjs');
-  if (await loadDemo(server.address, databaseUrl)) say('The demo scenario is loaded: Saltmarsh Mobility, Port Isel.');
+  const isLoaded = await loadDemo(server.address, databaseUrl, () => writeFileSync(LOADING, ''));
+  rmSync(LOADING, { force: true });
+  if (isLoaded) say('The demo scenario is loaded: Saltmarsh Mobility, Port Isel.');
   say(`Order files to drop, their days counted from today: ${writeOrderFiles(TO_DROP)}`);
   return server.address;
 }
@@ -88,6 +93,17 @@ async function startOver() {
   ]);
   asker.close();
   if (answer !== 'delete') giveUp('\nNothing was deleted.');
+  await dropHome();
+}
+
+/** A demo whose loading was broken off lacks units and visits; nobody was told its address yet. */
+async function dropHalfLoaded() {
+  say('The last start ended while the demo scenario was being loaded. It is loaded anew.');
+  await dropHome();
+}
+
+/** A database that still runs is stopped first. */
+async function dropHome() {
   await starting(async () => (await startDatabase(HOME)).stop());
   rmSync(HOME, { recursive: true, force: true });
 }

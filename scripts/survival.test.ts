@@ -3,7 +3,8 @@ import { randomUUID } from 'node:crypto';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, describe, expect, it } from 'vitest';
+import { setTimeout as after } from 'node:timers/promises';
+import { afterAll, afterEach, describe, expect, it } from 'vitest';
 import { verifyChain, type Evidence } from '@decurio/core';
 import type { EntryTaken } from '@decurio/contract';
 import { DEMO_PASSWORD } from '../server/demo-password.js';
@@ -19,6 +20,12 @@ afterAll(() => {
   rmSync(state, { recursive: true, force: true });
 });
 
+afterEach(async () => {
+  for (const child of running) child.kill('SIGINT');
+  await gone();
+  running.clear();
+});
+
 const startDemo = (): Promise<Demo> => startDemoIn({ state, onSpawn: (child) => running.add(child) });
 
 const pidOf = (part: string): number => {
@@ -27,9 +34,12 @@ const pidOf = (part: string): number => {
   return pid;
 };
 
-async function gone(): Promise<void> {
-  while (processesOf(state).length > 0) await new Promise((resolve) => setImmediate(resolve));
+/** Looks seldom enough to leave the processor to what it waits for. */
+async function until(isSo: () => boolean): Promise<void> {
+  while (!isSo()) await after(20);
 }
+
+const gone = (): Promise<void> => until(() => processesOf(state).length === 0);
 
 /** Writes entries one after another until the server is gone; gives those it accepted. */
 async function writeUntilGone(
@@ -64,6 +74,23 @@ const TWO_STARTS_MS = 240_000;
 
 describe('the demo', () => {
   let demo: Demo;
+
+  it(
+    'loads its scenario anew where a start was broken off in the middle of it',
+    async () => {
+      const first = startDemo().catch((error: unknown) => String(error));
+      await until(() => existsSync(join(state, 'demo', 'loading')));
+      for (const child of running) child.kill('SIGINT');
+      expect(await first).not.toContain('is loaded');
+      await gone();
+
+      demo = await startDemo();
+      const person = await signIn(demo.address, 'teo', DEMO_PASSWORD, 'bay 1');
+      expect(await person.get('/api/units?serial=S26-0413')).toMatchObject({ visitId: expect.any(String) });
+      expect(existsSync(join(state, 'demo', 'loading'))).toBe(false);
+    },
+    TWO_STARTS_MS,
+  );
 
   it.each(['server/dist/main.js', '--datadir='])(
     'loses no accepted entry when %s is killed while writing',

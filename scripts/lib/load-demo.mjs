@@ -27,14 +27,16 @@ import { demoText } from './demo-files.mjs';
  * Loads the demo scenario through the API, as a customer would; only its accounts are written directly.
  * @param {string} address
  * @param {string} databaseUrl
+ * @param {() => void} [onBegin] called before anything of it is written
  * @returns {Promise<boolean>} false where it was loaded before
  */
-export async function loadDemo(address, databaseUrl) {
+export async function loadDemo(address, databaseUrl, onBegin) {
   const scenario = JSON.parse(demoText('scenario.json'));
   const source = await makeDataSource(databaseUrl, 1).initialize();
   try {
     const [{ count }] = await source.query('SELECT COUNT(*) AS count FROM account');
     if (Number(count) > 0) return false;
+    onBegin?.();
     for (const account of scenario.accounts)
       await addAccount(source, { ...account, password: DEMO_PASSWORD, isDemo: true });
   } finally {

@@ -6,7 +6,9 @@ import type { OpenSession, WelcomeView } from '@decurio/contract';
 import { buildApp } from '../app.js';
 import { DEMO_PASSWORD } from '../demo-password.js';
 import { addAccount, changeAccount } from '../store/accounts.js';
-import { TRIES } from '../store/sign-in-tries.js';
+import { Accounts } from '../store/entities.js';
+import { openSession } from '../store/sessions.js';
+import { oneTry, TRIES } from '../store/sign-in-tries.js';
 import {
   errorOf,
   PASSWORD,
@@ -46,6 +48,25 @@ async function openStream(app: FastifyInstance, { cookie }: Person): Promise<{ r
 }
 
 describe('signing in', () => {
+  it('lets everybody in who comes at once, while tries and sessions of before are forgotten', async () => {
+    const { source } = server.app;
+    const account = await source.manager.findOneByOrFail(Accounts, { signInName: 'technician' });
+    for (let round = 0; round < 12; round++) {
+      const before = new Date(Date.now() - 300_000);
+      await source.query('INSERT INTO sign_in_try (name, address, at) VALUES ?', [
+        Array.from({ length: 60 }, () => ['gone', '10.0.0.9', before]),
+      ]);
+      await source.query('UPDATE session SET expiresAt = UTC_TIMESTAMP(3) - INTERVAL 1 SECOND');
+      const opened = await Promise.all(
+        Array.from({ length: 40 }, (_, n) =>
+          oneTry(source, { name: `p${n}`, address: `10.0.1.${n}` }, () => openSession(source, account, 'bay 1')),
+        ),
+      );
+      expect(opened.every((one) => one !== null)).toBe(true);
+    }
+    expect(await source.query("SELECT id FROM sign_in_try WHERE name = 'gone'")).toEqual([]);
+  });
+
   it('sets a signed, http-only, same-site cookie that opens the API', async () => {
     const answer = await signIn('technician', PASSWORD);
     expect(answer.json()).toMatchObject({ name: 'The technician', role: 'technician', station: 'bay 1' });

@@ -1,8 +1,9 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import type { Role } from '@decurio/core';
 import type { OpenSession, SessionView } from '@decurio/contract';
-import { LessThan, type DataSource } from 'typeorm';
+import { In, type DataSource } from 'typeorm';
 import { Sessions, type AccountRow } from './entities.js';
+import { inTransaction } from './transaction.js';
 
 export const SESSION_HOURS = 14;
 /** How old the note of when a session was last heard from may grow. */
@@ -14,19 +15,25 @@ export interface Opened {
   readonly session: SessionView;
 }
 
+/** What another clears away at this moment is left to it. */
+const ENDED_SQL = 'SELECT tokenHash FROM session WHERE expiresAt < UTC_TIMESTAMP(3) LIMIT 1000 FOR UPDATE SKIP LOCKED';
+
 export async function openSession(source: DataSource, account: AccountRow, station: string): Promise<Opened> {
   const token = randomBytes(32).toString('base64url');
   const now = new Date();
   const id = randomUUID();
-  await source.manager.delete(Sessions, { expiresAt: LessThan(now) });
-  await source.manager.insert(Sessions, {
-    tokenHash: tokenHash(token),
-    id,
-    accountId: account.id,
-    station,
-    openedAt: now,
-    seenAt: now,
-    expiresAt: new Date(now.getTime() + SESSION_HOURS * 3_600_000),
+  await inTransaction(source, async (manager) => {
+    const ended = await manager.query<{ tokenHash: string }[]>(ENDED_SQL);
+    if (ended.length > 0) await manager.delete(Sessions, { tokenHash: In(ended.map((row) => row.tokenHash)) });
+    await manager.insert(Sessions, {
+      tokenHash: tokenHash(token),
+      id,
+      accountId: account.id,
+      station,
+      openedAt: now,
+      seenAt: now,
+      expiresAt: new Date(now.getTime() + SESSION_HOURS * 3_600_000),
+    });
   });
   return { token, session: { id, userId: account.id, name: account.displayName, role: account.role, station } };
 }
@@ -41,7 +48,7 @@ export async function readSession(source: DataSource, token: string): Promise<Se
   if (!row) return null;
   const { seenAt, ...session } = row;
   if (Date.now() - seenAt.getTime() > SEEN_MS)
-    await source.manager.update(Sessions, { id: session.id }, { seenAt: new Date() });
+    await inTransaction(source, (manager) => manager.update(Sessions, { id: session.id }, { seenAt: new Date() }));
   return session;
 }
 
@@ -49,13 +56,13 @@ export async function readSession(source: DataSource, token: string): Promise<Se
 export async function endByToken(source: DataSource, token: string): Promise<string | null> {
   const session = await source.manager.findOneBy(Sessions, { tokenHash: tokenHash(token) });
   if (!session) return null;
-  await source.manager.delete(Sessions, { id: session.id });
+  await inTransaction(source, (manager) => manager.delete(Sessions, { id: session.id }));
   return session.id;
 }
 
 /** Ends one session of a person. @returns whether there was such a one */
 export async function endSession(source: DataSource, accountId: string, id: string): Promise<boolean> {
-  const { affected } = await source.manager.delete(Sessions, { id, accountId });
+  const { affected } = await inTransaction(source, (manager) => manager.delete(Sessions, { id, accountId }));
   return (affected ?? 0) > 0;
 }
 

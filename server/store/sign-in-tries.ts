@@ -1,6 +1,7 @@
 import { isIPv6 } from 'node:net';
-import type { DataSource } from 'typeorm';
+import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
+import { inTransaction } from './transaction.js';
 
 const WINDOW_S = 60;
 /** Failed tries within a minute. Kept in the database, so that they count over all processes. */
@@ -11,7 +12,9 @@ const COUNT_SQL = `SELECT
     (SELECT COUNT(*) FROM sign_in_try WHERE name = ? AND at > UTC_TIMESTAMP(3) - INTERVAL ${WINDOW_S} SECOND) AS ofAccount,
     (SELECT COUNT(*) FROM sign_in_try WHERE address = ? AND at > UTC_TIMESTAMP(3) - INTERVAL ${WINDOW_S} SECOND) AS ofAddress,
     (SELECT COUNT(*) FROM sign_in_try WHERE at > UTC_TIMESTAMP(3) - INTERVAL ${WINDOW_S} SECOND) AS overall`;
-const FORGET_SQL = `DELETE FROM sign_in_try WHERE at < UTC_TIMESTAMP(3) - INTERVAL ${2 * WINDOW_S} SECOND LIMIT 1000`;
+/** What another forgets at this moment is left to it. */
+const OLD_SQL = `SELECT id FROM sign_in_try WHERE at < UTC_TIMESTAMP(3) - INTERVAL ${2 * WINDOW_S} SECOND LIMIT 1000
+  FOR UPDATE SKIP LOCKED`;
 
 /**
  * Runs one try to sign in, where the account, the address and the house as a whole have one left. It is written down
@@ -24,8 +27,10 @@ export async function oneTry<T>(
   attempt: () => Promise<T | null>,
 ): Promise<T | null> {
   const key = [name ?? '', networkOf(address)] as const;
-  const { insertId } = await source.query<{ insertId: number | bigint }>(ADD_SQL, [...key]);
-  const strikeOut = () => source.query('DELETE FROM sign_in_try WHERE id = ?', [insertId]);
+  const { insertId } = await inTransaction(source, (manager) =>
+    manager.query<{ insertId: number | bigint }>(ADD_SQL, [...key]),
+  );
+  const strikeOut = () => inTransaction(source, (manager) => strike(manager, [insertId]));
   const [count] = await source.query<Record<'ofAccount' | 'ofAddress' | 'overall', string>[]>(COUNT_SQL, [...key]);
   if (
     Number(count?.ofAccount) > TRIES.perAccount ||
@@ -40,9 +45,21 @@ export async function oneTry<T>(
     throw error;
   });
   if (found !== null) await strikeOut();
-  await source.query(FORGET_SQL);
+  await inTransaction(source, forgetOld);
   return found;
 }
+
+async function forgetOld(manager: EntityManager): Promise<void> {
+  const old = await manager.query<{ id: number | bigint }[]>(OLD_SQL);
+  if (old.length > 0)
+    await strike(
+      manager,
+      old.map(({ id }) => id),
+    );
+}
+
+const strike = (manager: EntityManager, ids: readonly (number | bigint)[]): Promise<unknown> =>
+  manager.query('DELETE FROM sign_in_try WHERE id IN (?)', [ids]);
 
 /** One house has one IPv4 address, or all of a /64 of IPv6. */
 function networkOf(address: string): string {
