@@ -14,9 +14,19 @@ export interface LearntFamily {
   /** Oldest first, as if each had been run with the codes of the newest. */
   readonly runs: readonly FamilyRun[];
   readonly advice: SamplingAdvice;
+  /** How far beyond its cap drive was seen to act on units of this type and display, the farthest first. */
+  readonly overshoots: readonly SeenOvershoot[];
   /** The wheel value that the ratios count with. */
   readonly wheelRaw: number | null;
   readonly wheelMm: number | null;
+}
+
+/** Of one unit: where drive ended beyond its cap, km/h as the display shows them. */
+export interface SeenOvershoot {
+  readonly visitId: string;
+  readonly serial: string;
+  readonly kmh: number;
+  readonly leftOut: { readonly words: string; readonly by: string } | null;
 }
 
 export const newBatchRequest = object({
@@ -32,8 +42,8 @@ export const newBatchRequest = object({
     .max(200)
     .required(),
 }).noUnknown();
-/** Leaves a run out of what its family is learnt from, with the reason; empty words take it in again. */
-export const leaveRunOutRequest = object({
+/** Leaves what one unit showed out of what its family is learnt from, with the reason; empty words take it in again. */
+export const leaveOutRequest = object({
   visitId: string().strict().uuid().required(),
   words: string()
     .strict()
@@ -46,6 +56,6 @@ export const leaveRunOutRequest = object({
       (words) => words === '' || words.length >= 3,
     ),
 }).noUnknown();
-export type LeaveRunOutRequest = InferType<typeof leaveRunOutRequest>;
+export type LeaveOutRequest = InferType<typeof leaveOutRequest>;
 
 export type NewBatchRequest = InferType<typeof newBatchRequest>;

@@ -1,4 +1,5 @@
 import {
+  fullMap,
   parseDisplayMap,
   type CheckList,
   type FleetNotice,
@@ -53,6 +54,10 @@ export const documentSchemas = {
   checkList: checkListSchema,
   notice: noticeSchema,
 } as const satisfies { [K in LibraryKind]: Schema<LibraryDocuments[K]> };
+
+/** A sound document as the library keeps it: whole, whatever its writer left out. */
+export const asKept = <K extends LibraryKind>(kind: K, document: LibraryDocuments[K]): LibraryDocuments[K] =>
+  kind === 'displayMap' ? (fullMap(document) as LibraryDocuments[K]) : document;
 
 export const newDocumentRequest = object({
   kind: string()

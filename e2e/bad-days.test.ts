@@ -1,3 +1,4 @@
+import { fullMap } from '@decurio/core';
 import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { DisplayMap } from '@decurio/core';
@@ -13,7 +14,7 @@ import { startStage, type Stage } from './support/start.js';
 let stage: Stage;
 let bench: BenchPage;
 let ines: Client;
-const display = new HandlebarDisplay(JSON.parse(demoText('maps/tallow-four-key.json')) as DisplayMap);
+const display = new HandlebarDisplay(fullMap(JSON.parse(demoText('maps/tallow-four-key.json'))) as DisplayMap);
 beforeAll(async () => {
   stage = await startStage({ demo: true });
   bench = new BenchPage(stage.browser.driver);

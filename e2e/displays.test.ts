@@ -1,3 +1,4 @@
+import { fullMap } from '@decurio/core';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -12,7 +13,8 @@ import { BenchPage, HandlebarDisplay } from './pages/bench-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
 import { startStage, type Stage } from './support/start.js';
 
-const mapOf = (id: string) => JSON.parse(readFileSync(join(ROOT, `demo/maps/${id}.json`), 'utf8')) as DisplayMap;
+const mapOf = (id: string) =>
+  fullMap(JSON.parse(readFileSync(join(ROOT, `demo/maps/${id}.json`), 'utf8'))) as DisplayMap;
 const folder = mkdtempSync(join(tmpdir(), 'decurio-maps-'));
 const fileOf = (name: string, text: string): string => {
   writeFileSync(join(folder, name), text);

@@ -2,14 +2,14 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { planKeys, pressCount, type DisplayMap } from '@decurio/core';
+import { fullMap, planKeys, pressCount, type DisplayMap } from '@decurio/core';
 import { ROOT } from '../scripts/lib/paths.mjs';
 import { PracticePage } from './pages/practice-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
 import { startStage, type Stage } from './support/start.js';
 
-const burdock = JSON.parse(readFileSync(join(ROOT, 'demo/maps/burdock-digit.json'), 'utf8')) as DisplayMap;
-const tallow = JSON.parse(readFileSync(join(ROOT, 'demo/maps/tallow-four-key.json'), 'utf8')) as DisplayMap;
+const burdock = fullMap(JSON.parse(readFileSync(join(ROOT, 'demo/maps/burdock-digit.json'), 'utf8'))) as DisplayMap;
+const tallow = fullMap(JSON.parse(readFileSync(join(ROOT, 'demo/maps/tallow-four-key.json'), 'utf8'))) as DisplayMap;
 /** Keys held longer than a step of the glass repeat: a person who follows a plan press by press taps. */
 const tapped: DisplayMap = { ...tallow, menu: tallow.menu && { ...tallow.menu, repeat: null } };
 

@@ -137,6 +137,16 @@ export function provingOf(
   };
 }
 
+const RESTORED =
+  'It was out on private land: whatever was changed there is read, and what it shows now is proved before it goes anywhere else.';
+
+/** A unit that comes back from private land to a class is neither sampled nor let go unproved. */
+export const broughtBack = (terms: BenchTerms): BenchTerms => ({
+  ...terms,
+  asFound: { reads: 'all', why: RESTORED },
+  ...(terms.proving ? { proving: { ...terms.proving, runs: 'all', why: RESTORED, unproved: 'never' } } : {}),
+});
+
 export interface BenchInputs {
   readonly type: VehicleType;
   readonly map: DisplayMap;

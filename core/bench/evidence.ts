@@ -138,7 +138,12 @@ export interface EvidenceData {
     /** What the bench asks of this visit; visits of the first releases have none, and none of it is asked of them. */
     readonly bench?: BenchTerms;
     /** The visit that this one takes up again, whose readings stand for what the unit shows now. */
-    readonly follows?: { readonly visitId: string; readonly why: string };
+    readonly follows?: {
+      readonly visitId: string;
+      readonly why: string;
+      /** It was out on private land alone, and is brought back under a class. */
+      readonly fromPrivateLand?: { readonly label: string; readonly endsOn: string };
+    };
   };
   /** Order, rules or a unit's own wishes changed: the setup worked out anew. Written by the server. */
   readonly setupRevised: {

@@ -16,11 +16,12 @@ export function riderCard(facts: RiderFacts, language: Language): RiderCard {
   const use = ({ keys, seconds }: KeyUse): string =>
     seconds === 0 ? s('tap', { keys: keys.join(s('and')) }) : s('hold', { keys: keys.join(s('and')), s: seconds });
   const speed = (kmh: number): string => shownTo(kmh, facts.inMiles);
+  function switchedOn(): string {
+    if (facts.on) return s(facts.keySwitch ? 'onKey' : 'onPack', { use: use(facts.on) });
+    return s(facts.keySwitch ? 'onKeyAlone' : 'onPackAlone');
+  }
   const rows: (readonly [RiderSentence | string, string] | null)[] = [
-    [
-      s('onOff'),
-      `${s(facts.keySwitch ? 'onKey' : 'onPack', { use: use(facts.on) })} ${s('offUse', { use: use(facts.off) })}`,
-    ],
+    [s('onOff'), `${switchedOn()} ${facts.off ? s('offUse', { use: use(facts.off) }) : s('offAlone')}`],
     facts.levels && [
       s('levels', { from: facts.levels.hasZero ? 0 : 1, to: facts.levels.most }),
       `${s('levelsDo', { up: facts.levels.up.keys.join(s('and')), down: facts.levels.down.keys.join(s('and')) })}${facts.levels.hasZero ? ` ${s('levelZero')}` : ''}`,
@@ -52,7 +53,14 @@ export function riderCard(facts: RiderFacts, language: Language): RiderCard {
       s('rangeSay', { from: facts.range.fromKm, to: facts.range.toKm, share: Math.round(facts.range.share * 100) }),
     ],
     [s('charging'), s('chargingSay')],
-    facts.autoOffMin === null ? null : [s('dark'), s('darkSay', { min: facts.autoOffMin, use: use(facts.on) })],
+    facts.autoOffMin === null
+      ? null
+      : [
+          s('dark'),
+          facts.on
+            ? s('darkSay', { min: facts.autoOffMin, use: use(facts.on) })
+            : s('darkAlone', { min: facts.autoOffMin }),
+        ],
     facts.tyreBar && [s('tyres'), s('tyresSay', { from: facts.tyreBar.from, to: facts.tyreBar.to })],
     rules(),
     [s('noChange'), s('noChangeSay')],

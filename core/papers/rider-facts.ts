@@ -15,8 +15,9 @@ export interface RiderFacts {
   readonly kind: 'bike' | 'scooter';
   readonly inMiles: boolean;
   readonly keySwitch: boolean;
-  readonly on: KeyUse;
-  readonly off: KeyUse;
+  /** Null where the unit has no key for it. */
+  readonly on: KeyUse | null;
+  readonly off: KeyUse | null;
   readonly levels: {
     readonly most: number;
     readonly up: KeyUse;
@@ -79,8 +80,8 @@ export function riderFacts(inputs: ProvingInputs, inMiles: boolean): RiderFacts 
     kind: type.kind,
     inMiles,
     keySwitch: type.keySwitch,
-    on: use(map.power.on),
-    off: use(map.power.off),
+    on: map.power.on && use(map.power.on),
+    off: map.power.off && use(map.power.off),
     levels: levels && {
       most: levelsSet(inputs) ?? levels.most,
       up: use(levels.up),

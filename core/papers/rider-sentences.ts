@@ -32,6 +32,24 @@ export const RIDER_SENTENCES = {
     fr: 'Allumez la batterie, puis {use} jusqu’à ce que l’afficheur s’allume.',
     es: 'Encienda la batería y luego {use} hasta que se encienda la pantalla.',
   },
+  onKeyAlone: {
+    en: 'Turn the key on the pack: the glass lights.',
+    de: 'Schlüssel am Akku drehen: die Anzeige leuchtet.',
+    fr: 'Tournez la clé : l’afficheur s’allume.',
+    es: 'Gire la llave: la pantalla se enciende.',
+  },
+  onPackAlone: {
+    en: 'Switch the pack on: the glass lights.',
+    de: 'Akku einschalten: die Anzeige leuchtet.',
+    fr: 'Allumez la batterie : l’afficheur s’allume.',
+    es: 'Encienda la batería: la pantalla se enciende.',
+  },
+  offAlone: {
+    en: 'Off: as it was switched on.',
+    de: 'Aus: wie es eingeschaltet wurde.',
+    fr: 'Arrêt : de la même façon.',
+    es: 'Apagar: del mismo modo.',
+  },
   offUse: { en: 'Off: {use}.', de: 'Aus: {use}.', fr: 'Arrêt : {use}.', es: 'Apagar: {use}.' },
   hold: {
     en: 'hold {keys} for {s} s',
@@ -156,6 +174,12 @@ export const RIDER_SENTENCES = {
     de: 'nach {min} Minuten im Stand. Wieder {use}.',
     fr: 'après {min} minutes à l’arrêt. De nouveau, {use}.',
     es: 'tras {min} minutos parado. De nuevo, {use}.',
+  },
+  darkAlone: {
+    en: 'after {min} minutes at rest. Then switch on again.',
+    de: 'nach {min} Minuten im Stand. Dann wieder einschalten.',
+    fr: 'après {min} minutes à l’arrêt. Rallumez ensuite.',
+    es: 'tras {min} minutos parado. Después, encender de nuevo.',
   },
   tyres: { en: 'Tyres', de: 'Reifen', fr: 'Pneus', es: 'Neumáticos' },
   tyresSay: {

@@ -1,14 +1,29 @@
 import fc from 'fast-check';
-import type { Code, EditRules, KeyedMap, MenuRules, StoreRules } from '../display/map/display-map.js';
+import type { Code, EditRules, Influence, KeyedMap, MenuRules, StoreRules } from '../display/map/display-map.js';
 import { hold, tap } from '../display/map/gesture.js';
 import { parseDisplayMap } from '../display/map/parse-display-map.js';
-import { valuesInOrder, type RawValues } from '../display/machine/simulate-display.js';
+import { settableValues } from '../display/machine/display-state.js';
+import { displayAtRest, valuesInOrder, type RawValues } from '../display/machine/simulate-display.js';
 import { code, fourKey, line, words } from './samples.js';
 
 export interface MapSize {
   readonly codes: number;
   readonly values: number;
 }
+
+/** Ways of single entries, beside whatever the menu's is. */
+const OWN_EDITS: readonly EditRules[] = [
+  { style: 'live', up: tap('up'), down: tap('down') },
+  { style: 'focus', select: tap('mid'), up: tap('up'), down: tap('down') },
+  {
+    style: 'digits',
+    begin: tap('mid'),
+    count: tap('up'),
+    back: tap('down'),
+    walk: tap('mid'),
+    end: hold(700, 'mid'),
+  },
+];
 
 const anyCode = (index: number, most: number): fc.Arbitrary<Code> =>
   fc
@@ -20,8 +35,10 @@ const anyCode = (index: number, most: number): fc.Arbitrary<Code> =>
       at: fc.nat(),
       wraps: fc.option(fc.constantFrom('wrap' as const, 'stop' as const)),
       erases: fc.integer({ min: 0, max: 5 }),
+      own: fc.nat({ max: 4 * OWN_EDITS.length }),
     })
-    .map(({ size, first, table, locked, at, wraps, erases }) => {
+    .map(({ size, first, table, locked, at, wraps, erases, own }) => {
+      const edit = OWN_EDITS[own];
       const raws = Array.from({ length: size }, (_, i) => first + i);
       return code(`C${index}`, 'unknown', {
         range: { min: first, max: first + size - 1, step: 1 },
@@ -29,6 +46,7 @@ const anyCode = (index: number, most: number): fc.Arbitrary<Code> =>
         encoding: table ? words(...[...raws].reverse().map((raw) => [raw, `w${raw}`] as const)) : line(''),
         access: locked === 0 ? 'locked' : locked === 1 ? 'pin' : 'open',
         ...(wraps ? { values: wraps } : {}),
+        ...(edit ? { edit } : {}),
         ...(erases === 0 ? { holdErases: { gesture: hold(3000, 'down'), says: 'clears it' } } : {}),
       });
     });
@@ -48,6 +66,14 @@ const STORES: readonly StoreRules[] = [
   { on: 'gesture', by: hold(1200, 'mid', 'down') },
   { on: 'move', message: { text: 'SAVE', ms: 800 } },
   { on: 'change', message: { text: 'OK', ms: 300 } },
+  { on: 'endOfEdit', pause: { ms: 900, does: 'store' } },
+  {
+    on: 'gesture',
+    by: hold(1200, 'mid', 'down'),
+    pause: { ms: 2500, does: 'store' },
+    message: { text: 'SAVE', ms: 400 },
+  },
+  { on: 'move', pause: { ms: 3000, does: 'drop' } },
 ];
 
 const anyMenu = (codes: readonly Code[]): fc.Arbitrary<MenuRules> =>
@@ -139,3 +165,29 @@ export const anyTargets = (
         ) as RawValues,
       })),
   );
+
+const influences = fc.constantFrom<Influence>(
+  { kind: 'limits', code: 'C1', as: 'most' },
+  { kind: 'limits', code: 'C1', as: 'least' },
+  { kind: 'resets', code: 'C1' },
+);
+/** One of the first two codes bounds or resets the other. */
+const tangled = fc
+  .tuple(anyMap({ codes: 3, values: 4 }), influences, fc.boolean())
+  .map(([map, influence, isTurned]): KeyedMap => {
+    const source = isTurned ? 'C1' : 'C0';
+    const turned = isTurned ? { ...influence, code: 'C0' } : influence;
+    return {
+      ...map,
+      codes: map.codes.map((c) => (c.label === source && map.codes.length > 1 ? { ...c, influences: [turned] } : c)),
+    };
+  })
+  // As the maker delivers it no bound is broken.
+  .filter((map) => map.codes.every((c) => settableValues(map, displayAtRest(map), c).includes(c.factory)));
+/** A target for every code of such a map. */
+export const anyTangledTargets = tangled.chain((map) =>
+  anyTargets(fc.constant(map)).map(({ targets }) => ({
+    map,
+    targets: { ...Object.fromEntries(map.codes.map((c) => [c.label, c.factory])), ...targets },
+  })),
+);

@@ -1,5 +1,6 @@
 import { codeShown, type DisplayState, type RawValues } from '../display/machine/display-state.js';
-import type { KeyedMap } from '../display/map/display-map.js';
+import type { EditRules, KeyedMap } from '../display/map/display-map.js';
+import { editOf } from '../display/map/edit-rules.js';
 import { tap, type Gesture } from '../display/map/gesture.js';
 import { gestureMs, HOLD_TOLERANCE_MS, type Pace } from '../display/plan/pace.js';
 import { isNewToLook } from '../display/plan/plan-moves.js';
@@ -100,27 +101,36 @@ function successors(
   const limit = idleLimit(map, state);
   const waits = Number.isFinite(limit) ? [after(simulateDisplay(map, state, { kind: 'wait', ms: limit }), limit)] : [];
   // On an item that a hold erases nobody holds a key.
-  const isErasable = codeShown(map, state)?.holdErases !== undefined;
+  const code = codeShown(map, state);
+  const isErasable = code?.holdErases !== undefined;
   return [
     ...waits,
     ...alphabet
-      .filter((gesture) => !isErasable || !steppers(map, gesture))
+      .filter((gesture) => !isErasable || !steppers(editOf(map.menu, code), gesture))
       .map((gesture) => after(simulateDisplay(map, state, gesture), gestureMs(pace, gesture))),
   ];
 }
 
-const steppers = ({ menu: { edit } }: KeyedMap, gesture: Gesture): boolean =>
+const editsOf = ({ menu, codes }: KeyedMap): readonly EditRules[] => [
+  menu.edit,
+  ...codes.flatMap(({ edit }) => edit ?? []),
+];
+
+const stepsOf = (edit: EditRules): readonly Gesture[] => (edit.style === 'digits' ? [] : [edit.up, edit.down]);
+
+const steppers = (edit: EditRules, gesture: Gesture): boolean =>
   gesture.kind === 'hold' &&
   gesture.keys.length === 1 &&
-  edit.style !== 'digits' &&
-  [edit.up, edit.down].some((by) => by.kind === 'tap' && by.key === gesture.keys[0]);
+  stepsOf(edit).some((by) => by.kind === 'tap' && by.key === gesture.keys[0]);
 
 /** Every tap, every gesture that the map names, and every hold that repeats a step up to the length of the longest list. */
 function everyGesture(map: KeyedMap): Gesture[] {
   const { menu } = map;
-  const { edit, repeat } = menu;
-  const editing = Object.values(edit).filter(
-    (value): value is Gesture => typeof value === 'object' && value !== null && 'kind' in value,
+  const { repeat } = menu;
+  const editing = editsOf(map).flatMap((edit) =>
+    Object.values(edit).filter(
+      (value): value is Gesture => typeof value === 'object' && value !== null && 'kind' in value,
+    ),
   );
   const named = [
     menu.next,
@@ -133,8 +143,8 @@ function everyGesture(map: KeyedMap): Gesture[] {
     ...menu.turns.map((t) => t.gesture),
   ].filter((gesture): gesture is Gesture => gesture !== null && gesture !== undefined);
   const holds: Gesture[] = [];
-  if (repeat && edit.style !== 'digits') {
-    for (const by of [edit.up, edit.down]) {
+  if (repeat) {
+    for (const by of editsOf(map).flatMap(stepsOf)) {
       // A key that starts the motor when held is never held, in the menu or out of it.
       const isDangerous =
         by.kind === 'tap' &&

@@ -68,7 +68,7 @@ const sampleCodes: readonly Code[] = [
 export const fourKey: KeyedMap = {
   // Measured, so that a cap is what its limit says; that nobody measured it is tried where that is the point.
   speed: { rounding: 'unknown', decimals: 0, overshootKmh: 0 },
-  format: 'decurio-display-map/1',
+  format: 'decurio-display-map/2',
   id: 'four-key',
   name: 'Sample four-key',
   revision: 'A',

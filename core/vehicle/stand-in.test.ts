@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { displayAtRest, simulateDisplay } from '../display/machine/simulate-display.js';
 import type { DisplayMap } from '../display/map/display-map.js';
+import { demoMap } from '../testing/demo-maps.js';
 import type { VehicleType } from '../setup/inputs/vehicle-type.js';
 import { fittedMap, NO_FAULTS, type Faults } from './faults.js';
 import { instrumentsOf } from './instruments.js';
@@ -11,8 +12,8 @@ import { obeyedCodes } from './obeyed-codes.js';
 
 const read = (path: string) =>
   JSON.parse(readFileSync(new URL(`../../demo/${path}`, import.meta.url), 'utf8')) as unknown;
-const tallow = read('maps/tallow-four-key.json') as DisplayMap;
-const limpet = read('maps/limpet-modes.json') as DisplayMap;
+const tallow = demoMap('tallow-four-key');
+const limpet = demoMap('limpet-modes');
 const samphire = read('types/samphire-26.json') as VehicleType;
 const petrel = read('types/petrel-10.json') as VehicleType;
 

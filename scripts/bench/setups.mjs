@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { compileSetup, PLAIN_TERMS } from '@decurio/core';
+import { compileSetup, fullMap, PLAIN_TERMS } from '@decurio/core';
 import { ROOT } from '../lib/paths.mjs';
 
 /** @param {string} path */
@@ -20,7 +20,7 @@ export function setupFigures() {
   const houseRules = demo('rules/hire-default.json');
   const orders = KINDS.map(([type, map, classId]) => ({
     type: demo(`types/${type}.json`),
-    map: demo(`maps/${map}.json`),
+    map: /** @type {import('@decurio/core').DisplayMap} */ (fullMap(demo(`maps/${map}.json`))),
     vehicleClass: pack.classes.find((/** @type {{ id: string }} */ each) => each.id === classId),
     houseRules,
     terms: PLAIN_TERMS,

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import PDFDocument from 'pdfkit';
 import { describe, expect, it } from 'vitest';
-import { CHAIN_START, makeRecord, sealEvidence, type DisplayMap, type Evidence } from '@decurio/core';
+import { fullMap, CHAIN_START, makeRecord, sealEvidence, type DisplayMap, type Evidence } from '@decurio/core';
 import { ROOT } from '../../scripts/lib/paths.mjs';
 import { cleanVisit, deedsOf } from '../../core/testing/visit-script.js';
 import { fourKey } from '../../core/testing/samples.js';
@@ -58,7 +58,9 @@ describe('a certificate', () => {
   });
 
   it('survives a serial of forty characters and a map that no longer names a code', async () => {
-    const other = JSON.parse(readFileSync(join(ROOT, 'demo/maps/fescue-three-key.json'), 'utf8')) as DisplayMap;
+    const other = fullMap(
+      JSON.parse(readFileSync(join(ROOT, 'demo/maps/fescue-three-key.json'), 'utf8')),
+    ) as DisplayMap;
     expect((await makeCertificate(record('X'.repeat(40)), other, 'UTC')).subarray(0, 5).toString()).toBe('%PDF-');
   });
 

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { canonicalJson, checkRecord, type VisitRecord } from '@decurio/core';
 import {
+  asKept,
   documentSchemas,
   inTodaysForm,
   newDocumentRequest,
@@ -92,7 +93,7 @@ export function document({ bytes }: { readonly bytes: Uint8Array }): DocumentRea
     () => documentSchemas[kind].validateSync(inTodaysForm(request.value.document), { abortEarly: false, strict: true }),
     'badDocument',
   );
-  return found.ok ? { ok: true, kind, document: found.value as LibraryDocuments[LibraryKind] } : found;
+  return found.ok ? { ok: true, kind, document: asKept(kind, found.value as LibraryDocuments[LibraryKind]) } : found;
 }
 
 function validated<T>(

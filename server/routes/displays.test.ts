@@ -1,3 +1,4 @@
+import { fullMap } from '@decurio/core';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { DisplayMap, Evidence } from '@decurio/core';
@@ -55,7 +56,7 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 const tallow = (over: Partial<DisplayMap> = {}): DisplayMap => ({
-  ...(JSON.parse(demoFile('maps/tallow-four-key.json')) as DisplayMap),
+  ...(fullMap(JSON.parse(demoFile('maps/tallow-four-key.json'))) as DisplayMap),
   confirmed: null,
   ...over,
 });

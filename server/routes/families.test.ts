@@ -319,4 +319,27 @@ describe('drive that ended farther beyond its cap than the map says', () => {
     );
     expect(await findingsOf(slower)).toEqual([]);
   });
+
+  it('counts no more once a lead says why, and again when the lead takes that back', async () => {
+    const odd = await next('S26-0921', 4.1);
+    const seen = async (): Promise<LearntFamily['overshoots'][number]> =>
+      (await teo.get('/api/families')).json<LearntFamily[]>()[0]!.overshoots[0]!;
+    expect(await seen()).toEqual({
+      visitId: odd.visitId,
+      serial: 'S26-0921',
+      kmh: expect.closeTo(4.1, 9),
+      leftOut: null,
+    });
+    const leave = (words: string) => ines.post('/api/families/overshoots/left-out', { visitId: odd.visitId, words });
+    expect(errorOf(await leave('no')).code).toBe('badFields');
+    expect((await leave('it was watched downhill')).statusCode).toBe(200);
+    expect(await seen()).toMatchObject({ serial: 'S26-0921', leftOut: { words: 'it was watched downhill' } });
+    expect(found(await next('S26-0922', null)).overshoot?.kmh).toBeLessThan(3.5);
+    await leave('');
+    expect(found(await next('S26-0923', null)).overshoot).toEqual({ kmh: expect.closeTo(4.1, 9), from: 'family' });
+    expect(
+      errorOf(await ines.post('/api/families/overshoots/left-out', { visitId: randomUUID(), words: 'nobody knows it' }))
+        .code,
+    ).toBe('noSuchRun');
+  });
 });

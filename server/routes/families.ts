@@ -1,6 +1,7 @@
 import type { FastifyInstance } from 'fastify';
-import { leaveRunOutRequest, newBatchRequest, type LeaveRunOutRequest, type NewBatchRequest } from '@decurio/contract';
+import { leaveOutRequest, newBatchRequest, type LeaveOutRequest, type NewBatchRequest } from '@decurio/contract';
 import { permit } from '../security/roles.js';
+import { leaveOvershootOut } from '../store/overshoots.js';
 import { beginBatch, learntFamilies, leaveRunOut } from '../store/wheel-families.js';
 
 export async function familyRoutes(app: FastifyInstance): Promise<void> {
@@ -26,18 +27,34 @@ export async function familyRoutes(app: FastifyInstance): Promise<void> {
     },
   );
 
-  app.post<{ Body: LeaveRunOutRequest }>(
+  app.post<{ Body: LeaveOutRequest }>(
     '/families/runs/left-out',
     {
       schema: {
         summary: 'Leave a run out of what its family is learnt from, with the reason, or take it in again',
-        body: leaveRunOutRequest,
+        body: leaveOutRequest,
       },
       config: { act: 'decide' },
     },
     async (request) => {
       const { name } = permit(request.session, 'decide');
       await leaveRunOut(app.source.manager, { ...request.body, by: name });
+      return learntFamilies(app.source.manager);
+    },
+  );
+
+  app.post<{ Body: LeaveOutRequest }>(
+    '/families/overshoots/left-out',
+    {
+      schema: {
+        summary: 'Have what one unit showed beyond its cap count no more for the next ones, with the reason, or again',
+        body: leaveOutRequest,
+      },
+      config: { act: 'decide' },
+    },
+    async (request) => {
+      const { name } = permit(request.session, 'decide');
+      await leaveOvershootOut(app.source.manager, { ...request.body, by: name });
       return learntFamilies(app.source.manager);
     },
   );

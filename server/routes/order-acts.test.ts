@@ -292,6 +292,51 @@ describe('an amendment', () => {
     expect((await teo.get(`/api/ledger?search=${first!.serial}`)).json<{ items: unknown[] }>().items).toHaveLength(2);
   });
 
+  it('that ends its time on private land brings every unit back, to be read and proved in full', async () => {
+    const land = { acknowledgement: 'letter 7', endsOn: '2099-12-31', label: 'Harbour yard only', isUncapped: false };
+    const request = byHand({
+      classId: 'harbour-yard',
+      units: [unit('H26-0031'), unit('H26-0032')],
+      terms: { ...terms, siteLimit: { value: 15, unit: 'km/h' }, privateLand: land },
+    });
+    const confirmed = await ines.post('/api/library/rulePack/port-isel/classes/harbour-yard/confirm', {
+      version: (await ines.get('/api/library/rulePack'))
+        .json<{ id: string; version: number }[]>()
+        .find(({ id }) => id === 'port-isel')!.version,
+      authority: 'Harbour office',
+      source: 'its letter',
+      expiresOn: '2099-12-31',
+    });
+    expect(confirmed.statusCode).toBe(201);
+    expect((await ines.post('/api/orders', request)).statusCode).toBe(201);
+    for (const { id } of await line(request.id)) {
+      const bench = await new Bench(teo, id).open();
+      expect(bench.state.opened.follows).toBeUndefined();
+      expect((await (await bench.toSignOff()).sign()).statusCode).toBe(201);
+    }
+    const { customer, rulePackId, houseRulesId, dueAt, notes } = request;
+    const acted = await ines.post(`/api/orders/${request.id}/amendments`, {
+      id: randomUUID(),
+      reason: 'the yard gives them up',
+      customer,
+      rulePackId,
+      classId: 'pedelec-25',
+      houseRulesId,
+      dueAt,
+      notes,
+      terms: { ...terms, siteLimit: { value: 15, unit: 'km/h' } },
+    });
+    expect(acted.json<OrderActed>().returned.map(({ serial }) => serial)).toEqual(['H26-0031', 'H26-0032']);
+    const [first] = await line(request.id);
+    expect(first?.returnedWhy).toContain('Its time on private land is over: it is restored and proved.');
+    const again = await new Bench(teo, first!.id).open();
+    expect(again.state.opened.follows?.fromPrivateLand).toEqual({ label: 'Harbour yard only', endsOn: '2099-12-31' });
+    expect(again.state.opened.bench).toMatchObject({
+      asFound: { reads: 'all' },
+      proving: { runs: 'all', unproved: 'never' },
+    });
+  });
+
   it('of a due time or a note brings nobody back, whatever moved in the library', async () => {
     const { taken, units } = await order();
     const bench = await new Bench(teo, units[0]!.id).open();

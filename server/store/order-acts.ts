@@ -21,7 +21,7 @@ import { isAsked } from './asked-decisions.js';
 import { getDocument } from './library.js';
 import { amendmentWords, decisionWords } from './order-words.js';
 import { lockUnitWithVisit, nextRevision } from './behind-units.js';
-import { reviseUnit } from './revise-units.js';
+import { reviseUnit, type Revision } from './revise-units.js';
 import { classOf, termsOf } from './setups.js';
 import { today } from './house.js';
 import { insertUnits, typeAndMap } from './take-units.js';
@@ -127,12 +127,18 @@ export async function amendOrder(
         ...(await nextRevision(manager, order, {
           why: `Order amended: ${request.reason}`,
           writer,
-          sealedUnits: decidesSetup(order, next) ? 'compare' : 'leave',
+          sealedUnits: becomesOf(order, next),
         })),
       },
     );
     await record(manager, orderId, 'amended', writer, request.reason, says, request.id);
   });
+}
+
+/** What an amendment makes of units that are done. */
+function becomesOf(was: OrderRow, is: OrderRow): Revision['sealedUnits'] {
+  if (was.isPrivateLand && !is.isPrivateLand) return 'restore';
+  return decidesSetup(was, is) ? 'compare' : 'leave';
 }
 
 /** Whether an amendment moves anything that a code follows from; another due time or note brings nobody back. */

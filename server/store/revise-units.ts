@@ -23,8 +23,8 @@ import { appendIn, lockVisit, type Writer } from './visits.js';
 export interface Revision {
   readonly why: string;
   readonly writer: Writer;
-  /** What becomes of units that are sealed. `compare`: they come back where they differ. `leave`: nothing that decides a setup moved. */
-  readonly sealedUnits: 'compare' | 'leave';
+  /** What becomes of units that are sealed. `compare`: they come back where they differ. `leave`: nothing that decides a setup moved. `restore`: all come back from private land. */
+  readonly sealedUnits: 'compare' | 'leave' | 'restore';
   /** The entry it follows from. */
   readonly cause?: string;
 }
@@ -53,6 +53,7 @@ export async function reviseUnit(
           deciding,
           { ...unitFactsOf(state, deciding.map.document), asFound: lastShown(state) },
           why,
+          sealedUnits === 'restore' ? 'Its time on private land is over: it is restored and proved.' : null,
         );
   const data = {
     ...revisionOf(deciding, order, unit, unitFactsOf(state, deciding.map.document), why),
@@ -80,6 +81,8 @@ async function comeBack(
     readonly asFound: Readonly<Record<string, number>>;
   },
   why: string,
+  /** Brings it back whether or not it differs. */
+  anyway: string | null,
 ): Promise<OrderActed> {
   const { asFound: left, ratio, rolled, overshootKmh, familyOvershootKmh } = known;
   const setup = compileSetup(
@@ -91,8 +94,9 @@ async function comeBack(
       familyOvershootKmh: familyOvershootKmh ?? null,
     }),
   );
-  const says = differences(setup, left, deciding);
-  if (says === null) return UNTOUCHED;
+  const differs = differences(setup, left, deciding);
+  if (differs === null && anyway === null) return UNTOUCHED;
+  const says = [anyway, differs].filter((words) => words !== null).join(' ');
   const elsewhere = await manager.findOneBy(Units, { openSerial: unit.serial });
   if (elsewhere)
     return {

@@ -1,5 +1,6 @@
 import {
   admit,
+  broughtBack,
   CHAIN_START,
   hashOf,
   unitFactsOf,
@@ -91,9 +92,18 @@ export async function openVisit(
 /** A unit that was done before is taken up where it was left: what was read last is what it shows. */
 function following(unit: UnitRow, fresh: EvidenceData['opened'], before: readonly Evidence[]): EvidenceData['opened'] {
   if (unit.lastVisitId === null) return fresh;
-  const left = lastShown(foldAccepted(before));
+  const last = foldAccepted(before);
+  const left = lastShown(last);
   const factory = Object.fromEntries(Object.entries(fresh.factory).map(([label, raw]) => [label, left[label] ?? raw]));
-  return { ...fresh, factory, follows: { visitId: unit.lastVisitId, why: unit.returnedWhy ?? '' } };
+  const follows = { visitId: unit.lastVisitId, why: unit.returnedWhy ?? '' };
+  const { privateLand: land } = last.opened.order;
+  if (!land || fresh.order.privateLand) return { ...fresh, factory, follows };
+  return {
+    ...fresh,
+    factory,
+    follows: { ...follows, fromPrivateLand: { label: land.label, endsOn: land.endsOn } },
+    ...(fresh.bench ? { bench: broughtBack(fresh.bench) } : {}),
+  };
 }
 
 /** What the visit before measured of the wheel, as long as the same display counts its turns. */

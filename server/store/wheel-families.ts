@@ -23,7 +23,7 @@ import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Visits, type UnitRow } from './entities.js';
 import { getDocument, getDocuments } from './library.js';
-import { farthestOvershoot } from './overshoots.js';
+import { farthestOvershoot, farthestSeen, overshootKey } from './overshoots.js';
 
 interface RunRow {
   readonly visitId: string;
@@ -212,9 +212,12 @@ export async function learntFamilies(manager: EntityManager): Promise<readonly L
   const mapIds = keys.map(({ mapId }) => mapId);
   const types = new Map((await getDocuments(manager, 'vehicleType', typeIds)).map((one) => [one.id, one.document]));
   const maps = new Map((await getDocuments(manager, 'displayMap', mapIds)).map((one) => [one.id, one.document]));
+  const overshoots = await farthestSeen(manager);
   return keys.flatMap((key) => {
     const [type, map] = [types.get(key.typeId), maps.get(key.mapId)];
-    return type && map ? [learntFamily(key, type, { ...map, revision: key.revision }, rows.get(keyOf(key)) ?? [])] : [];
+    if (!type || !map) return [];
+    const family = learntFamily(key, type, { ...map, revision: key.revision }, rows.get(keyOf(key)) ?? []);
+    return [{ ...family, overshoots: overshoots.get(overshootKey(key)) ?? [] }];
   });
 }
 
@@ -223,7 +226,7 @@ function learntFamily(
   type: VehicleType,
   map: DisplayMap,
   rows: readonly FamilyRow[],
-): LearntFamily {
+): Omit<LearntFamily, 'overshoots'> {
   const [first] = rows;
   const since = first?.startsAt
     ? { words: first.batchWords ?? '', by: first.batchBy ?? '', at: first.startsAt.toISOString() }

@@ -10,7 +10,8 @@ export function EndingAuthorities() {
     <section className={classes['ending']} aria-label="Authority that runs out">
       <h2 className={classes['heading']}>Private land: authority that runs out</h2>
       <p className="soft">
-        Take these back: restore them as found, read them back, and prove the limit before they go anywhere else.
+        Take these back: on the order's page a lead brings its units under a class again. They are read in full, set,
+        and proved in full before they go anywhere else.
       </p>
       <ul>
         {data.map(({ id, number, customer, label, endsOn, hasEnded, sealed }) => (

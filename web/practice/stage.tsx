@@ -41,7 +41,8 @@ export function Stage({
         <ul className={classes['how']} aria-label="How it is handled">
           {menu.opens.some((way) => way.from === 'off') && (
             <li>
-              <b>Power</b> on: {gestureWords(map, map.power.on)}, off: {gestureWords(map, map.power.off)}
+              <b>Power</b> on: {map.power.on ? gestureWords(map, map.power.on) : map.power.first}, off:{' '}
+              {map.power.off ? gestureWords(map, map.power.off) : 'no key of its own'}
             </li>
           )}
           <li>

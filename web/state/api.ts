@@ -24,7 +24,7 @@ import type {
   HandoverRequest,
   HandoverView,
   HouseView,
-  LeaveRunOutRequest,
+  LeaveOutRequest,
   NewBatchRequest,
   NewDispute,
   NewEvidence,
@@ -299,8 +299,12 @@ export const api = createApi({
       query: (body) => ({ url: '/house', method: 'PUT', body }),
       invalidatesTags: ['House'],
     }),
-    leaveRunOut: build.mutation<LearntFamily[], LeaveRunOutRequest>({
+    leaveRunOut: build.mutation<LearntFamily[], LeaveOutRequest>({
       query: (body) => ({ url: '/families/runs/left-out', method: 'POST', body }),
+      invalidatesTags: ['Families'],
+    }),
+    leaveOvershootOut: build.mutation<LearntFamily[], LeaveOutRequest>({
+      query: (body) => ({ url: '/families/overshoots/left-out', method: 'POST', body }),
       invalidatesTags: ['Families'],
     }),
     disputes: build.query<DisputeView[], string | null>({

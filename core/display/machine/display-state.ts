@@ -1,6 +1,7 @@
 import {
   glassLabel,
   type Code,
+  type Condition,
   type DisplayMap,
   type KeyedMap,
   type MenuPage,
@@ -78,12 +79,12 @@ export type Glass =
   | { readonly kind: 'message'; readonly text: string };
 
 /** A display as it leaves the maker, or holding `stored` values, switched on and riding. */
-export function displayAtRest(map: DisplayMap, stored: RawValues = {}): DisplayState {
+export function displayAtRest(map: DisplayMap, stored: RawValues = {}, levelBefore = 1): DisplayState {
   const values: Record<string, number> = {};
   for (const code of map.codes) values[code.label] = stored[code.label] ?? code.factory;
   return {
     screen: { kind: 'riding' },
-    level: map.ride?.levels?.wakesAt ?? 0,
+    level: wakesAt(map, values, levelBefore),
     mode: map.ride?.modes?.wakesIn ?? null,
     unlocked: map.menu?.pin === null,
     unstored: {},
@@ -94,6 +95,38 @@ export function displayAtRest(map: DisplayMap, stored: RawValues = {}): DisplayS
     ran: [],
     motorStarted: false,
   };
+}
+
+/** The level at which it wakes, within those that a rider reaches. */
+function wakesAt(map: DisplayMap, values: RawValues, before: number): number {
+  const levels = map.ride?.levels;
+  if (!levels) return 0;
+  const level =
+    levels.wakesAt === 'asLeft'
+      ? before
+      : typeof levels.wakesAt === 'number'
+        ? levels.wakesAt
+        : (numberOf(map, levels.wakesAt.code, values) ?? 0);
+  return Math.max(0, Math.min(mostLevel(map, values), level));
+}
+
+/** The highest level that a rider reaches: as many as a code sets, where one does, and never more than there are. */
+export function mostLevel(map: DisplayMap, values: RawValues): number {
+  const levels = map.ride?.levels;
+  if (!levels) return 0;
+  const set = levels.mostBy === undefined ? null : numberOf(map, levels.mostBy, values);
+  return set === null ? levels.most : Math.min(levels.most, set);
+}
+
+/** What a code amounts to as a number; null where its word is none. */
+function numberOf(map: DisplayMap, label: string, values: RawValues): number | null {
+  const code = codeOf(map, label);
+  const raw = values[label] ?? code.factory;
+  const { encoding } = code;
+  if (encoding.kind === 'line') return raw * encoding.scale;
+  if (encoding.kind !== 'table') return null;
+  const word = Number(encoding.entries.find((entry) => entry.raw === raw)?.value ?? '');
+  return Number.isFinite(word) && word > 0 ? word : null;
 }
 
 /** The same display with the menu open at a code, as when a person says what the glass shows. Null where no page has it. */
@@ -164,11 +197,11 @@ export const shownValue = (state: DisplayState, code: Code): number =>
 
 /** Whether the display lists this item now. */
 export function isListed(map: DisplayMap, state: Pick<DisplayState, 'stored'>, item: PageItem): boolean {
-  if (!('code' in item)) return true;
+  const holds = (condition: Condition | undefined): boolean =>
+    condition === undefined || condition.in.includes(state.stored[condition.code] ?? Number.NaN);
+  if (!('code' in item)) return holds('page' in item ? item.shownIf : undefined);
   const code = codeOf(map, item.code);
-  if (code.access === 'tool' || code.access === 'absent') return false;
-  const { shownIf } = code;
-  return shownIf === undefined || shownIf.in.includes(state.stored[shownIf.code] ?? Number.NaN);
+  return code.access !== 'tool' && code.access !== 'absent' && holds(code.shownIf);
 }
 
 /** Values the keys can step a code through now, in order: its own, within the bounds that other codes set. */

@@ -1,11 +1,13 @@
 import { isKeyed, type DisplayMap, type KeyedMap } from '../map/display-map.js';
-import { codeShown, displayAtRest, type DisplayState, type Screen } from './display-state.js';
+import { codeShown, displayAtRest, mostLevel, type DisplayState, type Screen } from './display-state.js';
+import { editOf } from '../map/edit-rules.js';
 import { fulfils, type Gesture } from '../map/gesture.js';
 import { firstListed, pressedInMenu } from './simulate-menu.js';
 import { pressedAtPin } from './simulate-pin.js';
-import { leaveMenu, storeAll } from './store-values.js';
+import { butFor, leaveMenu, storeAll, storeOne } from './store-values.js';
 
 export {
+  codeShown,
   displayAtCode,
   displayAtRest,
   glassOf,
@@ -46,7 +48,7 @@ export function simulateDisplay(map: DisplayMap, state: DisplayState, input: Dis
   }
 }
 
-const atRest = (map: DisplayMap, state: DisplayState): DisplayState => displayAtRest(map, state.stored);
+const atRest = (map: DisplayMap, state: DisplayState): DisplayState => displayAtRest(map, state.stored, state.level);
 
 /** Power goes: a change not stored fares as it does when the menu closes by itself. */
 function switchedOff(map: DisplayMap, state: DisplayState): DisplayState {
@@ -101,7 +103,8 @@ function pressedWhileRiding(map: DisplayMap, state: DisplayState, gesture: Gestu
     const at = modes.list.findIndex((mode) => mode.id === state.mode);
     return { ...state, mode: modes.list[(at + 1) % modes.list.length]?.id ?? null };
   }
-  if (levels && fulfils(gesture, levels.up)) return { ...state, level: Math.min(levels.most, state.level + 1) };
+  if (levels && fulfils(gesture, levels.up))
+    return { ...state, level: Math.min(mostLevel(map, state.inForce), state.level + 1) };
   if (levels && fulfils(gesture, levels.down)) return { ...state, level: Math.max(0, state.level - 1) };
   return map.dangers.some((danger) => fulfils(gesture, danger.gesture)) ? { ...state, motorStarted: true } : state;
 }
@@ -134,6 +137,12 @@ function waited(map: DisplayMap, state: DisplayState, ms: number): DisplayState 
     return waited(map, { ...state, screen: screen.then, idleMs: 0 }, ms - screen.leftMs);
   }
   if (!isKeyed(map) || (screen.kind !== 'menu' && screen.kind !== 'pin')) return state;
+  const { pause } = map.menu.store;
+  if (pause && isEditing(map, state)) {
+    const leftMs = pause.ms - state.idleMs;
+    // The edit is over, and the menu waits on from there as if a key had been pressed.
+    if (ms >= leftMs) return waited(map, paused(map, state, pause.does), Math.max(0, ms - leftMs));
+  }
   const idleMs = state.idleMs + ms;
   if (idleMs < idleLimit(map, state)) return { ...state, idleMs };
   const { unstored, reopensAt } = map.menu.idle;
@@ -147,6 +156,31 @@ export function idleLimit(map: KeyedMap, state: DisplayState): number {
   const { screen } = state;
   if (screen.kind === 'pin') return map.menu.idle.pinMs;
   if (screen.kind !== 'menu') return Infinity;
-  const isEditing = screen.focus === 'value' || (map.menu.edit.style === 'live' && codeShown(map, state) !== null);
-  return isEditing ? map.menu.idle.editMs : map.menu.idle.browseMs;
+  if (!isEditing(map, state)) {
+    const { edit, idle } = map.menu;
+    return edit.style === 'live' && codeShown(map, state) !== null ? idle.editMs : idle.browseMs;
+  }
+  return Math.min(map.menu.store.pause?.ms ?? Infinity, map.menu.idle.editMs);
+}
+
+/** Whether a value is being changed: a live one as soon as it shows what is not stored. */
+function isEditing(map: KeyedMap, state: DisplayState): boolean {
+  const { screen } = state;
+  if (screen.kind !== 'menu') return false;
+  if (screen.focus === 'value') return true;
+  const code = codeShown(map, state);
+  return code !== null && editOf(map.menu, code).style === 'live' && code.label in state.unstored;
+}
+
+/** An edit that has ended by itself: the name is on the glass again, and what was shown is stored or gone. */
+function paused(map: KeyedMap, state: DisplayState, does: 'store' | 'drop'): DisplayState {
+  const { screen } = state;
+  const code = codeShown(map, state);
+  if (screen.kind !== 'menu' || code === null) return state;
+  const named: DisplayState = {
+    ...state,
+    idleMs: 0,
+    screen: { kind: 'menu', page: screen.page, item: screen.item, focus: 'name', digit: 0 },
+  };
+  return does === 'store' ? storeOne(map, named, code) : { ...named, unstored: butFor(named.unstored, code.label) };
 }

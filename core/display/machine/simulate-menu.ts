@@ -10,6 +10,7 @@ import {
   type DisplayState,
   type MenuScreen,
 } from './display-state.js';
+import { editOf, storesAtOnce } from '../map/edit-rules.js';
 import { fulfils, type Gesture } from '../map/gesture.js';
 import { digitsOf, fromDigits } from '../map/raw-value.js';
 import { butFor, leaveMenu, storeAll, storeOne } from './store-values.js';
@@ -46,7 +47,7 @@ const begun = (map: KeyedMap, state: DisplayState, { page, item }: MenuScreen, c
   item,
   focus: 'value',
   digit: 0,
-  ...(map.menu.edit.style === 'digits' ? { digits: digitsOf(code, shownValue(state, code)) } : {}),
+  ...(editOf(map.menu, code).style === 'digits' ? { digits: digitsOf(code, shownValue(state, code)) } : {}),
 });
 
 function erased(state: DisplayState, code: Code): DisplayState {
@@ -67,7 +68,7 @@ function edit(
   code: Code,
   gesture: Gesture,
 ): DisplayState | null {
-  const rules = map.menu.edit;
+  const rules = editOf(map.menu, code);
   if (rules.style !== 'live' && screen.focus === 'name') {
     const begin = rules.style === 'focus' ? rules.select : rules.begin;
     return fulfils(gesture, begin) ? { ...state, screen: begun(map, state, screen, code) } : null;
@@ -83,11 +84,13 @@ function edit(
       if (fulfils(gesture, rules.abandon)) return named(without(state, code), screen);
       return fulfils(gesture, rules.end) ? edited(map, state, screen, code) : stepped(map, state, code, rules, gesture);
     case 'digits':
-      if (fulfils(gesture, rules.count)) return counted(map, state, screen, code);
+      if (fulfils(gesture, rules.count)) return counted(map, state, screen, code, 1);
+      if (fulfils(gesture, rules.back ?? null)) return counted(map, state, screen, code, 9);
+      if (fulfils(gesture, rules.end ?? null)) return edited(map, state, screen, code);
       if (!fulfils(gesture, rules.walk)) return null;
-      return screen.digit + 1 < (screen.digits?.length ?? 0)
-        ? { ...state, screen: { ...screen, digit: screen.digit + 1 } }
-        : edited(map, state, screen, code);
+      if (screen.digit + 1 < (screen.digits?.length ?? 0))
+        return { ...state, screen: { ...screen, digit: screen.digit + 1 } };
+      return rules.end ? { ...state, screen: { ...screen, digit: 0 } } : edited(map, state, screen, code);
   }
 }
 
@@ -136,7 +139,7 @@ function changed(map: KeyedMap, state: DisplayState, code: Code, by: number): Di
 
 function shownNow(map: KeyedMap, state: DisplayState, code: Code, raw: number): DisplayState {
   const next = { ...state, unstored: { ...state.unstored, [code.label]: raw } };
-  return map.menu.store.on === 'change' ? storeOne(map, next, code) : next;
+  return storesAtOnce(map.menu, code) ? storeOne(map, next, code) : next;
 }
 
 function lineStep(map: KeyedMap, state: DisplayState, code: Code, shown: number, by: number): number {
@@ -157,15 +160,15 @@ function pairStep(encoding: Code['encoding'] & { kind: 'pair' }, shown: number, 
     const at = entries.findIndex((entry) => entry.raw === now);
     return entries[(at + steps) % entries.length]?.raw ?? now;
   };
-  return by > 0
-    ? next(encoding.first.entries, first, by) * 10 + second
-    : first * 10 + next(encoding.second.entries, second, -by);
+  return by > 0 !== (encoding.turned ?? false)
+    ? next(encoding.first.entries, first, Math.abs(by)) * 10 + second
+    : first * 10 + next(encoding.second.entries, second, Math.abs(by));
 }
 
 /** Digits that make no value of this code change nothing: what was stored stays. */
-function counted(map: KeyedMap, state: DisplayState, screen: MenuScreen, code: Code): DisplayState {
+function counted(map: KeyedMap, state: DisplayState, screen: MenuScreen, code: Code, by: number): DisplayState {
   if (!mayMove(state, code)) return state;
-  const digits = (screen.digits ?? []).map((digit, i) => (i === screen.digit ? (digit + 1) % 10 : digit));
+  const digits = (screen.digits ?? []).map((digit, i) => (i === screen.digit ? (digit + by) % 10 : digit));
   const next = { ...without(state, code), screen: { ...screen, digits } };
   const raw = fromDigits(code, digits);
   return raw !== null && settableValues(map, state, code).includes(raw) ? shownNow(map, next, code, raw) : next;

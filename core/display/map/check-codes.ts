@@ -7,6 +7,7 @@ export function checkCodes(map: DisplayMap): Problem[] {
   return [
     ...labels(map),
     ...map.codes.flatMap((code, i) => [...values(code, i), ...references(map, code, i)]),
+    ...map.codes.flatMap((code, i) => [...words(code, i), ...doubts(code, i)]),
     ...conditionLoops(map),
     ...icons(map),
   ];
@@ -124,6 +125,49 @@ function values(code: Code, i: number): Problem[] {
     });
   return problems;
 }
+
+/** Words on the glass: of values it can have, each of its own, and none that reads as another value's digits. */
+function words(code: Code, i: number): Problem[] {
+  const { shows } = code;
+  if (!shows) return [];
+  return shows.flatMap(({ raw, text }, n) => {
+    const path = `codes[${i}].shows[${n}]`;
+    if (!onGrid(code, raw))
+      return [{ code: 'neverShown', path: `${path}.raw`, message: `${code.label} can never be ${raw}.` }];
+    const twin = shows.findIndex((other) => other.raw === raw || sameWord(other.text, text));
+    if (twin < n)
+      return [
+        { code: 'twiceShown', path, message: `${code.label} shows the same for two values, or two words for one.` },
+      ];
+    const other = Number(text.trim());
+    return text.trim() !== '' && other !== raw && onGrid(code, other)
+      ? [
+          {
+            code: 'readsAsDigits',
+            path: `${path}.text`,
+            message: `"${text}" on the glass would be read as the value ${other} of ${code.label}.`,
+          },
+        ]
+      : [];
+  });
+}
+
+const sameWord = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
+
+const doubts = (code: Code, i: number): Problem[] =>
+  (code.doubts ?? []).flatMap(({ raws = [] }, n) =>
+    raws.flatMap((raw, r) =>
+      onGrid(code, raw)
+        ? []
+        : [
+            {
+              code: 'neverShown',
+              path: `codes[${i}].doubts[${n}].raws[${r}]`,
+              message: `${code.label} can never be ${raw}.`,
+            },
+          ],
+    ),
+  );
 
 function references(map: DisplayMap, code: Code, i: number): Problem[] {
   const known = new Map(map.codes.map((other) => [other.label, other]));

@@ -1,5 +1,5 @@
 import type { Problem } from '../../result.js';
-import type { DisplayMap, MenuRules } from './display-map.js';
+import type { DisplayMap, EditRules, MenuRules } from './display-map.js';
 import { isPrefixOf, keysOf, sameKeys, type Gesture } from './gesture.js';
 
 interface Named {
@@ -102,22 +102,34 @@ function contextsOf(map: DisplayMap): Named[][] {
         ...named('menu.pin.enter', 'enters the PIN', pin.enter),
       ]
     : [];
-  return [riding, dark, asking, ...menu.pages.map((page) => browsing(map, menu, page.id)), editing(menu)];
+  const own = map.codes.flatMap((code, i) => (code.edit ? [{ code, edit: code.edit, at: `codes[${i}].edit` }] : []));
+  return [
+    riding,
+    dark,
+    asking,
+    ...menu.pages.map((page) => browsing(map, menu, page.id, menu.edit, 'menu.edit')),
+    editing(menu, menu.edit, 'menu.edit'),
+    ...own.flatMap(({ code, edit, at }) => [
+      ...menu.pages
+        .filter((page) => page.items.some((item) => 'code' in item && item.code === code.label))
+        .map((page) => browsing(map, menu, page.id, edit, at)),
+      editing(menu, edit, at),
+    ]),
+  ];
 }
 
-function browsing(map: DisplayMap, menu: MenuRules, page: string): Named[] {
-  const { edit } = menu;
+function browsing(map: DisplayMap, menu: MenuRules, page: string, edit: EditRules, at: string): Named[] {
   const hasEntries = menu.pages.some((p) => p.id === page && p.items.some((item) => !('code' in item)));
   const begin =
     edit.style === 'focus'
-      ? named('menu.edit.select', 'begins the edit', edit.select)
+      ? named(`${at}.select`, 'begins the edit', edit.select)
       : edit.style === 'live'
         ? [
-            ...named('menu.edit.up', 'counts up', edit.up),
-            ...named('menu.edit.down', 'counts down', edit.down),
+            ...named(`${at}.up`, 'counts up', edit.up),
+            ...named(`${at}.down`, 'counts down', edit.down),
             ...repeating(menu, edit),
           ]
-        : named('menu.edit.begin', 'begins the edit', edit.begin);
+        : named(`${at}.begin`, 'begins the edit', edit.begin);
   const moves = [
     ...named('menu.next', 'passes to the next item', menu.next),
     ...named('menu.previous', 'passes to the previous item', menu.previous),
@@ -142,22 +154,24 @@ function browsing(map: DisplayMap, menu: MenuRules, page: string): Named[] {
   ];
 }
 
-function editing(menu: MenuRules): Named[] {
-  const { edit, store } = menu;
+function editing(menu: MenuRules, edit: EditRules, at: string): Named[] {
+  const { store } = menu;
   const own =
     edit.style === 'digits'
       ? [
-          ...named('menu.edit.count', 'counts the digit up', edit.count),
-          ...named('menu.edit.walk', 'goes to the next digit', edit.walk),
+          ...named(`${at}.count`, 'counts the digit up', edit.count),
+          ...named(`${at}.back`, 'counts the digit down', edit.back),
+          ...named(`${at}.walk`, 'goes to the next digit', edit.walk),
+          ...named(`${at}.end`, 'ends the edit', edit.end),
         ]
-      : [...named('menu.edit.up', 'counts up', edit.up), ...named('menu.edit.down', 'counts down', edit.down)];
+      : [...named(`${at}.up`, 'counts up', edit.up), ...named(`${at}.down`, 'counts down', edit.down)];
   const end =
     edit.style === 'focus'
-      ? named('menu.edit.select', 'ends the edit', edit.select)
+      ? named(`${at}.select`, 'ends the edit', edit.select)
       : edit.style === 'enter'
         ? [
-            ...named('menu.edit.end', 'ends the edit', edit.end),
-            ...named('menu.edit.abandon', 'abandons the edit', edit.abandon),
+            ...named(`${at}.end`, 'ends the edit', edit.end),
+            ...named(`${at}.abandon`, 'abandons the edit', edit.abandon),
           ]
         : [];
   const all = [...own, ...end, ...named('menu.store.by', 'stores', store.by)];

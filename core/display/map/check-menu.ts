@@ -17,13 +17,24 @@ export function checkMenu(map: DisplayMap): Problem[] {
   }
   if (map.keys.length === 0) return [{ code: 'noKeys', path: 'keys', message: 'A display with a menu has keys.' }];
   const broken = [...pages(map, menu), ...ways(map, menu)];
-  return [...broken, ...listing(map, menu), ...(broken.length === 0 ? reach(menu) : []), ...storing(menu)];
+  return [
+    ...broken,
+    ...listing(map, menu),
+    ...(broken.length === 0 ? reach(menu) : []),
+    ...storing(menu),
+    ...levels(map),
+  ];
 }
 
 /** A page of which nothing is sure to be shown: whoever comes there stands before an empty glass. */
 function mayBeEmpty(map: DisplayMap, page: MenuPage): boolean {
   const isHideable = (label: string): boolean => map.codes.find((code) => code.label === label)?.shownIf !== undefined;
-  return page.items.length > 0 && page.items.every((item) => 'code' in item && isHideable(item.code));
+  return (
+    page.items.length > 0 &&
+    page.items.every((item) =>
+      'code' in item ? isHideable(item.code) : 'page' in item ? item.shownIf !== undefined : false,
+    )
+  );
 }
 
 function pages(map: DisplayMap, menu: MenuRules): Problem[] {
@@ -67,6 +78,12 @@ function pages(map: DisplayMap, menu: MenuRules): Problem[] {
           });
         listed.set(item.code, at);
       } else if (!('exit' in item)) {
+        if ('page' in item && item.shownIf && !codes.has(item.shownIf.code))
+          problems.push({
+            code: 'unknownCode',
+            path: `${at}.shownIf.code`,
+            message: `There is no code "${item.shownIf.code}" in codes.`,
+          });
         const [to, name] = 'page' in item ? [item.page, 'page'] : [item.back, 'back'];
         if (!ids.includes(to))
           problems.push({
@@ -168,7 +185,36 @@ function reach(menu: MenuRules): Problem[] {
   );
 }
 
-function storing({ store, edit }: MenuRules): Problem[] {
+/** Codes that set how many levels there are, and at which it wakes. */
+function levels({ ride, codes }: DisplayMap): Problem[] {
+  const { mostBy, wakesAt } = ride?.levels ?? {};
+  const missing = (label: string | undefined, path: string): Problem[] =>
+    label === undefined || codes.some((code) => code.label === label)
+      ? []
+      : [{ code: 'unknownCode', path, message: `There is no code "${label}" in codes.` }];
+  return [
+    ...missing(mostBy, 'ride.levels.mostBy'),
+    ...missing(typeof wakesAt === 'object' ? wakesAt.code : undefined, 'ride.levels.wakesAt.code'),
+  ];
+}
+
+function storing({ store, edit, idle }: MenuRules): Problem[] {
+  if (store.pause && (store.on === 'change' || store.on === 'leave'))
+    return [
+      {
+        code: 'idlePause',
+        path: 'menu.store.pause',
+        message: `Values are stored ${store.on === 'change' ? 'with every change' : 'all at once on leaving'}: no pause ends an edit here.`,
+      },
+    ];
+  if (store.pause && store.pause.ms >= idle.editMs)
+    return [
+      {
+        code: 'idlePause',
+        path: 'menu.store.pause.ms',
+        message: `The menu closes by itself after ${idle.editMs} ms: no edit ends before that by waiting ${store.pause.ms} ms.`,
+      },
+    ];
   if (store.on === 'gesture' && !store.by)
     return [
       { code: 'noStoreGesture', path: 'menu.store.by', message: 'Values are stored by a gesture, and none is named.' },

@@ -1,5 +1,6 @@
 import type { Gesture } from './gesture.js';
 import type { CodeFunction } from './functions.js';
+import type { EditRules } from './edit-rules.js';
 
 /** A meaning of raw digits that stands outside the table or line, such as `99` for no cap. */
 export interface Sentinel {
@@ -26,7 +27,8 @@ export interface PairHalf {
  * `table`: words, in the order in which the keys step through them.
  * `line`: `value = raw * scale` in `unit`; `follows` names the units code with which the display changes that unit
  * (left out: the unit stands, whatever else is shown in mph); from `doubtfulFrom` on a value may mean no cap at all.
- * `pair`: two functions in one code, raw = first * 10 + second; the up key steps the first, the down key the second.
+ * `pair`: two functions in one code, raw = first * 10 + second; the up key steps the first, the down key the second,
+ * or the other way about where it is `turned`.
  * `clock`: minutes since midnight, shown as hours and minutes. `date`: days since 2000-01-01, shown as year, month, day.
  */
 export type Encoding =
@@ -39,7 +41,7 @@ export type Encoding =
       readonly follows?: string;
       readonly doubtfulFrom?: number;
     }
-  | { readonly kind: 'pair'; readonly first: PairHalf; readonly second: PairHalf }
+  | { readonly kind: 'pair'; readonly first: PairHalf; readonly second: PairHalf; readonly turned?: boolean }
   | { readonly kind: 'clock' }
   | { readonly kind: 'date' };
 
@@ -57,6 +59,18 @@ export type Influence =
   | { readonly kind: 'limits'; readonly code: string; readonly as: 'most' | 'least' }
   | { readonly kind: 'resets'; readonly code: string }
   | { readonly kind: 'converts'; readonly code: string };
+
+/** Holds while a code has one of these raw values. */
+export interface Condition {
+  readonly code: string;
+  readonly in: readonly number[];
+}
+
+/** Something nobody is sure of. With `raws` of these values alone, which are then never a target; without, of the whole entry. */
+export interface Doubt {
+  readonly raws?: readonly number[];
+  readonly says: string;
+}
 
 /** One entry of the menu as the display labels it. */
 export interface Code {
@@ -89,7 +103,12 @@ export interface Code {
   /** An entry that does something when its raw 1 is stored: everything, or the trip, back to the maker's value. */
   readonly action?: 'restoreDefaults' | 'resetTrip';
   /** Shown only while another code has one of these raw values. */
-  readonly shownIf?: { readonly code: string; readonly in: readonly number[] };
+  readonly shownIf?: Condition;
+  /** Where this entry is changed otherwise than the menu's: a clock by digits, a switch by one press. */
+  readonly edit?: EditRules;
+  /** What stands on the glass instead of the digits. */
+  readonly shows?: readonly { readonly raw: number; readonly text: string }[];
+  readonly doubts?: readonly Doubt[];
   readonly influences?: readonly Influence[];
   /** Circumference in mm that a wheel code makes the display count with. */
   readonly wheelTable?: readonly { readonly raw: number; readonly mm: number }[];

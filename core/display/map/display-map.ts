@@ -1,8 +1,21 @@
 import { KM_PER_MILE } from '../../speed/speed.js';
-import type { Code } from './code.js';
+import type { Code, Condition } from './code.js';
+import type { EditRules } from './edit-rules.js';
 import type { Gesture } from './gesture.js';
 
-export type { Access, Code, Encoding, Influence, MeaningSource, PairHalf, Sentinel, TableEntry } from './code.js';
+export type { EditRules } from './edit-rules.js';
+export type {
+  Access,
+  Code,
+  Condition,
+  Doubt,
+  Encoding,
+  Influence,
+  MeaningSource,
+  PairHalf,
+  Sentinel,
+  TableEntry,
+} from './code.js';
 
 /** One physical key of a display. `label` is what is printed on it. */
 export interface DisplayKey {
@@ -14,8 +27,9 @@ export interface DisplayKey {
 export interface PowerRules {
   /** What comes before the key, such as the pack's own switch. */
   readonly first: string;
-  readonly on: Gesture;
-  readonly off: Gesture;
+  /** Null where the unit has no key for it, and is switched by `first` alone. */
+  readonly on: Gesture | null;
+  readonly off: Gesture | null;
   /** Whether `off` works inside the menu. */
   readonly offInMenu: boolean;
   /** What the glass shows for a moment at power-up, where it tells anything. */
@@ -28,7 +42,10 @@ export interface RideRules {
     readonly up: Gesture;
     readonly down: Gesture;
     readonly most: number;
-    readonly wakesAt: number;
+    /** A code that sets how many there are, where one does. */
+    readonly mostBy?: string;
+    /** `asLeft`: as it was when power went. A code's label: what that code says. */
+    readonly wakesAt: number | 'asLeft' | { readonly code: string };
   } | null;
   readonly modes: {
     readonly gesture: Gesture;
@@ -62,7 +79,8 @@ export interface PinRules {
 /** What stands on a line of a page: a code, a way to another page, or a way out. */
 export type PageItem =
   | { readonly code: string }
-  | { readonly page: string; readonly title: string }
+  /** Listed only while a code has one of these values, as a sub-list of own steps is. */
+  | { readonly page: string; readonly title: string; readonly shownIf?: Condition }
   | { readonly back: string; readonly title: string }
   | { readonly exit: true; readonly title: string };
 
@@ -86,31 +104,14 @@ export interface PageTurn {
 }
 
 /**
- * How a shown value is changed.
- * `live`: up and down act at once. `focus`: `select` moves between name and value. `enter`: `begin` starts the edit and
- * `end` ends it, the keys mean something else meanwhile; `abandon` ends it without the change. `digits`: `begin` starts
- * at the first digit, `count` counts it up 0-9-0, `walk` goes to the next; walking past the last ends the edit.
- */
-export type EditRules =
-  | { readonly style: 'live'; readonly up: Gesture; readonly down: Gesture }
-  | { readonly style: 'focus'; readonly select: Gesture; readonly up: Gesture; readonly down: Gesture }
-  | {
-      readonly style: 'enter';
-      readonly begin: Gesture;
-      readonly end: Gesture;
-      readonly abandon: Gesture | null;
-      readonly up: Gesture;
-      readonly down: Gesture;
-    }
-  | { readonly style: 'digits'; readonly begin: Gesture; readonly count: Gesture; readonly walk: Gesture };
-
-/**
  * When a changed value is stored: with every change, when another item is shown, when the edit ends, by a gesture of
  * its own, or all at once on leaving. `message` stays on the glass meanwhile and no key counts.
  */
 export interface StoreRules {
   readonly on: 'change' | 'move' | 'endOfEdit' | 'gesture' | 'leave';
   readonly by?: Gesture;
+  /** An edit that ends by itself after so long without a press, the menu staying open; what is shown is stored, or dropped. */
+  readonly pause?: { readonly ms: number; readonly does: 'store' | 'drop' };
   readonly message?: { readonly text: string; readonly ms: number };
 }
 
@@ -155,6 +156,10 @@ export interface InstructionChannel {
   readonly reconnect: readonly string[];
   /** Pack profiles that a rider can switch: each is checked. */
   readonly profiles: readonly string[];
+  /** A version to have first. */
+  readonly firmware?: string;
+  /** How what stands there is read through the same channel; left out where it is read on the glass. */
+  readonly readOut?: readonly string[];
 }
 
 /** A gesture that starts the motor, by accident too. */
@@ -203,7 +208,7 @@ export interface Tell {
 
 /** One display family at one revision: keys, gestures, menu, codes. Data, not code. */
 export interface DisplayMap {
-  readonly format: 'decurio-display-map/1';
+  readonly format: 'decurio-display-map/2';
   readonly id: string;
   readonly name: string;
   readonly revision: string;

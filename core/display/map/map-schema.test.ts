@@ -35,7 +35,7 @@ describe('the published schema', () => {
       if (fits(data) !== isShapeSound(data))
         disagreed.push([fits.errors?.slice(0, 2).map((e) => `${e.instancePath} ${e.message}`), parseDisplayMap(data)]);
     }
-    expect(slips).toBeGreaterThan(100);
+    expect(slips).toBeGreaterThan(60);
     expect(disagreed.slice(0, 3)).toEqual([]);
   });
 });

@@ -21,6 +21,10 @@ function either(by: string, kinds: Readonly<Record<string, Schema>>) {
   });
 }
 
+/** Nothing, or what `schema` says. */
+const ifGiven = (schema: { validate: unknown }) =>
+  lazy((value: unknown) => (value === undefined ? mixed().optional() : (schema as Schema)));
+
 /** Null, or what `schema` says. */
 const orNull = (schema: { validate: unknown }) =>
   lazy((value: unknown) => (value === null ? mixed().nullable() : (schema as Schema)));
@@ -51,7 +55,12 @@ const encoding = either('kind', {
     follows: words(12),
     doubtfulFrom: number().strict(),
   }),
-  pair: strictly({ kind: oneOf('pair'), first: half, second: half }),
+  pair: strictly({
+    kind: oneOf('pair'),
+    first: half,
+    second: half,
+    turned: mixed<boolean>((v): v is boolean => typeof v === 'boolean'),
+  }),
   clock: strictly({ kind: oneOf('clock') }),
   date: strictly({ kind: oneOf('date') }),
 });
@@ -60,6 +69,28 @@ const condition = object({ code: label(), in: array(amount()).min(1).required() 
   .noUnknown()
   .default(undefined)
   .optional();
+
+const editStyles = {
+  live: strictly({ style: oneOf('live'), up: gesture, down: gesture }),
+  focus: strictly({ style: oneOf('focus'), select: gesture, up: gesture, down: gesture }),
+  enter: strictly({
+    style: oneOf('enter'),
+    begin: gesture,
+    end: gesture,
+    abandon: gestureOrNull,
+    up: gesture,
+    down: gesture,
+  }),
+  digits: strictly({
+    style: oneOf('digits'),
+    begin: gesture,
+    count: gesture,
+    back: ifGiven(gesture),
+    walk: gesture,
+    end: ifGiven(gesture),
+  }),
+};
+const edit = either('style', editStyles);
 
 const code = strictly({
   label: label(),
@@ -82,6 +113,9 @@ const code = strictly({
     .optional(),
   action: string().strict().oneOf(['restoreDefaults', 'resetTrip']),
   shownIf: condition,
+  edit: ifGiven(edit),
+  shows: array(strictly({ raw: amount(), text: text(12) })),
+  doubts: array(strictly({ raws: array(amount()).min(1), says: text(200) })),
   influences: array(
     either('kind', {
       limits: strictly({ kind: oneOf('limits'), code: label(), as: oneOf('most', 'least') }),
@@ -95,23 +129,9 @@ const code = strictly({
   note: words(400),
 });
 
-const edit = either('style', {
-  live: strictly({ style: oneOf('live'), up: gesture, down: gesture }),
-  focus: strictly({ style: oneOf('focus'), select: gesture, up: gesture, down: gesture }),
-  enter: strictly({
-    style: oneOf('enter'),
-    begin: gesture,
-    end: gesture,
-    abandon: gestureOrNull,
-    up: gesture,
-    down: gesture,
-  }),
-  digits: strictly({ style: oneOf('digits'), begin: gesture, count: gesture, walk: gesture }),
-});
-
 const item = lazy((value: unknown) => {
   const has = (name: string) => typeof value === 'object' && value !== null && name in value;
-  if (has('page')) return strictly({ page: id(), title: text(30) });
+  if (has('page')) return strictly({ page: id(), title: text(30), shownIf: condition });
   if (has('back')) return strictly({ back: id(), title: text(30) });
   if (has('exit')) return strictly({ exit: mixed((v): v is true => v === true).required(), title: text(30) });
   return strictly({ code: label() });
@@ -159,7 +179,11 @@ const menu = strictly({
   repeat: orNull(strictly({ delayMs: ms(100, 5_000), everyMs: ms(20, 2_000) })),
   store: strictly({
     on: oneOf('change', 'move', 'endOfEdit', 'gesture', 'leave'),
-    by: lazy((value: unknown) => (value === undefined ? mixed().optional() : (gesture as unknown as Schema))),
+    by: ifGiven(gesture),
+    pause: object({ ms: ms(500, 120_000), does: oneOf('store', 'drop') })
+      .noUnknown()
+      .default(undefined)
+      .optional(),
     message: object({ text: text(16), ms: ms(100, 30_000) })
       .noUnknown()
       .default(undefined)
@@ -180,7 +204,14 @@ const ride = object({
       up: gesture,
       down: gesture,
       most: amount().integer().min(1).max(20),
-      wakesAt: amount().integer().min(0).max(20),
+      mostBy: words(12),
+      wakesAt: lazy((value: unknown) =>
+        typeof value === 'string'
+          ? oneOf('asLeft')
+          : typeof value === 'object'
+            ? strictly({ code: label() })
+            : amount().integer().min(0).max(20),
+      ),
     }),
   ),
   modes: orNull(
@@ -198,7 +229,7 @@ const ride = object({
   .default(undefined)
   .optional();
 
-const steps = () => array(text(200)).min(1).max(20).required();
+const steps = () => array(text(200)).max(20).required();
 const instructions = object({
   via: text(120),
   connect: steps(),
@@ -206,6 +237,8 @@ const instructions = object({
   write: steps(),
   reconnect: steps(),
   profiles: array(text(40)).max(8).required(),
+  firmware: words(40),
+  readOut: array(text(200)).max(20),
 })
   .noUnknown()
   .default(undefined)
@@ -213,7 +246,7 @@ const instructions = object({
 
 /** What a display map holds, field by field; `parseDisplayMap` checks what fields say of each other. */
 export const mapShape = strictly({
-  format: oneOf('decurio-display-map/1'),
+  format: oneOf('decurio-display-map/2'),
   id: id(),
   name: text(60),
   revision: text(20),
@@ -223,7 +256,7 @@ export const mapShape = strictly({
   keys: array(strictly({ id: key(), label: text(12) }))
     .max(12)
     .required(),
-  power: strictly({ first: text(120), on: gesture, off: gesture, offInMenu: yesNo(), shows: words(16) }),
+  power: strictly({ first: text(120), on: gestureOrNull, off: gestureOrNull, offInMenu: yesNo(), shows: words(16) }),
   ride,
   icons: array(
     strictly({
@@ -246,9 +279,9 @@ export const mapShape = strictly({
     .optional(),
   menu: orNull(menu),
   instructions,
-  restart: array(strictly({ act: text(160), waitMs: ms(0), does: oneOf('leavesMenu', 'unplugsDisplay').optional() }))
-    .min(1)
-    .required(),
+  restart: array(
+    strictly({ act: text(160), waitMs: ms(0), does: oneOf('leavesMenu', 'unplugsDisplay').optional() }),
+  ).required(),
   dangers: array(strictly({ gesture, caution: text(160) })).required(),
   codes: array(code).min(1).max(200).required(),
   notes: words(2000),

@@ -41,7 +41,7 @@ describe('a display map', () => {
       spoilt((m) => {
         m.menu.idle.browseMs = 10;
         m.codes[0].function = 'colour';
-        m.menu.next = 'set';
+        m.menu.next = 'set and more';
       }),
     );
     expect(problems.map((p) => p.path).sort()).toEqual(['codes[0].function', 'menu.idle.browseMs', 'menu.next']);

@@ -6,20 +6,22 @@ import { checkGestures } from './check-gestures.js';
 import { checkMenu } from './check-menu.js';
 import type { DisplayMap } from './display-map.js';
 import { mapShape } from './map-shape.js';
+import { fullMap } from './written-map.js';
 
 export type ParsedMap =
   { readonly ok: true; readonly map: DisplayMap } | { readonly ok: false; readonly problems: readonly Problem[] };
 
 /**
- * Reads a display map in the format `decurio-display-map/1` from parsed JSON.
- * @returns the map, or every problem found, each with a path into the JSON and a sentence.
+ * Reads a display map in the format `decurio-display-map/2`, or in the first, from parsed JSON.
+ * @returns the whole map, what was left out filled in, or every problem found, each with a path into the JSON and a sentence.
  */
 export function parseDisplayMap(data: unknown): ParsedMap {
   const bound = tooMuch(data);
   if (bound) return { ok: false, problems: [bound] };
-  const shape = shapeProblems(data);
+  const full = fullMap(data);
+  const shape = shapeProblems(full);
   if (shape.length > 0) return { ok: false, problems: shape };
-  const map = data as DisplayMap;
+  const map = full as DisplayMap;
   const problems = [...checkCodes(map), ...checkMenu(map), ...checkGestures(map)];
   return problems.length > 0 ? { ok: false, problems } : { ok: true, map };
 }

@@ -1,5 +1,6 @@
 import type { Code, KeyedMap } from '../map/display-map.js';
 import { codeShown, displayAtCode, shownValue, type DisplayState } from '../machine/display-state.js';
+import { editOf, type EditRules } from '../map/edit-rules.js';
 import { gestureMs, type Pace } from './pace.js';
 import { runOf, type Run } from './plan-moves.js';
 import { digitsOf } from '../map/raw-value.js';
@@ -14,7 +15,7 @@ export interface Wanted {
 
 /** Begins the edit of the code on the glass, where an edit has to be begun and is not yet. */
 export function begin(map: KeyedMap, state: DisplayState, pace: Pace): Run {
-  const { edit } = map.menu;
+  const edit = editOf(map.menu, codeShown(map, state));
   if (edit.style === 'live' || (state.screen.kind === 'menu' && state.screen.focus === 'value'))
     return { to: state, ms: 0, steps: [] };
   return runOf(map, state, [edit.style === 'focus' ? edit.select : edit.begin], 'change', pace);
@@ -32,7 +33,9 @@ export function editBound(
 ): (state: DisplayState, open: readonly Code[]) => number {
   const known = new Map<string, number>();
   const sums = new WeakMap<readonly Code[], number>();
-  const finish = finishing(map, pace);
+  const finishOf = new Map(map.codes.map((code) => [code.label, finishing(map, pace, editOf(map.menu, code))]));
+  const finish = (code: Code) => finishOf.get(code.label) ?? finishing(map, pace, editOf(map.menu, code));
+  const savedOnceMs = Math.max(0, ...[...finishOf.values()].map((each) => each.savedOnceMs));
   const costOf = (state: DisplayState, code: Code): number => {
     const costs = job.mayStandAt(state, code).map((raw) => {
       const key = `${code.label} ${raw}`;
@@ -44,7 +47,7 @@ export function editBound(
           code,
           job.wanted(code),
           pace,
-        ) + finish.ms;
+        ) + finish(code).ms;
       known.set(key, cost);
       return cost;
     });
@@ -55,7 +58,7 @@ export function editBound(
     const before = sums.get(open);
     if (before !== undefined) return before;
     const counted = open.filter((code) => !job.isDragged(code));
-    const sum = counted.reduce((ms, code) => ms + costOf(state, code), counted.length === 0 ? 0 : -finish.savedOnceMs);
+    const sum = counted.reduce((ms, code) => ms + costOf(state, code), counted.length === 0 ? 0 : -savedOnceMs);
     sums.set(open, sum);
     return sum;
   };
@@ -64,10 +67,10 @@ export function editBound(
     const inValue = state.screen.kind === 'menu' && state.screen.focus === 'value';
     let ms = sumOf(state, open);
     if (inValue && here && open.includes(here) && !job.isDragged(here)) {
-      ms += (valuePath(map, state, here, job.wanted(here), pace)?.ms ?? 0) + finish.ms - costOf(state, here);
+      ms += (valuePath(map, state, here, job.wanted(here), pace)?.ms ?? 0) + finish(here).ms - costOf(state, here);
     }
     if (here && !open.includes(here) && here.label in state.unstored)
-      ms += inValue ? finish.whenMadeMs : finish.whenEndedMs;
+      ms += inValue ? finish(here).whenMadeMs : finish(here).whenEndedMs;
     return Math.max(0, ms);
   };
 }
@@ -77,21 +80,39 @@ export function editBound(
  * follows the last change.
  */
 export function savedByWaiting(map: KeyedMap, pace: Pace): number {
-  const { edit, idle } = map.menu;
-  if (idle.unstored === 'drop') return 0;
-  const walksMs = edit.style === 'digits' ? MOST_DIGITS * gestureMs(pace, edit.walk) : 0;
-  return finishing(map, pace).ms + walksMs;
+  if (map.menu.idle.unstored === 'drop') return 0;
+  const edits = new Set([map.menu.edit, ...map.codes.flatMap(({ edit }) => edit ?? [])]);
+  return Math.max(
+    ...[...edits].map(
+      (edit) =>
+        finishing(map, pace, edit).ms +
+        (edit.style === 'digits' && !edit.end ? MOST_DIGITS * gestureMs(pace, edit.walk) : 0),
+    ),
+  );
+}
+
+/** What changing these codes in another order spares at most, where their edits end in different ways and leaving ends the last one, ms. */
+export function sparedByOrder(map: KeyedMap, labels: readonly string[], pace: Pace): number {
+  const ends = map.codes
+    .filter(({ label }) => labels.includes(label))
+    .map((code) => {
+      const edit = editOf(map.menu, code);
+      const walksMs = edit.style === 'digits' && !edit.end ? MOST_DIGITS * gestureMs(pace, edit.walk) : 0;
+      return finishing(map, pace, edit).ms + walksMs;
+    });
+  return new Set(ends).size < 2 ? 0 : Math.max(...ends) - Math.min(...ends);
 }
 
 const MOST_DIGITS = 8;
 
 /** What follows a change until it is stored: the end of the edit, the gesture that stores, the message. */
-function finishing({ menu }: KeyedMap, pace: Pace) {
-  const { edit, store } = menu;
-  const messageMs = store.message && store.on !== 'leave' && store.on !== 'change' ? store.message.ms : 0;
-  const endMs =
-    edit.style === 'focus' ? gestureMs(pace, edit.select) : edit.style === 'enter' ? gestureMs(pace, edit.end) : 0;
-  const byMs = store.by ? gestureMs(pace, store.by) : 0;
+function finishing({ menu: { store } }: KeyedMap, pace: Pace, edit: EditRules) {
+  const messageMs =
+    store.message && store.on !== 'leave' && store.on !== 'change' && edit.style !== 'live' ? store.message.ms : 0;
+  // An edit that ends by itself after a while needs no gesture, only the while.
+  const pauseMs = store.pause?.does === 'store' ? store.pause.ms : Infinity;
+  const endMs = Math.min(pauseMs, endGestureMs(edit, pace));
+  const byMs = store.by ? Math.min(pauseMs, gestureMs(pace, store.by)) : 0;
   // The gesture that stores also ends the edit.
   const isEndNeeded = store.on !== 'gesture';
   const ms = messageMs + byMs + (isEndNeeded ? endMs : 0);
@@ -104,14 +125,28 @@ function finishing({ menu }: KeyedMap, pace: Pace) {
   };
 }
 
+function endGestureMs(edit: EditRules, pace: Pace): number {
+  switch (edit.style) {
+    case 'focus':
+      return gestureMs(pace, edit.select);
+    case 'enter':
+      return gestureMs(pace, edit.end);
+    case 'digits':
+      return edit.end ? gestureMs(pace, edit.end) : 0;
+    case 'live':
+      return 0;
+  }
+}
+
 function editMs(map: KeyedMap, state: DisplayState, code: Code, raw: number, pace: Pace): number {
   const there = displayAtCode(map, state, code.label);
   if (!there) return 0;
-  const { edit, store } = map.menu;
+  const edit = editOf(map.menu, code);
+  const { store } = map.menu;
   const { to, ms } = begin(map, there, pace);
   const path = valuePath(map, to, code, raw, pace);
   const restMs =
-    edit.style === 'digits' && store.on === 'endOfEdit'
+    edit.style === 'digits' && !edit.end && store.on === 'endOfEdit' && store.pause?.does !== 'store'
       ? walksLeft(code, shownValue(to, code), raw) * gestureMs(pace, edit.walk)
       : 0;
   return ms + (path?.ms ?? 0) + restMs;

@@ -1,5 +1,7 @@
 import type { Code, Influence, KeyedMap } from '../map/display-map.js';
-import { codeOf, shownValue, type DisplayState, type RawValues } from '../machine/display-state.js';
+import { codeOf, settableValues, shownValue, type DisplayState, type RawValues } from '../machine/display-state.js';
+import { editOf } from '../map/edit-rules.js';
+import { onGrid } from '../map/raw-value.js';
 import { HOLD_TOLERANCE_MS } from './pace.js';
 
 /** What is to be brought about, and what one must keep an eye on meanwhile. */
@@ -29,6 +31,10 @@ interface Influencer {
   readonly influence: Influence;
 }
 
+/** Whether a bound at `aim` brings a value there. */
+const isPushed = (as: 'most' | 'least', held: number, aim: number): boolean =>
+  as === 'most' ? held > aim : held < aim;
+
 /** The job of bringing these targets about from this state. */
 export function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Job {
   const touched = touchedBy(map, from, targets);
@@ -46,28 +52,47 @@ export function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Jo
     if (influence.kind === 'converts') return true;
     if (influence.kind === 'resets') return code.factory === wanted(code);
     const held = from.stored[code.label] ?? code.factory;
-    return wanted(by) === wanted(code) && (influence.as === 'most' ? held > wanted(by) : held < wanted(by));
+    return isPushed(influence.as, held, wanted(code)) && onGrid(by, wanted(code));
   };
+  /** Values that bring another to its target in passing: its bound, or any other that resets it. */
+  const tools = (state: DisplayState, code: Code): readonly number[] =>
+    (code.influences ?? []).flatMap((influence) => {
+      if (!touched.has(influence.code)) return [];
+      const other = codeOf(map, influence.code);
+      const [shown, aim] = [shownValue(state, other), wanted(other)];
+      if (shown === aim) return [];
+      if (influence.kind === 'limits') return isPushed(influence.as, shown, aim) && onGrid(code, aim) ? [aim] : [];
+      return influence.kind === 'resets' && other.factory === aim ? neighbours(state, code) : [];
+    });
+  const neighbours = (state: DisplayState, code: Code): readonly number[] => {
+    const values = settableValues(map, state, code);
+    const at = values.indexOf(shownValue(state, code));
+    return [values.at(at - 1), values[(at + 1) % values.length]].filter((raw) => raw !== undefined);
+  };
+  const isDragged = (code: Code): boolean => (influencers.get(code.label) ?? []).some((by) => mayBring(by, code));
   return {
     tracked,
     isTracked: (code) => touched.has(code.label),
     wanted,
     useful: (state, code) => {
-      const hidden = revealedBy.get(code.label);
-      if (!hidden) return [wanted(code)];
+      const hidden = revealedBy.get(code.label) ?? [];
       const revealing = hidden.flatMap((other) =>
         shownValue(state, other) !== wanted(other) ? (other.shownIf?.in ?? []) : [],
       );
-      return [...new Set([wanted(code), ...revealing])];
+      return [...new Set([wanted(code), ...revealing, ...tools(state, code)])];
     },
-    isDragged: (code) => (influencers.get(code.label) ?? []).some((by) => mayBring(by, code)),
+    isDragged,
     mayStandAt: (state, code) => [
       shownValue(state, code),
       ...open(state, code).map((by) => (by.influence.kind === 'resets' ? code.factory : wanted(by.code))),
     ],
     mayEdit: (state, code) => open(state, code).every(({ influence }) => influence.kind === 'limits'),
     isDueOnArrival: (state, code) =>
-      !conditions.has(code.label) && open(state, code).length === 0 && dragsSafely(map, code, touched),
+      !conditions.has(code.label) &&
+      open(state, code).length === 0 &&
+      tools(state, code).length === 0 &&
+      !isDragged(code) &&
+      dragsSafely(map, code, touched),
   };
 }
 
@@ -91,10 +116,21 @@ function touchedBy(map: KeyedMap, from: DisplayState, targets: RawValues): Reado
       const code = codeOf(map, label);
       for (const { code: other } of code.influences ?? []) if (targets[other] !== undefined) touched.add(other);
       if (code.shownIf) touched.add(code.shownIf.code);
+      const [held, aim] = [from.stored[label] ?? code.factory, targets[label] ?? from.stored[label] ?? code.factory];
+      for (const by of map.codes)
+        for (const influence of by.influences ?? [])
+          if (influence.code === label && held !== aim && mayHelp(by, influence, code, held, aim))
+            touched.add(by.label);
     }
   }
   return touched;
 }
+
+/** Whether changing a code, and changing it back, may bring another to its target. */
+const mayHelp = (by: Code, influence: Influence, code: Code, held: number, aim: number): boolean =>
+  influence.kind === 'limits'
+    ? isPushed(influence.as, held, aim) && onGrid(by, aim)
+    : influence.kind === 'resets' && code.factory === aim;
 
 function influencersOf(
   tracked: readonly Code[],
@@ -114,10 +150,12 @@ function influencersOf(
  * held up to the end, the bound may be a help as it stands.
  */
 function dragsSafely(map: KeyedMap, code: Code, touched: ReadonlySet<string>): boolean {
-  const { repeat, values, edit } = map.menu;
-  const isHoldExact = repeat === null || repeat.everyMs >= 2 * HOLD_TOLERANCE_MS || edit.style === 'digits';
+  const { repeat, values } = map.menu;
+  const isHoldExact = (other: Code): boolean =>
+    repeat === null || repeat.everyMs >= 2 * HOLD_TOLERANCE_MS || editOf(map.menu, other).style === 'digits';
   return (code.influences ?? []).every(({ kind, code: other }) => {
     if (kind !== 'limits' || !touched.has(other)) return true;
-    return isHoldExact && (codeOf(map, other).values ?? values) === 'stop';
+    const bounded = codeOf(map, other);
+    return isHoldExact(bounded) && (bounded.values ?? values) === 'stop';
   });
 }

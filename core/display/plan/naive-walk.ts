@@ -11,6 +11,7 @@ import {
 } from '../machine/display-state.js';
 import type { Gesture } from '../map/gesture.js';
 import { DEFAULT_PACE, type Pace } from './pace.js';
+import { begin } from './edit-bound.js';
 import { moves, runOf } from './plan-moves.js';
 import { valuePath } from './value-path.js';
 
@@ -80,16 +81,7 @@ function walkPage(
     const target = code === null ? undefined : targets[code.label];
     if (code && target !== undefined && target !== shownValue(state, code) && mayMove(state, code)) {
       const straight: KeyedMap = { ...map, menu: { ...map.menu, repeat: null, values: 'stop' } };
-      const begun =
-        map.menu.edit.style === 'live'
-          ? { to: state, ms: 0, steps: [] }
-          : runOf(
-              map,
-              state,
-              [map.menu.edit.style === 'focus' ? map.menu.edit.select : map.menu.edit.begin],
-              'change',
-              pace,
-            );
+      const begun = begin(map, state, pace);
       const path = valuePath(straight, begun.to, { ...code, values: 'stop' }, target, pace);
       if (path) {
         const changed = runOf(map, begun.to, path.gestures, 'change', pace);

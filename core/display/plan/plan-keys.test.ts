@@ -4,10 +4,9 @@ import { cheapestByTryingAll } from '../../testing/exhaustive-search.js';
 import { code, fourKey, line, threeKey, withCodes, words } from '../../testing/samples.js';
 import { demoMap, demoMaps } from '../../testing/demo-maps.js';
 import { anyMap, anyTargets } from '../../testing/any-map.js';
-import { isKeyed, type Influence, type KeyedMap } from '../map/display-map.js';
+import { isKeyed, type KeyedMap } from '../map/display-map.js';
 import { valuesInOrder } from '../map/raw-value.js';
 import { hold, tap } from '../map/gesture.js';
-import { HOLD_TOLERANCE_MS } from './pace.js';
 import { DEFAULT_PACE, planKeys, pressCount, startState, type KeyPlan, type Pace } from './plan-keys.js';
 import { displayAtRest, simulateDisplay, type DisplayState } from '../machine/simulate-display.js';
 
@@ -269,27 +268,6 @@ describe('a key plan', () => {
 const cheap: Pace = { tapMs: 300, holdExtraMs: 200, lookMs: 500 };
 
 describe('no cheaper sequence exists in the simulator', () => {
-  it('for any small map and targets', () => {
-    fc.assert(
-      fc.property(anyTargets(anyMap({ codes: 3, values: 4 })), ({ map, targets }) => {
-        const plan = planKeys(map, targets, closed, cheap);
-        const from = displayAtRest(map);
-        const goal = {
-          ...from.stored,
-          ...targets,
-          ...Object.fromEntries(plan.unreachable.map(({ label }) => [label, from.stored[label]!])),
-        };
-        const isDone = map.codes.every(({ label }) => goal[label] === from.stored[label]);
-        const best = isDone ? 0 : (cheapestByTryingAll(map, from, goal, cheap) ?? -1);
-        // A key that repeats faster than a hand can stop is only held up to an end: the search that tries all has no such hold.
-        if ((map.menu.repeat?.everyMs ?? Infinity) < 2 * HOLD_TOLERANCE_MS)
-          expect(plan.estimatedMs).toBeLessThanOrEqual(best + 1e-6);
-        else expect(plan.estimatedMs).toBeCloseTo(best, 6);
-      }),
-      { numRuns: 100, seed: 20261124 },
-    );
-  });
-
   it('for a code on another page, behind an entry, a turn or a new opening', () => {
     const codes = ['A', 'B', 'C', 'D'].map((label) =>
       code(label, 'unknown', { range: { min: 1, max: 3, step: 1 }, factory: 1, encoding: line('') }),
@@ -356,79 +334,6 @@ describe('no cheaper sequence exists in the simulator', () => {
 });
 
 describe('codes that influence one another', () => {
-  const influences = fc.constantFrom<Influence>(
-    { kind: 'limits', code: 'C1', as: 'most' },
-    { kind: 'limits', code: 'C1', as: 'least' },
-    { kind: 'resets', code: 'C1' },
-  );
-  const tangled = fc
-    .tuple(anyMap({ codes: 3, values: 4 }), influences, fc.boolean())
-    .map(([map, influence, isTurned]): KeyedMap => {
-      const source = isTurned ? 'C1' : 'C0';
-      const turned = isTurned ? { ...influence, code: 'C0' } : influence;
-      return {
-        ...map,
-        codes: map.codes.map((c) => (c.label === source && map.codes.length > 1 ? { ...c, influences: [turned] } : c)),
-      };
-    });
-  const everyTarget = tangled.chain((map) =>
-    anyTargets(fc.constant(map)).map(({ targets }) => ({
-      map,
-      targets: { ...Object.fromEntries(map.codes.map((c) => [c.label, c.factory])), ...targets },
-    })),
-  );
-
-  it('are planned as cheaply as trying everything would', () => {
-    fc.assert(
-      fc.property(everyTarget, ({ map, targets }) => {
-        const from = displayAtRest(map);
-        const goal = { ...from.stored, ...targets };
-        const plan = planKeys(map, targets, closed, cheap);
-        fc.pre(plan.unreachable.length === 0 && (map.menu.repeat?.everyMs ?? Infinity) >= 2 * HOLD_TOLERANCE_MS);
-        const isDone = map.codes.every(({ label }) => goal[label] === from.stored[label]);
-        expect(plan.isShortest).toBe(true);
-        expect(plan.estimatedMs).toBeCloseTo(isDone ? 0 : (cheapestByTryingAll(map, from, goal, cheap) ?? -1), 6);
-      }),
-      { numRuns: 60, seed: 17 },
-    );
-  });
-
-  it('are planned as cheaply from any awkward start: half-way into a PIN, or with something on the glass that is not stored', () => {
-    const seen = { pin: 0, glass: 0 };
-    fc.assert(
-      fc.property(everyTarget, fc.nat(), fc.nat(), fc.nat(), ({ map, targets }, a, b, c) => {
-        const rest = displayAtRest(map);
-        const { pin } = map.menu;
-        const page = map.menu.pages[0]!.id;
-        const settable = map.codes.filter(({ access }) => access === 'open' || (access === 'pin' && !map.menu.pin));
-        const on = settable[a % settable.length];
-        fc.pre(on !== undefined);
-        const values = valuesInOrder(on);
-        const from: DisplayState = pin
-          ? {
-              ...rest,
-              screen: {
-                kind: 'pin',
-                page,
-                digits: [...pin.factory].map((_, i) => (a + i * b) % 10),
-                at: c % pin.factory.length,
-              },
-            }
-          : startState(map, { values: {}, at: on.label, shown: values[b % values.length]! });
-        const goal = { ...from.stored, ...targets };
-        const plan = planKeys(map, targets, from, cheap);
-        fc.pre(plan.unreachable.length === 0 && (map.menu.repeat?.everyMs ?? Infinity) >= 2 * HOLD_TOLERANCE_MS);
-        seen[pin ? 'pin' : 'glass']++;
-        const isProved = map.menu.edit.style === 'live' || Object.keys(from.unstored).length === 0;
-        if (isProved) expect(plan.isShortest).toBe(true);
-        if (plan.isShortest) expect(plan.estimatedMs).toBeCloseTo(cheapestByTryingAll(map, from, goal, cheap) ?? -1, 6);
-        expect(endOf(map, plan, from)).toMatchObject({ stored: goal, screen: { kind: 'riding' } });
-      }),
-      { numRuns: 120, seed: 23 },
-    );
-    expect(Math.min(seen.pin, seen.glass)).toBeGreaterThan(5);
-  });
-
   it('and hang together in too many ways are planned in turn, and it is said that a shorter way may exist', () => {
     const limpet = demoMap('limpet-modes') as KeyedMap;
     const targets = Object.fromEntries(

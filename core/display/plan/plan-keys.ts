@@ -1,11 +1,14 @@
 import { gaveUp } from './cheapest-path.js';
 import { isKeyed, type Code, type DisplayMap, type KeyedMap } from '../map/display-map.js';
-import { displayAtCode, displayAtRest, type DisplayState, type RawValues } from '../machine/display-state.js';
+import { storeOne } from '../machine/store-values.js';
+import { storesAtOnce } from '../map/edit-rules.js';
+import { codeOf, displayAtCode, displayAtRest, type DisplayState, type RawValues } from '../machine/display-state.js';
 import type { KeyPlan, PlanStart, Unreachable } from './key-plan.js';
 import { DEFAULT_PACE, type Pace } from './pace.js';
 import { simulateDisplay } from '../machine/simulate-display.js';
 import { hurriedPlan } from './hurried-plan.js';
 import { searchKeys } from './search-keys.js';
+import { sparedByOrder } from './edit-bound.js';
 import { outOfReach } from './unreachable.js';
 import { keepsClear, written } from './write-plan.js';
 
@@ -53,9 +56,19 @@ export function planKeys(
   const search = searchKeys(map, from, wanted, pace);
   const plan = gaveUp(search)
     ? hurriedPlan(map, from, wanted, pace, search.atLeastMs)
-    : search && asProved(written(map, from, search, pace), map, from);
+    : search &&
+      asProved(
+        written(map, from, search, pace),
+        map,
+        from,
+        due.map(({ label }) => label),
+        pace,
+      );
   if (plan && keepsClear(map, from, plan, pace)) return withBarred(plan, barred);
-  if (plan) return nothing(due.map(({ label }) => ({ label, why: tooSlow(plan.longestGapMs) })));
+  if (plan) {
+    const labels = new Set([...due.map(({ label }) => label), ...Object.keys(from.unstored)]);
+    return nothing([...labels].map((label) => ({ label, why: tooSlow(plan.longestGapMs) })));
+  }
   return planWithoutHopeless(map, from, targets, barred, pace);
 }
 
@@ -79,13 +92,15 @@ function restoredFirst(map: KeyedMap, from: DisplayState, action: Code, targets:
   const first = written(map, from, path, pace);
   const after = first.steps.reduce((state, step) => simulateDisplay(map, state, step.gesture), from);
   const then = planKeys(map, rest, after, pace);
+  // Other targets might have been met on the way.
+  const isAll = Object.keys(rest).length === 0;
   return {
     steps: [...first.steps, ...then.steps],
     estimatedMs: first.estimatedMs + then.estimatedMs,
     longestGapMs: Math.max(first.longestGapMs, then.longestGapMs),
     unreachable: then.unreachable,
-    isShortest: then.isShortest,
-    atLeastMs: then.isShortest ? first.estimatedMs + then.estimatedMs : first.estimatedMs,
+    isShortest: then.isShortest && isAll,
+    atLeastMs: then.isShortest && isAll ? first.estimatedMs + then.estimatedMs : first.estimatedMs,
   };
 }
 
@@ -106,11 +121,18 @@ function without(targets: RawValues, barred: readonly Unreachable[]): RawValues 
   return Object.fromEntries(Object.entries(targets).filter(([label]) => !out.has(label)));
 }
 
-/** Half-way into an edit there are ways on that the search does not try: of such a start only that its plan is right is claimed. */
-const asProved = (plan: KeyPlan, map: KeyedMap, from: DisplayState): KeyPlan =>
-  map.menu.edit.style !== 'live' && Object.keys(from.unstored).length > 0
-    ? { ...plan, isShortest: false, atLeastMs: 0 }
-    : plan;
+/**
+ * What the search has proved. From a value that is shown and not stored there are ways on that it does not try: of such a
+ * start only that its plan is right is claimed. A code is changed as soon as it is on the glass, though another order might have spared the
+ * longer of two ends of an edit: so much less may be the shortest.
+ */
+function asProved(plan: KeyPlan, map: KeyedMap, from: DisplayState, labels: readonly string[], pace: Pace): KeyPlan {
+  if (Object.keys(from.unstored).length > 0) return { ...plan, isShortest: false, atLeastMs: 0 };
+  const sparedMs = sparedByOrder(map, labels, pace);
+  return sparedMs === 0 || !plan.isShortest
+    ? plan
+    : { ...plan, isShortest: false, atLeastMs: Math.max(0, plan.atLeastMs - sparedMs) };
+}
 
 const withBarred = (plan: KeyPlan, barred: readonly Unreachable[]): KeyPlan => ({
   ...plan,
@@ -140,9 +162,16 @@ function planWithoutHopeless(
   if (gaveUp(path)) return withBarred(hurriedPlan(map, from, left, pace, path.atLeastMs), named);
   if (path) return { ...written(map, from, path, pace), unreachable: named };
   const rest = Object.keys(without(targets, named)).filter((label) => targets[label] !== from.stored[label]);
+  const stuck = Object.entries(from.unstored).filter(
+    ([label, raw]) => !rest.includes(label) && raw !== (targets[label] ?? from.stored[label]),
+  );
   return nothing([
     ...named,
     ...rest.map((label) => ({ label, why: `${label} cannot be brought to its target together with the others.` })),
+    ...stuck.map(([label]) => ({
+      label,
+      why: `${label} shows another value, and no sequence of keys brings it back.`,
+    })),
   ]);
 }
 
@@ -162,5 +191,7 @@ export function startState(map: DisplayMap, start: PlanStart): DisplayState {
   if (start.shown === undefined || start.shown === at.stored[start.at]) return at;
   const shown = { [start.at]: start.shown };
   // Where a change is stored at once nothing is shown that is not.
-  return map.menu.store.on === 'change' ? { ...at, stored: { ...at.stored, ...shown } } : { ...at, unstored: shown };
+  if (!storesAtOnce(map.menu, codeOf(map, start.at))) return { ...at, unstored: shown };
+  const stored = storeOne(map, { ...at, unstored: shown }, codeOf(map, start.at));
+  return { ...stored, screen: at.screen };
 }

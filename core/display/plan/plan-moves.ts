@@ -2,6 +2,7 @@ import type { KeyedMap, PinRules } from '../map/display-map.js';
 import type { Edge } from './cheapest-path.js';
 import {
   codeOf,
+  codeShown,
   isListed,
   itemOf,
   pageOf,
@@ -9,6 +10,7 @@ import {
   type DisplayState,
   type MenuScreen,
 } from '../machine/display-state.js';
+import { editOf } from '../map/edit-rules.js';
 import { keysOf, type Gesture } from '../map/gesture.js';
 import type { PlanGesture, StepPurpose } from './key-plan.js';
 import { gestureMs, type Pace } from './pace.js';
@@ -67,7 +69,7 @@ export function moves(map: KeyedMap, state: DisplayState, stops: Stops, pace: Pa
       return [waitFor(map, state, screen.leftMs, pace)];
     case 'off':
       return [
-        one(map.power.on, 'power'),
+        ...(map.power.on ? [one(map.power.on, 'power')] : []),
         ...menu.opens.filter((way) => way.from === 'off').map((way) => one(way.gesture, 'open')),
       ];
     case 'pin':
@@ -82,7 +84,7 @@ export function moves(map: KeyedMap, state: DisplayState, stops: Stops, pace: Pa
       return ridingMoves(map, one);
     case 'menu':
       return screen.focus === 'value'
-        ? [...leaveEdit(map, one), waitFor(map, state, idleLimit(map, state) - state.idleMs, pace)]
+        ? [...leaveEdit(map, state, one), waitFor(map, state, idleLimit(map, state) - state.idleMs, pace)]
         : browse(map, state, screen, stops, pace, one);
   }
 }
@@ -93,15 +95,21 @@ function ridingMoves(map: KeyedMap, one: (gesture: Gesture, purpose: StepPurpose
   return [
     ...opens.filter((way) => way.from === 'riding').map((way) => one(way.gesture, 'open')),
     ...(modes && pages.some((page) => page.mode !== undefined) ? [one(modes.gesture, 'mode')] : []),
-    ...(opens.some((way) => way.from === 'off') ? [one(map.power.off, 'power')] : []),
+    ...(map.power.off && opens.some((way) => way.from === 'off') ? [one(map.power.off, 'power')] : []),
   ];
 }
 
 function waitFor(map: KeyedMap, state: DisplayState, ms: number, pace: Pace): Run {
-  const wait = { kind: 'wait', ms } as const;
-  const to = simulateDisplay(map, state, wait);
+  const waited = simulateDisplay(map, state, { kind: 'wait', ms });
+  // An edit that stored by waiting has its message to pass before a key counts again.
+  const messageMs = state.screen.kind !== 'message' && waited.screen.kind === 'message' ? waited.screen.leftMs : 0;
+  const to = messageMs === 0 ? waited : simulateDisplay(map, waited, { kind: 'wait', ms: messageMs });
   const lookMs = isNewToLook(state, to) ? pace.lookMs : 0;
-  return { to, ms: ms + lookMs, steps: [{ gesture: wait, purpose: 'wait' }] };
+  const steps = [ms, ...(messageMs > 0 ? [messageMs] : [])].map((each) => ({
+    gesture: { kind: 'wait', ms: each } as const,
+    purpose: 'wait' as const,
+  }));
+  return { to, ms: ms + messageMs + lookMs, steps };
 }
 
 function givePin(map: KeyedMap, state: DisplayState, pace: Pace): Run {
@@ -132,15 +140,16 @@ const entering = (
   { digits, at }: Extract<DisplayState['screen'], { kind: 'pin' }>,
 ): Gesture[] => (enter === null ? Array.from({ length: digits.length - at }, () => walk) : [enter]);
 
-function leaveEdit(map: KeyedMap, one: (gesture: Gesture, purpose: StepPurpose) => Run): Run[] {
-  const { edit, store, close } = map.menu;
+function leaveEdit(map: KeyedMap, state: DisplayState, one: (gesture: Gesture, purpose: StepPurpose) => Run): Run[] {
+  const { store, close } = map.menu;
+  const edit = editOf(map.menu, codeShown(map, state));
   const end =
     edit.style === 'focus'
       ? edit.select
       : edit.style === 'enter'
         ? edit.end
         : edit.style === 'digits'
-          ? edit.walk
+          ? (edit.end ?? edit.walk)
           : null;
   return [
     ...(end ? [one(end, 'store')] : []),

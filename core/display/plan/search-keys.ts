@@ -6,7 +6,8 @@ import { jobOf, standsAt, type Job } from './key-job.js';
 import type { Pace } from './pace.js';
 import { moves, runOf, type Move, type Run } from './plan-moves.js';
 import { travelBound } from './travel-bound.js';
-import { valuePath } from './value-path.js';
+import { storesAtOnce } from '../map/edit-rules.js';
+import { valuePath, valuePaths } from './value-path.js';
 
 /** Nodes looked at before a search for the very cheapest gives up: about a second's work. Maps whose codes leave one another alone need a few hundred. */
 const MOST_NODES = 5_000;
@@ -116,16 +117,20 @@ function edges(map: KeyedMap, job: Job, state: DisplayState, pace: Pace): readon
 function editRuns(map: KeyedMap, job: Job, state: DisplayState, code: Code, pace: Pace): Run[] {
   return job.useful(state, code).flatMap((raw) => {
     if (raw === standsAt(state, code)) return [];
-    const run = editRun(map, state, code, raw, pace);
-    return run && shownValue(run.to, code) === raw ? [run] : [];
+    return editRunsTo(map, state, code, raw, pace).filter((run) => shownValue(run.to, code) === raw);
   });
 }
 
-/** Begins the edit where it must be begun, and brings the shown value to `raw`. */
-function editRun(map: KeyedMap, state: DisplayState, code: Code, raw: number, pace: Pace): Run | null {
+/** Begins the edit where it must be begun, and brings the shown value to `raw`: by every way that may leave other codes otherwise. */
+function editRunsTo(map: KeyedMap, state: DisplayState, code: Code, raw: number, pace: Pace): readonly Run[] {
   const begun = begin(map, state, pace);
-  const path = valuePath(map, begun.to, code, raw, pace);
-  if (!path || path.gestures.length === 0) return null;
-  const rest = runOf(map, begun.to, path.gestures, 'change', pace);
-  return { to: rest.to, ms: begun.ms + rest.ms, steps: [...begun.steps, ...rest.steps] };
+  const movesOthers = storesAtOnce(map.menu, code) && code.influences !== undefined;
+  const quickest = movesOthers ? null : valuePath(map, begun.to, code, raw, pace);
+  const ways = movesOthers ? valuePaths(map, begun.to, code, raw, pace) : quickest ? [quickest] : [];
+  return ways
+    .filter(({ gestures }) => gestures.length > 0)
+    .map(({ gestures }) => {
+      const rest = runOf(map, begun.to, gestures, 'change', pace);
+      return { to: rest.to, ms: begun.ms + rest.ms, steps: [...begun.steps, ...rest.steps] };
+    });
 }

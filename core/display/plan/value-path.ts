@@ -1,5 +1,6 @@
 import type { Code, KeyedMap } from '../map/display-map.js';
 import { settableValues, shownValue, type DisplayState } from '../machine/display-state.js';
+import { editOf, storesAtOnce, type EditRules } from '../map/edit-rules.js';
 import { keysOf, type Gesture } from '../map/gesture.js';
 import { gestureMs as plainMs, HOLD_TOLERANCE_MS, type Pace } from './pace.js';
 import { digitsOf } from '../map/raw-value.js';
@@ -21,25 +22,33 @@ type Stepping = { readonly up: Gesture; readonly down: Gesture };
  * only where a person can end the hold in time, where nothing else listens to that hold, and never on an item that a
  * hold erases. Null where the keys do not reach it.
  */
-export function valuePath(
+export const valuePath = (
   map: KeyedMap,
   state: DisplayState,
   code: Code,
   target: number,
   pace: Pace,
-): ValuePath | null {
-  const { edit, store } = map.menu;
+): ValuePath | null => cheapest(valuePaths(map, state, code, target, pace));
+
+/** Every such way: where each value passed is stored at once, and moves another code, the quickest may not be the best. */
+export function valuePaths(
+  map: KeyedMap,
+  state: DisplayState,
+  code: Code,
+  target: number,
+  pace: Pace,
+): readonly ValuePath[] {
+  const edit = editOf(map.menu, code);
   // Digits on the way make no value and store nothing: no message is sure there.
-  const messageMs = store.on === 'change' && edit.style !== 'digits' ? (store.message?.ms ?? 0) : 0;
+  const messageMs = storesAtOnce(map.menu, code) && edit.style !== 'digits' ? (map.menu.store.message?.ms ?? 0) : 0;
   const msOf: MsOf = (gesture) => plainMs(pace, gesture) + messageMs;
   const shown = shownValue(state, code);
-  if (edit.style === 'digits')
-    return shown === target ? { gestures: [], ms: 0 } : digitPath(map, state, code, target, msOf);
-  if (shown === target) return { gestures: [], ms: 0 };
-  if (code.encoding.kind === 'pair') return pairPath(code.encoding, shown, target, edit, msOf);
+  if (shown === target) return [{ gestures: [], ms: 0 }];
+  if (edit.style === 'digits') return asList(digitPath(map, state, code, target, edit, msOf));
+  if (code.encoding.kind === 'pair') return asList(pairPath(code.encoding, shown, target, edit, msOf));
   const values = settableValues(map, state, code);
   const to = values.indexOf(target);
-  if (to === -1) return null;
+  if (to === -1) return [];
   const at = values.indexOf(shown);
   // From a value between two that can be set the keys step to a neighbour first.
   const below = values.filter((value) => value < shown).length;
@@ -67,8 +76,10 @@ export function valuePath(
       if (held) ways.push({ gestures: [held, ...taps(back, rest, msOf).gestures], ms: msOf(held) + rest * msOf(back) });
     }
   }
-  return cheapest(ways);
+  return ways;
 }
+
+const asList = (way: ValuePath | null): readonly ValuePath[] => (way === null ? [] : [way]);
 
 const cheapest = (ways: readonly ValuePath[]): ValuePath | null =>
   ways.reduce<ValuePath | null>((best, way) => (best === null || way.ms < best.ms ? way : best), null);
@@ -92,27 +103,38 @@ function pairPath(
   const first = steps(encoding.first.entries, Math.floor(shown / 10), Math.floor(target / 10));
   const second = steps(encoding.second.entries, shown % 10, target % 10);
   if (first === null || second === null) return null;
-  const [up, down] = [taps(edit.up, first, msOf), taps(edit.down, second, msOf)];
+  const [byFirst, bySecond] = encoding.turned === true ? [edit.down, edit.up] : [edit.up, edit.down];
+  const [up, down] = [taps(byFirst, first, msOf), taps(bySecond, second, msOf)];
   return { gestures: [...up.gestures, ...down.gestures], ms: up.ms + down.ms };
 }
 
-function digitPath(map: KeyedMap, state: DisplayState, code: Code, target: number, msOf: MsOf): ValuePath | null {
-  const { edit } = map.menu;
-  if (edit.style !== 'digits' || !settableValues(map, state, code).includes(target)) return null;
+function digitPath(
+  map: KeyedMap,
+  state: DisplayState,
+  code: Code,
+  target: number,
+  edit: EditRules & { readonly style: 'digits' },
+  msOf: MsOf,
+): ValuePath | null {
+  if (!settableValues(map, state, code).includes(target)) return null;
   const { screen } = state;
   const from = (screen.kind === 'menu' && screen.digits) || digitsOf(code, shownValue(state, code));
   const to = digitsOf(code, target);
   if (from.length !== to.length) return null;
   const start = screen.kind === 'menu' && screen.focus === 'value' ? screen.digit : 0;
-  if (from.some((digit, i) => i < start && digit !== to[i])) return null;
+  // Past the last digit the edit is over, unless a gesture of its own ends it.
+  if (edit.end === undefined && from.some((digit, i) => i < start && digit !== to[i])) return null;
   const gestures: Gesture[] = [];
-  let walked = start;
-  from.forEach((digit, i) => {
-    const times = ((to[i] ?? 0) - digit + 10) % 10;
-    if (i < start || times === 0) return;
-    for (; walked < i; walked++) gestures.push(edit.walk);
-    for (let n = 0; n < times; n++) gestures.push(edit.count);
-  });
+  let here = start;
+  for (let n = 0; n < from.length; n++) {
+    const i = (start + n) % from.length;
+    const ups = ((to[i] ?? 0) - (from[i] ?? 0) + 10) % 10;
+    if (ups === 0) continue;
+    for (; here !== i; here = (here + 1) % from.length) gestures.push(edit.walk);
+    const isBackQuicker = edit.back !== undefined && (10 - ups) * msOf(edit.back) < ups * msOf(edit.count);
+    const by = isBackQuicker && edit.back ? edit.back : edit.count;
+    gestures.push(...Array.from({ length: isBackQuicker ? 10 - ups : ups }, () => by));
+  }
   return { gestures, ms: gestures.reduce((ms, gesture) => ms + msOf(gesture), 0) };
 }
 
@@ -123,18 +145,18 @@ function holdFor(map: KeyedMap, code: Code, key: Gesture, steps: number, aim: 'e
   if (aim === 'exact' && repeat.everyMs < 2 * HOLD_TOLERANCE_MS) return null;
   const slackMs = aim === 'exact' ? repeat.everyMs / 2 : repeat.everyMs / 2 + HOLD_TOLERANCE_MS;
   const held: Gesture = { kind: 'hold', keys: [key.key], ms: repeat.delayMs + (steps - 2) * repeat.everyMs + slackMs };
-  return listensToHold(map, held) ? null : held;
+  return listensToHold(map, code, held) ? null : held;
 }
 
 /** Whether a hold of this key means something else in the menu, or starts the motor should the menu have closed meanwhile. */
-function listensToHold(map: KeyedMap, held: Gesture & { kind: 'hold' }): boolean {
+function listensToHold(map: KeyedMap, code: Code, held: Gesture & { kind: 'hold' }): boolean {
   const { menu } = map;
-  const { edit } = menu;
+  const edit = editOf(menu, code);
   const others: readonly (Gesture | null | undefined)[] = [
     menu.close,
     menu.store.by,
     ...(edit.style === 'enter' ? [edit.end, edit.abandon] : edit.style === 'focus' ? [edit.select] : []),
-    ...(menu.edit.style === 'live' ? [menu.next, menu.previous, ...menu.turns.map((turn) => turn.gesture)] : []),
+    ...(edit.style === 'live' ? [menu.next, menu.previous, ...menu.turns.map((turn) => turn.gesture)] : []),
     ...map.dangers.map((danger) => danger.gesture),
     ...menu.opens.map((way) => way.gesture),
     map.power.off,

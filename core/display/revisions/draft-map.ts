@@ -45,7 +45,7 @@ export interface Capture {
 export function draftMap(capture: Capture): DisplayMap {
   const codes = capture.codes.map(draftCode);
   return {
-    format: 'decurio-display-map/1',
+    format: 'decurio-display-map/2',
     id: idFrom(`${capture.name} ${capture.revision}`),
     name: capture.name,
     revision: capture.revision,

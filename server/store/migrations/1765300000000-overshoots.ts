@@ -10,6 +10,9 @@ export class Overshoots1765300000000 implements MigrationInterface {
       revision VARCHAR(60) NOT NULL,
       kmh DOUBLE NOT NULL,
       at DATETIME(3) NOT NULL,
+      leftOutWords VARCHAR(200) NULL,
+      leftOutBy VARCHAR(120) NULL,
+      leftOutAt DATETIME(3) NULL,
       KEY overshootOfFamily (typeId, mapId, revision, kmh),
       CONSTRAINT overshootOfVisit FOREIGN KEY (visitId) REFERENCES visit (id)
     )`);

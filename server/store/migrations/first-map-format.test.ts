@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { parseDisplayMap, planKeys } from '@decurio/core';
+import { fullMap, parseDisplayMap, planKeys } from '@decurio/core';
 import { demoFile } from '../../testing/test-server.js';
 import { upgradeMap, type FirstMap } from './first-map-format.js';
 
-const rest = JSON.parse(demoFile('maps/tallow-four-key.json')) as Record<string, unknown> & {
+const rest = fullMap(JSON.parse(demoFile('maps/tallow-four-key.json'))) as Record<string, unknown> & {
   codes: FirstMap['codes'];
 };
 const { format, id, name, revision, tellBy, keys, restart, dangers, codes, confirmed } = rest;

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { planKeys, type DisplayMap } from '@decurio/core';
+import { fullMap, planKeys, type DisplayMap } from '@decurio/core';
 import { codePresses, type CodePresses } from './code-presses.js';
 
-const tallow = JSON.parse(
-  readFileSync(new URL('../../../demo/maps/tallow-four-key.json', import.meta.url), 'utf8'),
+const tallow = fullMap(
+  JSON.parse(readFileSync(new URL('../../../demo/maps/tallow-four-key.json', import.meta.url), 'utf8')),
 ) as DisplayMap;
 const plan = planKeys(tallow, { 'L1.1': 11, 'L4.1': 27 }, { values: {}, at: null });
 

@@ -138,7 +138,10 @@ function ByKeys({ bench, state, visit }: KeyInProps) {
       <div className={`${panel['panel']} ${classes['press']}`}>
         {run.index === 0 && before.kind === 'riding' && (
           <p className={classes['before']}>
-            {map.power.first} Then {gestureWords(map, map.power.on)}, until the glass is lit.
+            {map.power.first}
+            {map.power.on
+              ? ` Then ${gestureWords(map, map.power.on)}, until the glass is lit.`
+              : ' Until the glass is lit.'}
           </p>
         )}
         <Caution run={run} due={due} isCode={keying.way === 'code'} />

@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { planKeys, valuesInOrder, type DisplayMap } from '@decurio/core';
+import { fullMap, planKeys, valuesInOrder, type DisplayMap } from '@decurio/core';
 import { gestureKeys } from '../../ui/gesture-words.js';
 import { pressWords } from './press-words.js';
 
 const demoMap = (name: string) =>
-  JSON.parse(readFileSync(new URL(`../../../demo/maps/${name}.json`, import.meta.url), 'utf8')) as DisplayMap;
+  fullMap(JSON.parse(readFileSync(new URL(`../../../demo/maps/${name}.json`, import.meta.url), 'utf8'))) as DisplayMap;
 const tallow = demoMap('tallow-four-key');
 const fescue = demoMap('fescue-three-key');
 

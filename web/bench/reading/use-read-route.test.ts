@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { planReadout, type DisplayMap } from '@decurio/core';
+import { fullMap, planReadout, type DisplayMap } from '@decurio/core';
 import { firstShown, wayTo } from './use-read-route.js';
 
 const demoMap = (name: string) =>
-  JSON.parse(readFileSync(new URL(`../../../demo/maps/${name}.json`, import.meta.url), 'utf8')) as DisplayMap;
+  fullMap(JSON.parse(readFileSync(new URL(`../../../demo/maps/${name}.json`, import.meta.url), 'utf8'))) as DisplayMap;
 const closed = { values: {}, at: null };
 
 describe('the way to a code', () => {

@@ -1,21 +1,24 @@
-import type { DisplayMap } from '@decurio/core';
+import { writtenMap, type DisplayMap } from '@decurio/core';
 
 /** Fields in the order in which a person reads and writes them, whatever order they were stored in. */
 const ORDER: readonly string[] = `
   format id name revision family tellBy tells fact shows label shownAs kind style key keys ms power ride icons speed menu instructions restart dangers codes notes confirmed
-  function first on off offInMenu by opens pin close pages turns gesture from to next previous afterLast pick edit select begin end abandon up down count walk enter wrong
-  values repeat delayMs everyMs store message text idle browseMs editMs pinMs unstored reopensAt levels modes list most wakesAt wakesIn title mode neverEnter items code page back exit
-  range min max step rounding decimals overshootKmh skips factory encoding entries second raw value means scale unit follows sentinels doubtfulFrom
-  access effect actsAfter keptIn more action shownIf influences wheelTable source note
+  function first on off offInMenu by opens pin close pages turns gesture from to next previous afterLast pick edit select begin end abandon up down count back walk enter wrong
+  values repeat delayMs everyMs store message pause does text idle browseMs editMs pinMs unstored reopensAt levels modes list most mostBy wakesAt wakesIn title mode neverEnter items code page back exit
+  range min max step rounding decimals overshootKmh skips factory words unit encoding entries second turned raw value means scale unit follows sentinels doubtfulFrom
+  access effect actsAfter keptIn more action shows doubts shownIf influences wheelTable source note
 `
   .trim()
   .split(/\s+/);
 
 const rank = new Map(ORDER.map((name, i) => [name, i]));
 
-/** A map as JSON text to be read and edited: fields in a sensible order, short lists and gestures on one line. */
+/**
+ * A map as JSON text to be read and edited: what is nearly always the same left out, fields in a sensible order, short
+ * lists on one line.
+ */
 export function mapText(map: DisplayMap): string {
-  return text(map, '');
+  return text(writtenMap(map), '');
 }
 
 const LINE = 110;

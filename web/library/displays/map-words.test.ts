@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { findCode, type DisplayMap } from '@decurio/core';
+import { fullMap, findCode, type DisplayMap } from '@decurio/core';
 import { gestureKeys, gestureWords } from '../../ui/gesture-words.js';
 import { actsWords, handling, pageTitle } from './map-words.js';
 import { readTable } from './read-table.js';
 
 const demoMap = (name: string) =>
-  JSON.parse(readFileSync(new URL(`../../../demo/maps/${name}.json`, import.meta.url), 'utf8')) as DisplayMap;
+  fullMap(JSON.parse(readFileSync(new URL(`../../../demo/maps/${name}.json`, import.meta.url), 'utf8'))) as DisplayMap;
 const says = (map: DisplayMap, name: string): string => handling(map).find(([title]) => title === name)?.[1] ?? '';
 const sorrel = demoMap('sorrel-two-list');
 const burdock = demoMap('burdock-digit');

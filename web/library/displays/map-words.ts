@@ -28,11 +28,13 @@ export function handling(map: DisplayMap): readonly (readonly [string, string])[
   const power: (readonly [string, string])[] = [
     [
       'Power up',
-      `${map.power.first} Then ${gestureWords(map, map.power.on)}.${map.power.shows === undefined ? '' : ` The glass shows ${map.power.shows} for a moment.`}`,
+      `${map.power.first}${map.power.on ? ` Then ${gestureWords(map, map.power.on)}.` : ''}${map.power.shows === undefined ? '' : ` The glass shows ${map.power.shows} for a moment.`}`,
     ],
     [
       'Power off',
-      `${gestureWords(map, map.power.off)}; ${map.power.offInMenu ? 'also inside the menu' : 'not inside the menu'}`,
+      map.power.off
+        ? `${gestureWords(map, map.power.off)}; ${map.power.offInMenu ? 'also inside the menu' : 'not inside the menu'}`
+        : 'no key of its own',
     ],
   ];
   return [...power, ...(isKeyed(map) ? menuHandling(map) : instructionHandling(map)), ...speedWords(map)];

@@ -9,7 +9,7 @@ import { whenFull } from '../../ui/when.js';
 import { Facts } from '../facts.js';
 import { Shelves } from '../shelves.js';
 import shelf from '../library-page.module.css';
-import { OddRuns } from './odd-runs.js';
+import { OddRuns, Overshoots } from './odd-units.js';
 import { NewBatchDialog } from './new-batch-dialog.js';
 import classes from './learnt.module.css';
 
@@ -75,6 +75,7 @@ function Family({ family }: { readonly family: LearntFamily }) {
         </Suspense>
       )}
       <OddRuns family={family} />
+      <Overshoots family={family} />
       {told && (
         <Facts
           rows={[

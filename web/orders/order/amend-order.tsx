@@ -16,14 +16,26 @@ import classes from '../promise/order-form.module.css';
 
 export interface AmendOrderProps {
   readonly view: OrderPageView;
+  /** Its time on private land is over: a class for roads is chosen, and every unit comes back. */
+  readonly bringsBack?: boolean;
   readonly onDone: (acted: OrderActed) => void;
   readonly onLeave: () => void;
 }
 
+/** What is left to choose is the class under which they go on. */
+const broughtBack = (view: OrderPageView): { promised: Promised; reason: string } => {
+  const { terms, ...promised } = promisedOf(view);
+  const endsOn = terms.privateLand?.endsOn;
+  return {
+    promised: { ...promised, classId: '', terms: { ...terms, privateLand: null } },
+    reason: endsOn ? `Private land: the authority ends on ${endsOn}` : '',
+  };
+};
+
 /** Another promise, with its reason. */
-export function AmendOrder({ view, onDone, onLeave }: AmendOrderProps) {
-  const [empty] = useState(() => ({ promised: promisedOf(view), reason: '' }));
-  const draft = useDraft(`amend.${view.order.id}.${view.changes.length}`, empty);
+export function AmendOrder({ view, bringsBack = false, onDone, onLeave }: AmendOrderProps) {
+  const [empty] = useState(() => (bringsBack ? broughtBack(view) : { promised: promisedOf(view), reason: '' }));
+  const draft = useDraft(`${bringsBack ? 'bringBack' : 'amend'}.${view.order.id}.${view.changes.length}`, empty);
   const { promised, reason } = draft.value;
   const setPromised = (next: Promised) => draft.change({ promised: next });
   const [slips, setSlips] = useState<Readonly<Record<string, string>>>({});
@@ -64,7 +76,9 @@ export function AmendOrder({ view, onDone, onLeave }: AmendOrderProps) {
         void submit();
       }}
     >
-      <h2>Amend order {view.order.number}</h2>
+      <h2>
+        {bringsBack ? 'Bring back the units of' : 'Amend'} order {view.order.number}
+      </h2>
       <Begun draft={draft} />
       <PromiseFields value={promised} onChange={setPromised} slips={slips} />
       <TextInput
@@ -82,7 +96,9 @@ export function AmendOrder({ view, onDone, onLeave }: AmendOrderProps) {
         </ActButton>
         <ActButton onAct={onLeave}>Leave it</ActButton>
         <span className="soft">
-          Units under way are worked out anew; those that are done and differ come back to the line.
+          {bringsBack
+            ? 'Every unit comes back to the line: read in full, set to the class, and proved in full before it leaves.'
+            : 'Units under way are worked out anew; those that are done and differ come back to the line.'}
         </span>
       </div>
     </form>

@@ -23,7 +23,7 @@ const Arrivals = lazy(() => import('./arrivals.js').then((m) => ({ default: m.Ar
 const Recompile = lazy(() => import('./recompile.js').then((m) => ({ default: m.Recompile })));
 const UnitsOfOrder = lazy(() => import('./units-of-order.js').then((m) => ({ default: m.UnitsOfOrder })));
 
-type Open = 'none' | 'amend' | 'arrive' | 'units' | 'recompile';
+type Open = 'none' | 'amend' | 'bringBack' | 'arrive' | 'units' | 'recompile';
 
 /** One order: what was promised, the setup each type gets, what stands against it, and how it was changed. */
 export function OrderPage() {
@@ -59,6 +59,9 @@ export function OrderPage() {
           Scan arrivals
         </ActButton>
         {isLead && <ActButton onAct={() => setOpen('amend')}>Amend</ActButton>}
+        {isLead && view.terms.privateLand && (
+          <ActButton onAct={() => setOpen('bringBack')}>Bring its units back</ActButton>
+        )}
         <ActButton onAct={() => setOpen('units')}>Units</ActButton>
         {isLead && <ActButton onAct={() => setOpen('recompile')}>Work out anew</ActButton>}
         <Link className={classes['toLine']} to={`/line/${orderId}`}>
@@ -68,7 +71,15 @@ export function OrderPage() {
       {acted && <Acted acted={acted} />}
       <Suspense fallback={<Busy />}>
         {open === 'arrive' && <Arrivals view={view} />}
-        {open === 'amend' && <AmendOrder view={view} onDone={done} onLeave={() => setOpen('none')} />}
+        {(open === 'amend' || open === 'bringBack') && (
+          <AmendOrder
+            key={open}
+            view={view}
+            bringsBack={open === 'bringBack'}
+            onDone={done}
+            onLeave={() => setOpen('none')}
+          />
+        )}
         {open === 'units' && <UnitsOfOrder view={view} isLead={isLead} onDone={setActed} />}
         {open === 'recompile' && <Recompile orderId={orderId} onDone={done} onLeave={() => setOpen('none')} />}
       </Suspense>

@@ -1,6 +1,8 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import {
+  codeShown,
   displayAtRest,
+  editOf,
   fulfils,
   glassOf,
   simulateDisplay,
@@ -8,6 +10,7 @@ import {
   type DisplayMap,
   type DisplayState,
   type Gesture,
+  type KeyedMap,
   type Glass,
   type RawValues,
 } from '@decurio/core';
@@ -184,7 +187,7 @@ function stepsDue(map: DisplayMap, state: DisplayState, held: Gesture & { readon
   const { menu } = map;
   if (!menu?.repeat || held.keys.length !== 1 || held.ms < menu.repeat.delayMs || state.screen.kind !== 'menu')
     return 0;
-  const { edit } = menu;
+  const edit = editOf(menu, codeShown(map as KeyedMap, state));
   if (edit.style === 'digits' || (edit.style !== 'live' && state.screen.focus !== 'value')) return 0;
   const isStepper = [edit.up, edit.down].some(
     (by) => by.kind === 'tap' && fulfils({ kind: 'tap', key: held.keys[0] ?? '' }, by),
