@@ -152,8 +152,8 @@ describe('a new display', () => {
     await page.says('broken.json is not JSON');
     await (
       await page.find('input[aria-label="Bring in a map"]')
-    ).sendKeys(fileOf('dangling.json', JSON.stringify({ ...map, restart: [] })));
-    await page.says('restart:');
+    ).sendKeys(fileOf('dangling.json', JSON.stringify({ ...map, keys: [] })));
+    await page.says('keys:');
   });
 
   it('from a flat table begins as a draft around its codes, with the bad rows named', async () => {

@@ -1,4 +1,4 @@
-import type { DisplayMap } from '../display/map/display-map.js';
+import type { Code, DisplayMap } from '../display/map/display-map.js';
 import { valuesInOrder } from '../display/map/raw-value.js';
 import type { HouseRules } from '../setup/inputs/house-rules.js';
 import type { UnitFacts } from '../setup/inputs/setup-inputs.js';
@@ -14,6 +14,8 @@ export interface CodeSpan {
   readonly decimals: number;
   /** The only ones, where the code has a table of words. */
   readonly only?: readonly number[];
+  /** What stands on the glass instead of the digits. */
+  readonly shows?: Code['shows'];
 }
 
 /** Whether a unit is run, and by what. */
@@ -198,6 +200,7 @@ export function benchTermsFor({
             max,
             decimals: code.decimals,
             ...(code.encoding.kind === 'table' ? { only: valuesInOrder(code) } : {}),
+            ...(code.shows ? { shows: code.shows } : {}),
           },
         ];
       }),

@@ -38,7 +38,8 @@ export function surpriseOf({ label, function: what, presumed, span, raw }: Found
       label,
       says: `${label} is on this display's map and not on the glass. It may be another revision.`,
     };
-  const show = (value: number) => formatRaw({ decimals: span?.decimals ?? 0 }, value);
+  const show = (value: number) =>
+    formatRaw({ decimals: span?.decimals ?? 0, ...(span?.shows ? { shows: span.shows } : {}) }, value);
   const isOutside =
     span !== undefined && (span.only ? !span.only.includes(raw) : raw < span.min || raw > span.max) && raw !== presumed;
   if (isOutside && !PINS.has(what) && !MOVES_BY_ITSELF.has(what))

@@ -299,15 +299,9 @@ describe('an amendment', () => {
       units: [unit('H26-0031'), unit('H26-0032')],
       terms: { ...terms, siteLimit: { value: 15, unit: 'km/h' }, privateLand: land },
     });
-    const confirmed = await ines.post('/api/library/rulePack/port-isel/classes/harbour-yard/confirm', {
-      version: (await ines.get('/api/library/rulePack'))
-        .json<{ id: string; version: number }[]>()
-        .find(({ id }) => id === 'port-isel')!.version,
-      authority: 'Harbour office',
-      source: 'its letter',
-      expiresOn: '2099-12-31',
-    });
-    expect(confirmed.statusCode).toBe(201);
+    const packs = (await ines.get('/api/library/rulePack')).json<{ id: string; version: number }[]>();
+    const { version } = packs.find(({ id }) => id === 'port-isel')!;
+    expect((await confirmClass(ines, 'harbour-yard', version)).statusCode).toBe(201);
     expect((await ines.post('/api/orders', request)).statusCode).toBe(201);
     for (const { id } of await line(request.id)) {
       const bench = await new Bench(teo, id).open();

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { isKeyed, type DisplayMap } from '@decurio/core';
+import { isKeyed, type DisplayMap, type EditRules } from '@decurio/core';
 import { Fuse } from '../ui/fuse.js';
 import { gestureWords } from '../ui/gesture-words.js';
 import { Handlebar } from '../ui/handlebar/handlebar.js';
@@ -58,8 +58,13 @@ export function Stage({
             {menu.turns.length > 0 ? `, other list ${gestureWords(map, menu.turns[0]?.gesture ?? menu.next)}` : ''}
           </li>
           <li>
-            <b>Change</b> {changeWords(map)}
+            <b>Change</b> {changeWords(map, menu.edit)}
           </li>
+          {ownWays(map).map(([labels, edit]) => (
+            <li key={labels}>
+              <b>{labels}</b> {changeWords(map, edit)}
+            </li>
+          ))}
           <li>
             <b>Leave</b> {menu.close ? gestureWords(map, menu.close) : 'by its last entry, or wait'}
           </li>
@@ -74,11 +79,22 @@ export function Stage({
   );
 }
 
-function changeWords(map: DisplayMap): string {
-  const edit = map.menu?.edit;
+/** Entries that are changed otherwise than the others, those of one way together. */
+function ownWays(map: DisplayMap): readonly (readonly [labels: string, edit: EditRules])[] {
+  const ways = new Map<string, { readonly edit: EditRules; readonly labels: string[] }>();
+  for (const { label, edit } of map.codes) {
+    if (!edit) continue;
+    const way = ways.get(JSON.stringify(edit)) ?? { edit, labels: [] };
+    way.labels.push(label);
+    ways.set(JSON.stringify(edit), way);
+  }
+  return [...ways.values()].map(({ edit, labels }) => [labels.join(', '), edit]);
+}
+
+function changeWords(map: DisplayMap, edit: EditRules): string {
   const by = map.menu?.store.by;
   const stores = by ? `, store ${gestureWords(map, by)}` : '';
-  switch (edit?.style) {
+  switch (edit.style) {
     case 'live':
       return `${gestureWords(map, edit.up)}, ${gestureWords(map, edit.down)}${stores}`;
     case 'focus':
@@ -86,8 +102,6 @@ function changeWords(map: DisplayMap): string {
     case 'enter':
       return `${gestureWords(map, edit.begin)}, then ${gestureWords(map, edit.up)} or ${gestureWords(map, edit.down)}, then ${gestureWords(map, edit.end)}${stores}`;
     case 'digits':
-      return `${gestureWords(map, edit.begin)}, count ${gestureWords(map, edit.count)}, next digit ${gestureWords(map, edit.walk)}${stores}`;
-    default:
-      return '';
+      return `${gestureWords(map, edit.begin)}, count ${gestureWords(map, edit.count)}${edit.back ? ` or ${gestureWords(map, edit.back)}` : ''}, next digit ${gestureWords(map, edit.walk)}${edit.end ? `, then ${gestureWords(map, edit.end)}` : ''}${stores}`;
   }
 }

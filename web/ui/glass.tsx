@@ -41,16 +41,23 @@ function Content({ view, says, speed }: GlassProps & { readonly speed: string })
       return (
         <>
           <Field title={`${says} · ${view.page}`} text={view.shows} />
-          <Field
-            title="Value"
-            text={view.text.padStart(4, ' ')}
-            isMarked={view.focus === 'value' && view.digit === null}
-            marked={view.digit === null ? undefined : digitAt(view.text, view.digit)}
-          />
+          {DIGITS_ALONE.test(view.text) ? (
+            <Field
+              title="Value"
+              text={view.text.padStart(4, ' ')}
+              isMarked={view.focus === 'value' && view.digit === null}
+              marked={view.digit === null ? undefined : digitAt(view.text, view.digit)}
+            />
+          ) : (
+            <Words title="Value" words={view.text} isMarked={view.focus === 'value'} />
+          )}
         </>
       );
   }
 }
+
+/** What seven segments can show without being misread. */
+const DIGITS_ALONE = /^[\d.:\- ]*$/;
 
 /** Where the n-th digit stands in a text with points and colons, padded to four places. */
 function digitAt(text: string, digit: number): number {
@@ -89,8 +96,14 @@ function Field({ title, text, note, isMarked = false, marked }: FieldProps) {
   );
 }
 
-const Words = ({ title, words }: { readonly title: string; readonly words: string }) => (
-  <div className={classes['field']}>
+interface WordsProps {
+  readonly title: string;
+  readonly words: string;
+  readonly isMarked?: boolean;
+}
+
+const Words = ({ title, words, isMarked = false }: WordsProps) => (
+  <div className={classes['field']} data-lit={isMarked}>
     <span className={classes['title']}>{title}</span>
     <span className={classes['words']}>{words}</span>
   </div>

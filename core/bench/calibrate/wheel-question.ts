@@ -1,4 +1,5 @@
 import { shownStepKmh, type Code, type DisplayMap } from '../../display/map/display-map.js';
+import { unsureOf } from '../../display/map/doubt.js';
 import { plainValues, valuesInOrder } from '../../display/map/raw-value.js';
 import type { SpeedTerms } from '../../setup/setup.js';
 import type { WheelQuestion } from '../../speed/choose/choose-wheel-codes.js';
@@ -83,7 +84,7 @@ export function questionFor(
   const { wheel, pulses, cap, wheelRaw, pulsesSet, wheelMm } = codes;
   // What a setup would never set is not offered either.
   const mayTurn = (code: Code): boolean =>
-    code.access === 'open' && code.source !== 'hearsay' && code.effect !== 'displayOnly' && !terms.isFixed;
+    code.access === 'open' && unsureOf(code) === null && code.effect !== 'displayOnly' && !terms.isFixed;
   const standing: WheelChoice = { raw: wheelRaw ?? 0, mm: wheelMm };
   const per = cap ? terms.kmhPerRaw[cap.label] : undefined;
   return {

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { demoMap, demoMapFiles, demoMaps } from '../../testing/demo-maps.js';
 import { isKeyed, type Code, type DisplayMap, type KeyedMap } from './display-map.js';
 import { naiveWalk } from '../plan/naive-walk.js';
+import { conditionsOf } from './shown-by.js';
 import { parseDisplayMap } from './parse-display-map.js';
 import { planInstructions } from '../plan/plan-instructions.js';
 import { planKeys, pressCount } from '../plan/plan-keys.js';
@@ -108,6 +109,33 @@ describe('the maps that ship', () => {
     ],
     ['a unit that follows', anyCode((c) => c.encoding.kind === 'line' && c.encoding.follows !== undefined)],
     ['a wheel table', anyCode((c) => c.wheelTable !== undefined)],
+    ['an entry with a way of its own to change it', anyCode((c) => c.edit !== undefined)],
+    [
+      'digits that a key counts down, and a gesture that ends them',
+      anyMenu((m) => m.edit.style === 'digits' && m.edit.back !== undefined && m.edit.end !== undefined),
+    ],
+    ['words on the glass', anyCode((c) => c.shows !== undefined)],
+    [
+      'two values in one code, the keys turned about',
+      anyCode((c) => c.encoding.kind === 'pair' && c.encoding.turned === true),
+    ],
+    ['a value stored by pausing', anyMenu((m) => m.store.pause?.does === 'store')],
+    [
+      'an entry that leads on only with a code',
+      anyMenu((m) => m.pages.some((p) => p.items.some((item) => 'page' in item && item.shownIf !== undefined))),
+    ],
+    ['a level as it was left', maps.some((m) => m.ride?.levels?.wakesAt === 'asLeft')],
+    ['a level by a code', maps.some((m) => typeof m.ride?.levels?.wakesAt === 'object')],
+    ['as many levels as a code sets', maps.some((m) => m.ride?.levels?.mostBy !== undefined)],
+    [
+      'a doubt of one value, and of a whole entry',
+      anyCode((c) => c.doubts?.some(({ raws }) => raws !== undefined) ?? false) &&
+        anyCode((c) => c.doubts?.some(({ raws }) => raws === undefined) ?? false),
+    ],
+    [
+      'a unit without a power key, and without a power cycle',
+      maps.some((m) => m.power.on === null && m.restart.length === 0),
+    ],
     ['an icon that proves', maps.some((m) => (m.icons?.length ?? 0) > 0)],
     [
       'every rounding of speed',
@@ -131,7 +159,7 @@ const shifted = (map: DisplayMap) =>
         (code) =>
           (code.access === 'open' || code.access === 'pin') &&
           code.action === undefined &&
-          code.shownIf === undefined &&
+          !conditionsOf(map).has(code.label) &&
           code.function !== 'accessPin',
       )
       .map((code) => {

@@ -7,7 +7,6 @@ export const FUNCTIONS = {
   speedCap: { title: 'Speed cap' },
   throttleCap: { title: 'Throttle cap' },
   wheelSize: { title: 'Wheel size' },
-  wheelCircumference: { title: 'Wheel circumference' },
   wheelPulses: { title: 'Wheel pulses' },
   driveMode: { title: 'Drive mode' },
   standstillStart: { title: 'Standstill throttle' },

@@ -6,7 +6,7 @@ import { checkGestures } from './check-gestures.js';
 import { checkMenu } from './check-menu.js';
 import type { DisplayMap } from './display-map.js';
 import { mapShape } from './map-shape.js';
-import { fullMap } from './written-map.js';
+import { fullMap, writtenPath } from './written-map.js';
 
 export type ParsedMap =
   { readonly ok: true; readonly map: DisplayMap } | { readonly ok: false; readonly problems: readonly Problem[] };
@@ -20,11 +20,15 @@ export function parseDisplayMap(data: unknown): ParsedMap {
   if (bound) return { ok: false, problems: [bound] };
   const full = fullMap(data);
   const shape = shapeProblems(full);
-  if (shape.length > 0) return { ok: false, problems: shape };
+  if (shape.length > 0) return { ok: false, problems: atWritten(data, shape) };
   const map = full as DisplayMap;
   const problems = [...checkCodes(map), ...checkMenu(map), ...checkGestures(map)];
-  return problems.length > 0 ? { ok: false, problems } : { ok: true, map };
+  return problems.length > 0 ? { ok: false, problems: atWritten(data, problems) } : { ok: true, map };
 }
+
+/** The same at the places where their cause is written: a table may stand as words, a line as its unit. */
+const atWritten = (data: unknown, problems: readonly Problem[]): readonly Problem[] =>
+  problems.map((problem) => (problem.path ? { ...problem, path: writtenPath(data, problem.path) } : problem));
 
 function shapeProblems(data: unknown): readonly Problem[] {
   try {

@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { code, fourKey, words } from '../../testing/samples.js';
+import { code, fourKey, line, words } from '../../testing/samples.js';
 import type { Code } from './code.js';
+import { doubtSaid, unsureOf } from './doubt.js';
 import {
   digitsOf,
   formatRaw,
   fromDigits,
   greatestRawWithin,
+  isAllWords,
   leastRawFrom,
   meaningBeside,
   meaningOf,
@@ -203,4 +205,42 @@ it('a range that ends between two steps has its last value before the end', () =
   expect(valuesInOrder(odd).every((raw) => onGrid(odd, raw))).toBe(true);
   const fine = code('B', 'unknown', { range: { min: 0, max: 1, step: 0.1 }, decimals: 1, factory: 0 });
   expect(valuesInOrder(fine)).toEqual([0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1]);
+});
+
+describe('a code that shows words', () => {
+  const shows = [
+    { raw: 0, text: 'OFF' },
+    { raw: 1, text: 'ON' },
+  ];
+  const walk = code('Wk', 'walk', { range: { min: 0, max: 1, step: 1 }, encoding: words([0, 'off'], [1, 'on']), shows });
+
+  it('is read by the word in any case, or by its digits, and printed as the word', () => {
+    expect(parseTyped(walk, ' on ')).toEqual({ ok: true, value: 1 });
+    expect(parseTyped(walk, '0')).toEqual({ ok: true, value: 0 });
+    expect(parseTyped(walk, 'onn')).toMatchObject({ problem: { message: 'Type what Wk shows, such as OFF.' } });
+    expect(formatRaw(walk, 1)).toBe('ON');
+    expect(formatRaw(walk, 2)).toBe('2');
+    expect(valueWords(walk, 1)).toBe('on');
+    expect(isAllWords(walk)).toBe(true);
+  });
+
+  it('keeps its digits where digits are keyed', () => {
+    expect(digitsOf({ ...walk, range: { min: 0, max: 10, step: 1 } }, 1)).toEqual([0, 1]);
+  });
+});
+
+describe('a value that nobody is sure of', () => {
+  const cap = code('S', 'speedCap', {
+    range: { min: 10, max: 45, step: 1 },
+    encoding: line('km/h'),
+    doubts: [{ raws: [25], says: 'on some units it ends nothing.' }],
+  });
+
+  it('is no value to build on', () => {
+    expect(greatestRawWithin(cap, 25)).toBe(24);
+    expect(greatestRawWithin({ ...cap, doubts: [] }, 25)).toBe(25);
+    expect(doubtSaid(cap, 25)).toContain('ends nothing');
+    expect(unsureOf(cap)).toBeNull();
+    expect(unsureOf({ ...cap, doubts: [{ says: 'nobody has tried it.' }] })).toBe('nobody has tried it.');
+  });
 });

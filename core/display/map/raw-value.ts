@@ -1,14 +1,19 @@
 import type { Code, Encoding, TableEntry } from './code.js';
 import { ok, refuse, type Result } from '../../result.js';
+import { isDoubtful } from './doubt.js';
 
 const GRID_EPSILON = 1e-6;
 const DAY_MS = 86_400_000;
 const FIRST_DAY = Date.UTC(2000, 0, 1);
 
-type Shown = Pick<Code, 'decimals'> & { readonly encoding?: Encoding };
+type Shown = Pick<Code, 'decimals' | 'shows'> & { readonly encoding?: Encoding };
+
+/** What stands on the glass for raw digits: the word that the display shows instead, or the digits as it shows them. */
+export const formatRaw = (code: Shown, raw: number): string =>
+  code.shows?.find((each) => each.raw === raw)?.text ?? formatDigits(code, raw);
 
 /** Raw digits as the glass shows them: `31` with one decimal is `31.0`, a clock's 825 is `13:45`, a date `26-11-24`. */
-export function formatRaw(code: Shown, raw: number): string {
+export function formatDigits(code: Shown, raw: number): string {
   switch (code.encoding?.kind) {
     case 'clock':
       return `${two(Math.floor(raw / 60))}:${two(raw % 60)}`;
@@ -47,12 +52,16 @@ function halves(encoding: Encoding & { kind: 'pair' }, raw: number): readonly [T
 /**
  * Reads what a person typed from the glass. The display's digits are taken as they stand: no unit, no sign
  * but a leading minus, a comma read as a point; a clock as `13:45` or `1345`, a date as `26-11-24` or `261124`. A value
+ * that the display shows as a word is read from that word, in any case. A value
  * outside the code's range is still a reading (the unit may not be what its map says), so only text that is no
  * number is refused.
  */
 export function parseTyped(code: Shown & Pick<Code, 'label'>, typed: string): Result<number> {
+  const word = code.shows?.find((each) => each.text.trim().toLowerCase() === typed.trim().toLowerCase());
+  if (word) return ok(word.raw);
   const text = typed.trim().replace(',', '.');
-  const example = (shown: string) => refuse('notDigits', `Type the digits that ${code.label} shows, such as ${shown}.`);
+  const example = (shown: string) =>
+    refuse('notDigits', `Type ${code.shows ? 'what' : 'the digits that'} ${code.label} shows, such as ${shown}.`);
   if (code.encoding?.kind === 'clock') {
     const [, hours, minutes] = /^(\d{1,2}):?(\d\d)$/.exec(text) ?? [];
     const isTime = hours !== undefined && Number(hours) < 24 && Number(minutes) < 60;
@@ -64,7 +73,8 @@ export function parseTyped(code: Shown & Pick<Code, 'label'>, typed: string): Re
     const isDay = year !== undefined && new Date(at).getUTCMonth() === Number(month) - 1;
     return isDay ? ok((at - FIRST_DAY) / DAY_MS) : example('26-11-24');
   }
-  if (!/^-?\d{1,5}(\.\d{1,2})?$/.test(text)) return example(formatRaw({ decimals: code.decimals }, 25));
+  if (!/^-?\d{1,5}(\.\d{1,2})?$/.test(text))
+    return example(code.shows?.[0]?.text ?? formatDigits({ decimals: code.decimals }, 25));
   return ok(Number(text));
 }
 
@@ -87,10 +97,11 @@ export function meaningOf(code: Code, raw: number): string {
     case 'line': {
       const sentinel = sentinelOf(code, raw);
       if (sentinel) return sentinel.title;
-      const { scale, unit, doubtfulFrom } = encoding;
+      const { scale, unit } = encoding;
       const value = raw * scale;
-      const digits = scale === 1 ? formatRaw(code, value) : String(Number(value.toFixed(3)));
-      const doubt = doubtfulFrom !== undefined && raw >= doubtfulFrom ? ', or no limit at all: not known' : '';
+      const digits = scale === 1 ? formatDigits(code, value) : String(Number(value.toFixed(3)));
+      const doubt =
+        encoding.doubtfulFrom !== undefined && raw >= encoding.doubtfulFrom ? ', or no limit at all: not known' : '';
       return `${digits}${unit === '' ? '' : ` ${unit}`}${doubt}`;
     }
   }
@@ -99,13 +110,15 @@ export function meaningOf(code: Code, raw: number): string {
 /** `26, as marked`: digits and meaning, or the meaning alone where it begins with the digits. */
 export function valueWords(code: Code, raw: number): string {
   const [digits, meaning] = [formatRaw(code, raw), meaningOf(code, raw)];
-  return meaning.startsWith(digits) ? meaning : `${digits}, ${meaning}`;
+  return beginsWith(meaning, digits) ? meaning : `${digits}, ${meaning}`;
 }
+
+const beginsWith = (meaning: string, shown: string): boolean => meaning.toLowerCase().startsWith(shown.toLowerCase());
 
 /** Meaning to stand beside the digits: `km/h` beside `25`, `only once rolling` beside `21`. */
 export function meaningBeside(code: Code, raw: number): string {
   const [digits, meaning] = [formatRaw(code, raw), meaningOf(code, raw)];
-  return meaning.startsWith(digits) ? meaning.slice(digits.length).trim() : meaning;
+  return beginsWith(meaning, digits) ? meaning.slice(digits.length).trim() : meaning;
 }
 
 export const sentinelOf = (code: Code, raw: number) =>
@@ -117,7 +130,7 @@ export const rawForWord = (code: Code, value: string): number | undefined =>
 
 /**
  * Greatest raw value whose meaning does not exceed `limit` (in the unit of the code's line); sentinels, skipped values
- * and those from `doubtfulFrom` on are left out. Equality counts as within (1e-9 relative). Undefined where even the
+ * and doubtful ones are left out. Equality counts as within (1e-9 relative). Undefined where even the
  * lowest value exceeds it.
  */
 export function greatestRawWithin(code: Code, limit: number): number | undefined {
@@ -138,8 +151,7 @@ const lineScale = (code: Code): number => (code.encoding.kind === 'line' ? code.
 /** Values of a line that mean what they say, rising. */
 export function plainValues(code: Code): readonly number[] {
   if (code.encoding.kind !== 'line') return [];
-  const { doubtfulFrom = Infinity } = code.encoding;
-  return valuesInOrder(code).filter((raw) => raw < doubtfulFrom && sentinelOf(code, raw) === undefined);
+  return valuesInOrder(code).filter((raw) => !isDoubtful(code, raw) && sentinelOf(code, raw) === undefined);
 }
 
 const orders = new WeakMap<Code, readonly number[]>();
@@ -174,7 +186,7 @@ export function digitsOf(code: Code, raw: number): readonly number[] {
   return [...plain(code, raw).padStart(width, '0')].map(Number);
 }
 
-const plain = (code: Code, raw: number): string => formatRaw(code, raw).replace(/\D/g, '');
+const plain = (code: Code, raw: number): string => formatDigits(code, raw).replace(/\D/g, '');
 
 /** The value that digits stand for; null for no time of day, or no day. */
 export function fromDigits(code: Code, digits: readonly number[]): number | null {
@@ -191,3 +203,7 @@ export function nearestValue(values: readonly number[], raw: number): number {
     values[0] ?? raw,
   );
 }
+
+/** Whether the glass never shows digits for this code, only words. */
+export const isAllWords = (code: Code): boolean =>
+  code.shows !== undefined && valuesInOrder(code).every((raw) => code.shows?.some((each) => each.raw === raw));

@@ -9,7 +9,6 @@ const UNITS: Readonly<Record<string, string>> = {
   speedCap: 'km/h',
   throttleCap: 'km/h',
   wheelSize: 'in',
-  wheelCircumference: 'mm',
   currentLimit: 'A',
   nominalVoltage: 'V',
   cutoffVoltage: 'V',

@@ -1,9 +1,11 @@
 import fc from 'fast-check';
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { anyMap } from '../../testing/any-map.js';
 import { demoMap, demoMapFiles } from '../../testing/demo-maps.js';
 import { fourKey, threeKey } from '../../testing/samples.js';
 import { gestureFromWords, gestureToWords } from './written-gesture.js';
+import { planKeys } from '../plan/plan-keys.js';
 import { parseDisplayMap } from './parse-display-map.js';
 import { fullMap, writtenMap } from './written-map.js';
 
@@ -124,6 +126,42 @@ describe('a map as it is written', () => {
     ];
     const parsed = parseDisplayMap({ ...(map as object), codes });
     expect(parsed.ok ? [] : parsed.problems.map(({ code }) => code)).toContain('shape');
+  });
+
+  it('stands whole in the docs, and is read from there', () => {
+    const docs = readFileSync(new URL('../../../docs/formats/display-map.md', import.meta.url), 'utf8');
+    const [, text = ''] = /```jsonc\n(\{\n {2}"format"[\s\S]*?)```/.exec(docs) ?? [];
+    const parsed = parseDisplayMap(JSON.parse(text.replace(/\/\/.*$/gm, '')) as unknown);
+    expect(parsed).toMatchObject({ ok: true, map: { id: 'plover-three', confirmed: null } });
+    if (parsed.ok) expect(planKeys(parsed.map, { '2': 20 }, { values: {}, at: null }).unreachable).toEqual([]);
+  });
+
+  it('has its faults told where they are written', () => {
+    const [, map] = demoMapFiles().find(([id]) => id === 'dunlin-a')!;
+    const codes = [
+      {
+        label: 'd1',
+        function: 'walk',
+        words: [
+          [0, 'off'],
+          [0, 'on'],
+        ],
+        factory: 0,
+      },
+      { label: 'd2', function: 'wheelSize', range: [16, 29], unit: 'a very long unit', factory: 26 },
+      { label: 'd3', function: 'clock', encoding: { kind: 'table', entries: [] }, range: [0, 1], factory: 0 },
+    ];
+    const pathsOf = (...of: object[]): readonly (string | undefined)[] => {
+      const parsed = parseDisplayMap({
+        ...(map as object),
+        menu: { ...(map as { menu: object }).menu, pages: undefined },
+        codes: of,
+      });
+      return parsed.ok ? [] : parsed.problems.map(({ path }) => path);
+    };
+    expect(pathsOf(codes[0]!)).toEqual(['codes[0].words[1]']);
+    expect(pathsOf(codes[0]!, codes[1]!)).toEqual(['codes[1].unit']);
+    expect(pathsOf(codes[2]!)).toEqual(['codes[0].encoding.entries']);
   });
 
   it('of the first form is the same map under another name', () => {

@@ -118,6 +118,19 @@ const onePage = (codes: unknown): Fields => ({
   ),
 });
 
+const OF_A_CODE = /^codes\[(\d+)\]\.encoding\.(entries|unit|scale)(.*)$/;
+
+/** Where in a map as it is written that stands which has this path in the whole map. */
+export function writtenPath(written: unknown, path: string): string {
+  const [, index, what, rest = ''] = OF_A_CODE.exec(path) ?? [];
+  if (index === undefined || !isFields(written) || !Array.isArray(written['codes'])) return path;
+  const code: unknown = (written['codes'] as readonly unknown[])[Number(index)];
+  if (!isFields(code) || code['encoding'] !== undefined) return path;
+  const at = `codes[${index}]`;
+  if (what !== 'entries') return what !== undefined && what in code ? `${at}.${what}` : at;
+  return `${at}.words${/^\[\d+\]/.exec(rest)?.[0] ?? ''}`;
+}
+
 /** The shortest way to write a map: `fullMap` of it is the map again. */
 export function writtenMap(map: DisplayMap): object {
   const { restart, dangers, confirmed, power, menu, ride, keys, codes, instructions, ...rest } = map;

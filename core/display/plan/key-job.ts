@@ -1,6 +1,7 @@
 import type { Code, Influence, KeyedMap } from '../map/display-map.js';
 import { codeOf, settableValues, shownValue, type DisplayState, type RawValues } from '../machine/display-state.js';
 import { editOf } from '../map/edit-rules.js';
+import { conditionsOf } from '../map/shown-by.js';
 import { onGrid } from '../map/raw-value.js';
 import { HOLD_TOLERANCE_MS } from './pace.js';
 
@@ -40,10 +41,13 @@ export function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Jo
   const touched = touchedBy(map, from, targets);
   const tracked = map.codes.filter(({ label }) => touched.has(label));
   const influencers = influencersOf(tracked, touched);
-  const conditions = new Set(map.codes.flatMap((code) => (code.shownIf ? [code.shownIf.code] : [])));
+  const shownBy = conditionsOf(map);
+  const conditions = new Set([...shownBy.values()].map(({ code }) => code));
   const revealedBy = new Map<string, Code[]>();
-  for (const code of tracked)
-    if (code.shownIf) revealedBy.set(code.shownIf.code, [...(revealedBy.get(code.shownIf.code) ?? []), code]);
+  for (const code of tracked) {
+    const by = shownBy.get(code.label)?.code;
+    if (by !== undefined) revealedBy.set(by, [...(revealedBy.get(by) ?? []), code]);
+  }
   const wanted = (code: Code): number => targets[code.label] ?? from.stored[code.label] ?? code.factory;
   const open = (state: DisplayState, code: Code): readonly Influencer[] =>
     (influencers.get(code.label) ?? []).filter((by) => standsAt(state, by.code) !== wanted(by.code));
@@ -77,7 +81,7 @@ export function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Jo
     useful: (state, code) => {
       const hidden = revealedBy.get(code.label) ?? [];
       const revealing = hidden.flatMap((other) =>
-        shownValue(state, other) !== wanted(other) ? (other.shownIf?.in ?? []) : [],
+        shownValue(state, other) !== wanted(other) ? (shownBy.get(other.label)?.in ?? []) : [],
       );
       return [...new Set([wanted(code), ...revealing, ...tools(state, code)])];
     },
@@ -115,7 +119,8 @@ function touchedBy(map: KeyedMap, from: DisplayState, targets: RawValues): Reado
     for (const label of [...touched]) {
       const code = codeOf(map, label);
       for (const { code: other } of code.influences ?? []) if (targets[other] !== undefined) touched.add(other);
-      if (code.shownIf) touched.add(code.shownIf.code);
+      const by = conditionsOf(map).get(label)?.code;
+      if (by !== undefined) touched.add(by);
       const [held, aim] = [from.stored[label] ?? code.factory, targets[label] ?? from.stored[label] ?? code.factory];
       for (const by of map.codes)
         for (const influence of by.influences ?? [])

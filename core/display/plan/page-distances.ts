@@ -113,6 +113,7 @@ export function pageDistances(map: KeyedMap, pace: Pace): PageDistances {
 }
 
 export const isHideable = (map: KeyedMap, item: PageItem | undefined): boolean => {
+  if (item && 'page' in item) return item.shownIf !== undefined;
   const code = item && 'code' in item ? map.codes.find((c) => c.label === item.code) : undefined;
   return code !== undefined && (code.shownIf !== undefined || code.access === 'tool' || code.access === 'absent');
 };

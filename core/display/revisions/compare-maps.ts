@@ -1,7 +1,7 @@
 import { canonicalJson } from '../../ledger/seal.js';
 import { mapTitle, type Code, type DisplayMap } from '../map/display-map.js';
 import { codeTitle } from '../map/code-title.js';
-import { formatRaw, meaningOf, valuesInOrder, valueWords } from '../map/raw-value.js';
+import { formatRaw, meaningBeside, valuesInOrder, valueWords } from '../map/raw-value.js';
 
 export type Aspect = 'function' | 'range' | 'meaning' | 'factory' | 'access' | 'behaviour' | 'source';
 
@@ -91,7 +91,7 @@ function meanings(code: Code): string {
     ].join('; ');
   }
   return valuesInOrder(code)
-    .map((raw) => `${formatRaw(code, raw)} ${meaningOf(code, raw)}`)
+    .map((raw) => `${formatRaw(code, raw)} ${meaningBeside(code, raw)}`.trim())
     .join('; ');
 }
 
@@ -114,6 +114,14 @@ const HOMES = {
   untilPackOut: 'until the pack comes out',
 } as const;
 
+/** How a value is changed, in words. */
+export const EDIT_WORDS = {
+  live: 'up and down act at once',
+  focus: 'a key moves between name and value',
+  enter: 'a key begins the edit and one ends it',
+  digits: 'digit by digit',
+} as const;
+
 /** What storing this code does, when it acts, and where it is kept, in words. */
 export function behaviour({
   effect,
@@ -125,16 +133,26 @@ export function behaviour({
   influences = [],
   action,
   holdErases,
+  edit,
+  encoding,
+  doubts = [],
 }: Code): string {
   return [
     EFFECTS[effect],
     actsAfter === 'once' ? 'at once' : 'after a restart',
     `kept ${HOMES[keptIn]}`,
+    ...(edit ? [`changed in a way of its own: ${EDIT_WORDS[edit.style]}`] : []),
+    ...(encoding.kind === 'pair'
+      ? [`the ${encoding.turned === true ? 'down' : 'up'} key moves the first of its two`]
+      : []),
     ...(values ? [values === 'wrap' ? 'values go round' : 'values stop at the ends'] : []),
     ...(more ? [`more is ${more}`] : []),
     ...(shownIf ? [`shown while ${shownIf.code} is ${shownIf.in.join(' or ')}`] : []),
     ...influences.map(({ kind, code }) => `${kind} ${code}`),
     ...(action ? [action === 'resetTrip' ? 'clears the trip when run' : 'restores everything when run'] : []),
     ...(holdErases ? [`a hold ${holdErases.says}`] : []),
+    ...doubts.map(
+      ({ raws, says }) => `${raws ? `${raws.join(' and ')} doubtful` : 'doubtful'}: ${says.replace(/\.$/, '')}`,
+    ),
   ].join(', ');
 }

@@ -139,6 +139,31 @@ describe('a code', () => {
     expect(compile(instead(cap)).findings[0]).toMatchObject({ level: 'stop', id: 'noCap:unit' });
   });
 
+  it('that is doubtful as a whole, or at the very value that would be right, stays as found with the doubt said', () => {
+    const walk = { encoding: words([5, 'off'], [6, 'on']), range: { min: 5, max: 6, step: 1 }, factory: 6 };
+    expect(target('L9', withCode(code('L9', 'walk', walk)))?.raw).toBe(5);
+    const whole = withCode(code('L9', 'walk', { ...walk, doubts: [{ says: 'Nobody has seen it act.' }] }));
+    expect(target('L9', whole)).toMatchObject({ raw: null, because: 'Nobody has seen it act. Stays as found.' });
+    const one = withCode(code('L9', 'walk', { ...walk, doubts: [{ raws: [5], says: 'On some units 5 is on.' }] }));
+    expect(target('L9', one)?.raw).toBeNull();
+    expect(compile(one).findings).toContainEqual(
+      expect.objectContaining({
+        level: 'decide',
+        label: 'L9',
+        says: expect.stringContaining('On some units 5 is on.'),
+      }),
+    );
+  });
+
+  it('for the workshop is off when it leaves, and the capacity is that of the pack', () => {
+    expect(
+      target('L9', withCode(code('L9', 'serviceMode', { encoding: words([0, 'off'], [1, 'on']), factory: 1 })))?.raw,
+    ).toBe(0);
+    const { capacityAh } = inputs().type.pack;
+    const capacity = code('L9', 'packCapacity', { range: { min: 5, max: 30, step: 1 }, encoding: line('Ah') });
+    expect(target('L9', withCode(capacity))?.raw).toBe(Math.round(capacityAh));
+  });
+
   it('that is not verified to act gets a target and a note that nothing is claimed', () => {
     const { findings } = compile(withCode(code('L9', 'brightness', { encoding: line(''), effect: 'unverified' })));
     expect(findings).toContainEqual(expect.objectContaining({ level: 'note', label: 'L9' }));

@@ -1,5 +1,7 @@
 import type { Code, DisplayMap } from '../../display/map/display-map.js';
 import { codeTitle } from '../../display/map/code-title.js';
+import { doubtSaid, unsureOf } from '../../display/map/doubt.js';
+import { valueWords } from '../../display/map/raw-value.js';
 import { classAsks } from './checks/class-asks.js';
 import { packFindings } from './checks/pack.js';
 import { lockedFinding } from './checks/locked.js';
@@ -117,7 +119,8 @@ function prepare(inputs: SetupInputs): Work {
 }
 
 function wishFor(code: Code, work: Work): Wish {
-  if (code.source === 'hearsay') return asFound('Meaning known by hearsay only: stays as found.');
+  const unsure = unsureOf(code);
+  if (unsure !== null) return asFound(`${unsure} Stays as found.`);
   if (code.access === 'absent') return asFound('In the paper, not on this display.');
   if (code.access === 'tool') return asFound("Readable only with a maker's tool: stays as found.");
   if (code.access === 'never' || code.function === 'makersOnly') return asFound('Never touched: stays as found.');
@@ -129,16 +132,28 @@ function wishFor(code: Code, work: Work): Wish {
     return asFound(`${codeTitle(code)}: nothing was promised, stays as found.`);
   return underRegime(
     code,
-    wish?.(code, work) ?? asFound(`${codeTitle(code)}: nothing was promised, stays as found.`),
+    sure(code, wish?.(code, work) ?? asFound(`${codeTitle(code)}: nothing was promised, stays as found.`)),
     work,
   );
+}
+
+/** A value that does one thing on some units and another on others is no target. */
+function sure(code: Code, wish: Wish): Wish {
+  const said = wish.raw === null ? null : doubtSaid(code, wish.raw);
+  if (said === null || wish.raw === null) return wish;
+  const words = `${valueWords(code, wish.raw)} would be right, and is not certain: ${said}`;
+  return asFound(`${words} Stays as found.`, {
+    level: DRIVING.has(code.function) ? 'decide' : 'note',
+    topic: 'doubtful',
+    says: `${code.label}: ${words}`,
+  });
 }
 
 /** What a code that nobody touches would be set to: it stays as found, and whether that matters is looked at. */
 function wouldBe(code: Code, work: Work): Wish {
   const isUntouched =
     (code.access === 'never' || code.access === 'tool') &&
-    code.source !== 'hearsay' &&
+    unsureOf(code) === null &&
     code.encoding.kind !== 'pair' &&
     !COMFORT.has(code.function);
   return (isUntouched && WISHES[code.function]?.(code, work)) || asFound('');

@@ -1,3 +1,4 @@
+import { conditionsOf } from '../../display/map/shown-by.js';
 import type { Influence } from '../../display/map/display-map.js';
 import { formatRaw, greatestRawWithin, leastRawFrom } from '../../display/map/raw-value.js';
 import { finding, willShow, type Draft, type Drafted } from './draft.js';
@@ -103,9 +104,9 @@ function bring(
 /** Entries that the display shows only while another code has certain values. */
 function hidden(draft: Draft): readonly Finding[] {
   return draft.codes.flatMap(({ code, wish }) => {
-    if (code.shownIf === undefined) return [];
-    const gate = code.shownIf && draft.codes.find((other) => other.code.label === code.shownIf?.code);
-    if (wish.raw === null || !gate || !code.shownIf || code.shownIf.in.includes(willShow(draft, gate))) return [];
+    const condition = conditionsOf(draft.work.map).get(code.label);
+    const gate = condition && draft.codes.find((other) => other.code.label === condition.code);
+    if (wish.raw === null || !gate || condition.in.includes(willShow(draft, gate))) return [];
     return [
       finding(
         'note',

@@ -1,4 +1,5 @@
 import type { Code, DisplayMap } from '../../display/map/display-map.js';
+import { unsureOf } from '../../display/map/doubt.js';
 import { rawForWord } from '../../display/map/raw-value.js';
 import type { CodeFunction } from '../../display/map/functions.js';
 import type { Finding } from '../setup.js';
@@ -52,4 +53,4 @@ export function willMean(draft: Draft, fn: CodeFunction, ...words: readonly stri
 
 /** Codes that nobody may build on: hearsay, absent, for a tool, or for the eye alone. */
 export const carriesClaim = (code: Code): boolean =>
-  code.source !== 'hearsay' && code.effect === 'acts' && code.access !== 'absent' && code.access !== 'tool';
+  unsureOf(code) === null && code.effect === 'acts' && code.access !== 'absent' && code.access !== 'tool';

@@ -1,4 +1,5 @@
 import type { Code } from '../../display/map/display-map.js';
+import { isDoubtful } from '../../display/map/doubt.js';
 import {
   formatRaw,
   nearestValue,
@@ -115,10 +116,7 @@ export const isSwitchedOff = (code: Code, raw: number): boolean =>
 /** Whether digits stand for no cap, or may do. */
 export function mayBeNoCap(code: Code, raw: number): boolean {
   if (code.encoding.kind !== 'line') return false;
-  return (
-    sentinelOf(code, raw)?.means === 'noCap' ||
-    (code.encoding.doubtfulFrom !== undefined && raw >= code.encoding.doubtfulFrom)
-  );
+  return sentinelOf(code, raw)?.means === 'noCap' || isDoubtful(code, raw);
 }
 
 const WORDS = {

@@ -24,6 +24,7 @@ export const WISHES: Partial<Record<CodeFunction, WishFor>> = {
   nominalVoltage: battery.nominalVoltage,
   batteryKind: battery.batteryKind,
   packProfile: battery.packProfile,
+  packCapacity: battery.packCapacity,
   cutoffVoltage: battery.cutoffVoltage,
   taperVoltage: battery.taperVoltage,
   gaugeMode: battery.gaugeMode,
@@ -52,4 +53,5 @@ export const WISHES: Partial<Record<CodeFunction, WishFor>> = {
   accessPin: display.menuPin,
   startupPin: display.startPin,
   odometer: display.odometer,
+  serviceMode: display.serviceMode,
 };

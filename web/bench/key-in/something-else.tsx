@@ -51,15 +51,17 @@ export function SomethingElse({ map, run, expected, onClose }: SomethingElseProp
             setTyped(e.target.value);
             setProblem(null);
           }}
-          inputMode="decimal"
+          inputMode={code?.shows ? 'text' : 'decimal'}
           data-autofocus
-          data-scan-guard
+          data-scan-guard={code?.shows ? 'words' : true}
           autoComplete="off"
           error={problem}
           description={
             code && parsed?.ok
               ? `${formatRaw(code, parsed.value)} means ${meaningOf(code, parsed.value)}`
-              : 'The digits alone.'
+              : code?.shows
+                ? `As it stands there: ${code.shows.map(({ text }) => text).join(', ')}.`
+                : 'The digits alone.'
           }
         />
         <div className={classes['acts']}>

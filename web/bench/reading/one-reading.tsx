@@ -1,12 +1,13 @@
 import { TextInput } from '@mantine/core';
 import { useEffect, useLayoutEffect, useRef, useState, type ReactNode, type RefObject } from 'react';
-import { codeTitle, meaningOf, parseTyped, type Code } from '@decurio/core';
+import { codeTitle, isAllWords, meaningOf, parseTyped, type Code } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
 import { mayAct } from '../../ui/keys/bounce.js';
 import { isDialogOpen } from '../../ui/keys/dialog-open.js';
 import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { speak } from '../../ui/speak.js';
 import { NumberPad } from './number-pad.js';
+import { WordPad } from './word-pad.js';
 import panel from '../panel.module.css';
 import classes from './reading.module.css';
 
@@ -64,20 +65,25 @@ export function OneReading({ code, where, how, reading, onTake, onNotShown, note
             setProblem(null);
           }}
           onKeyDown={(event) => {
-            if (event.key === ' ' && typed !== '') {
+            if (event.key === ' ' && typed !== '' && !code.shows) {
               event.preventDefault();
               take();
             }
           }}
-          inputMode="decimal"
+          inputMode={code.shows ? 'text' : 'decimal'}
           autoComplete="off"
-          data-scan-guard
+          data-scan-guard={code.shows ? 'words' : true}
           error={problem}
         />
-        <NumberPad
-          onDigit={(digit) => setTyped((before) => `${before}${digit}`)}
-          onBack={() => setTyped((before) => before.slice(0, -1))}
-        />
+        <div className={classes['pads']}>
+          {code.shows && <WordPad words={code.shows.map(({ text }) => text)} typed={typed} onWord={setTyped} />}
+          {!isAllWords(code) && (
+            <NumberPad
+              onDigit={(digit) => setTyped((before) => `${before}${digit}`)}
+              onBack={() => setTyped((before) => before.slice(0, -1))}
+            />
+          )}
+        </div>
         <p className={classes['means']} aria-live="polite">
           {typed !== '' && parsed.ok && meaningOf(code, parsed.value)}
         </p>
@@ -86,7 +92,7 @@ export function OneReading({ code, where, how, reading, onTake, onNotShown, note
         <ActButton type="submit" look="main" hotkey="Enter" onAct={() => undefined}>
           That is what it shows
         </ActButton>
-        <ActButton hotkey="N" onAct={onNotShown}>
+        <ActButton {...(code.shows ? {} : { hotkey: 'N' })} onAct={onNotShown}>
           Not shown
         </ActButton>
         {acts}

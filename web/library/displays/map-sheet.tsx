@@ -2,6 +2,7 @@ import {
   formatRaw,
   codeTitle,
   glassLabel,
+  meaningBeside,
   meaningOf,
   rangeWords,
   valuesInOrder,
@@ -63,7 +64,7 @@ export function MapSheet({ map }: { readonly map: DisplayMap }) {
 function values(code: Code): string {
   if (code.encoding.kind === 'table' || code.encoding.kind === 'pair')
     return valuesInOrder(code)
-      .map((raw) => `${formatRaw(code, raw)} ${meaningOf(code, raw)}`)
+      .map((raw) => `${formatRaw(code, raw)} ${meaningBeside(code, raw)}`.trim())
       .join(', ');
   if (code.encoding.kind !== 'line') return rangeWords(code);
   const { unit, sentinels, doubtfulFrom } = code.encoding;

@@ -1,4 +1,13 @@
-import { accessTitle, behaviour, findCode, isKeyed, type Code, type DisplayMap, type KeyedMap } from '@decurio/core';
+import {
+  accessTitle,
+  behaviour,
+  EDIT_WORDS,
+  findCode,
+  isKeyed,
+  type Code,
+  type DisplayMap,
+  type KeyedMap,
+} from '@decurio/core';
 import { capital, gestureWords } from '../../ui/gesture-words.js';
 
 export const SOURCES = {
@@ -8,12 +17,6 @@ export const SOURCES = {
 } as const;
 
 const AFTER_LAST = { wrap: 'it starts again', leave: 'the menu closes', stop: 'it stays there' } as const;
-const EDITS = {
-  live: 'up and down act at once',
-  focus: 'a key moves between name and value',
-  enter: 'a key begins the edit and one ends it',
-  digits: 'digit by digit',
-} as const;
 const STORES = {
   change: 'with every change',
   move: 'when one passes to another item',
@@ -37,7 +40,21 @@ export function handling(map: DisplayMap): readonly (readonly [string, string])[
         : 'no key of its own',
     ],
   ];
-  return [...power, ...(isKeyed(map) ? menuHandling(map) : instructionHandling(map)), ...speedWords(map)];
+  return [
+    ...power,
+    ...levelWords(map),
+    ...(isKeyed(map) ? menuHandling(map) : instructionHandling(map)),
+    ...speedWords(map),
+  ];
+}
+
+function levelWords(map: DisplayMap): (readonly [string, string])[] {
+  const levels = map.ride?.levels;
+  if (!levels) return [];
+  const { most, mostBy, wakesAt } = levels;
+  const wakes =
+    wakesAt === 'asLeft' ? 'as it was left' : typeof wakesAt === 'number' ? `at ${wakesAt}` : `as ${wakesAt.code} says`;
+  return [['Levels', `up to ${most}${mostBy === undefined ? '' : `, as many as ${mostBy} sets`}; it wakes ${wakes}`]];
 }
 
 function menuHandling(map: KeyedMap): (readonly [string, string])[] {
@@ -72,11 +89,11 @@ function menuHandling(map: KeyedMap): (readonly [string, string])[] {
       : []),
     [
       'Values',
-      `${EDITS[menu.edit.style]}; ${menu.values === 'wrap' ? 'they go round' : 'they stop at the ends'}${menu.repeat ? '; a held key repeats' : ''}`,
+      `${EDIT_WORDS[menu.edit.style]}; ${menu.values === 'wrap' ? 'they go round' : 'they stop at the ends'}${menu.repeat ? '; a held key repeats' : ''}`,
     ],
     [
       'Stored',
-      `${STORES[menu.store.on]}${menu.store.by ? `: ${gestureWords(map, menu.store.by)}` : ''}${menu.store.message ? `; the glass says ${menu.store.message.text} for ${seconds(menu.store.message.ms)}` : ''}`,
+      `${STORES[menu.store.on]}${menu.store.by ? `: ${gestureWords(map, menu.store.by)}` : ''}${menu.store.message ? `; the glass says ${menu.store.message.text} for ${seconds(menu.store.message.ms)}` : ''}${menu.store.pause ? `; an edit left alone for ${seconds(menu.store.pause.ms)} is ${menu.store.pause.does === 'store' ? 'stored by itself' : 'dropped'}` : ''}`,
     ],
     [
       'Closes by itself',

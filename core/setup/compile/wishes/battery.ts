@@ -41,6 +41,10 @@ export const packProfile: WishFor = (code, { type: { pack } }) =>
     ? asFound("Nobody has said which profile is this pack's: stays as found, and is read back.")
     : word(code, pack.profile, step('type', `Profile ${pack.profile} belongs to this pack`));
 
+/** What the gauge counts down from. */
+export const packCapacity: WishFor = (code, { type: { pack } }) =>
+  nearest(code, pack.capacityAh, step('type', `Pack of ${pack.capacityAh} Ah`));
+
 /** Volts at which the ride ends gently. */
 export const cutoffVoltage: WishFor = (code, work) => {
   const { pack, controllerCutoffV } = work.type;

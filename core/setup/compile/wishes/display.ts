@@ -43,3 +43,6 @@ export const startPin: WishFor = (_code, { choices }) => pinBy(choices.startPin,
 /** Odometers and trip meters are evidence: never reset by the way. */
 export const odometer: WishFor = (_code, { choices }) =>
   asFound(choices.odometer === 'never' ? 'It is evidence: never reset.' : 'Reset on hand-over, never before.');
+
+export const serviceMode: WishFor = (code) =>
+  word(code, 'off', step('display', 'Service mode is for the workshop: off when it leaves'));
