@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { fourKey, inputs, stepThrough } from '../testing/samples.js';
-import { benchTermsFor, samplingOf } from './bench-terms.js';
+import { benchTermsFor, broughtBack, samplingOf } from './bench-terms.js';
 import { surpriseOf } from './surprises.js';
 
 const { houseRules } = inputs();
@@ -23,6 +23,28 @@ describe('how much is read as found', () => {
 
   it('is every unit in full where house rules say so', () => {
     expect(samplingOf('every', { units: 40, sinceSurprise: null }).reads).toBe('all');
+  });
+});
+
+describe('a unit that comes back from private land', () => {
+  it('is read and proved in full, and not let go unproved, whatever the house samples', () => {
+    const sampled = benchTermsFor({
+      type: stepThrough,
+      map: fourKey,
+      houseRules: {
+        ...houseRules,
+        choices: { ...houseRules.choices, readAsFound: 'sample', proofs: 'sample', unproved: 'inWriting' },
+      },
+      batch: { units: 4, sinceSurprise: null },
+    });
+    expect(sampled).toMatchObject({
+      asFound: { reads: 'decisive' },
+      proving: { runs: 'safety', unproved: 'inWriting' },
+    });
+    expect(broughtBack(sampled)).toMatchObject({
+      asFound: { reads: 'all' },
+      proving: { runs: 'all', unproved: 'never' },
+    });
   });
 });
 
@@ -69,6 +91,27 @@ describe('a surprise', () => {
     ['a value that moved', { presumed: 25, raw: 30 }, 'moved'],
   ] as const)('is %s', (_says, { presumed, raw }, kind) => {
     expect(surpriseOf({ label: 'X', function: 'speedCap', presumed, raw, span })?.kind ?? null).toBe(kind);
+  });
+
+  it('is none where the display does not list the code as things stand', () => {
+    expect(
+      surpriseOf({ label: 'X', function: 'gaugeEmptyV', presumed: 31, raw: null, span, isHidden: true }),
+    ).toBeNull();
+  });
+
+  it('is told in the words that the display shows', () => {
+    const shows = [
+      { raw: 11, text: 'ROLL' },
+      { raw: 12, text: 'STAND' },
+    ];
+    const met = surpriseOf({
+      label: 'St',
+      function: 'standstillStart',
+      presumed: 12,
+      raw: 11,
+      span: { ...span, shows },
+    });
+    expect(met?.says).toContain('ROLL');
   });
 
   it('is a PIN set before, never its digits; a table value it does not have; and no odometer', () => {

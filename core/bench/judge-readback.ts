@@ -38,9 +38,10 @@ export function judgeReadback(
   stuck: readonly string[] = [],
   accepted: Readonly<Record<string, Accepted>> = {},
 ): readonly CodeVerdict[] {
-  return setup.targets.map(({ label, raw: target, locked }) => {
+  return setup.targets.map(({ label, raw: target, locked, shownIf }) => {
     const own = readings[label] ?? [];
-    const verdict = verdictOf(target, own, locked || stuck.includes(label));
+    const isHidden = shownIf !== undefined && !shownIf.in.includes(lastOf(setup, readings, shownIf.code));
+    const verdict = verdictOf(target, own, locked || stuck.includes(label), isHidden);
     // Once a lead let it stand it may be left as found, and still says so.
     const stands =
       (AGAINST.has(verdict) || verdict === 'asFound') &&
@@ -50,9 +51,20 @@ export function judgeReadback(
   });
 }
 
-function verdictOf(target: number | null, readings: readonly (number | null)[], cannotChange: boolean): Verdict {
-  if (!isFinal(target, readings)) return 'notRead';
+/** What a code was read to show last; its target where it was not read. */
+const lastOf = (setup: Setup, readings: Readonly<Record<string, readonly (number | null)[]>>, label: string): number =>
+  readings[label]?.at(-1) ?? setup.targets.find((target) => target.label === label)?.raw ?? Number.NaN;
+
+/** What is not listed as things stand is not shown, and nobody misses it. */
+function verdictOf(
+  target: number | null,
+  readings: readonly (number | null)[],
+  cannotChange: boolean,
+  isHidden: boolean,
+): Verdict {
   const last = readings.at(-1) ?? null;
+  if (isHidden && readings.length > 0 && last === null) return 'asFound';
+  if (!isFinal(target, readings)) return 'notRead';
   if (last === null) return 'notShown';
   if (target === null) return 'asFound';
   if (last === target) return 'agrees';

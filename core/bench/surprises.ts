@@ -18,6 +18,8 @@ export interface FoundValue {
   readonly presumed: number | undefined;
   readonly span: CodeSpan | undefined;
   readonly raw: number | null;
+  /** The display does not list it with what its other codes show. */
+  readonly isHidden?: boolean;
 }
 
 const PINS: ReadonlySet<CodeFunction> = new Set<CodeFunction>(['accessPin', 'startupPin']);
@@ -30,7 +32,15 @@ const MOVES_BY_ITSELF: ReadonlySet<CodeFunction> = new Set<CodeFunction>([
 ]);
 
 /** What is not as expected of a code read as found, or null. */
-export function surpriseOf({ label, function: what, presumed, span, raw }: FoundValue): Surprise | null {
+export function surpriseOf({
+  label,
+  function: what,
+  presumed,
+  span,
+  raw,
+  isHidden = false,
+}: FoundValue): Surprise | null {
+  if (raw === null && isHidden) return null;
   if (raw === null)
     return {
       kind: 'notShown',

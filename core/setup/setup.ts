@@ -1,3 +1,4 @@
+import type { Condition } from '../display/map/code.js';
 import type { Proof } from '../prove/proof.js';
 import type { NotProved, ProvingTest } from '../prove/proving-test.js';
 import type { CodeFunction } from '../display/map/functions.js';
@@ -33,6 +34,8 @@ export interface CodeTarget {
   readonly locked: boolean;
   /** Never on the glass in the course of the work: not on this display, for a tool alone, secret, or on a page nobody enters. */
   readonly offGlass?: true;
+  /** The display lists it only while another code has one of these values. */
+  readonly shownIf?: Condition;
   /** A PIN by policy: kept encrypted, keyed at hand over, never in the record. */
   readonly secret?: true;
   /** One sentence or a few, in words a customer could be shown. */

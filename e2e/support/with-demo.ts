@@ -3,7 +3,7 @@ import { closeSync, openSync } from 'node:fs';
 import { join } from 'node:path';
 import type { HouseView } from '@decurio/contract';
 import type { TestProject } from 'vitest/node';
-import { startDatabase, type Database } from '../../scripts/lib/database.mjs';
+import { startEmptyDatabase, type Database } from '../../scripts/lib/database.mjs';
 import { signIn } from '../../scripts/lib/api-client.mjs';
 import { loadDemo } from '../../scripts/lib/load-demo.mjs';
 import { STATE } from '../../scripts/lib/paths.mjs';
@@ -22,7 +22,8 @@ let database: Database | null = null;
 /** Starts a private MariaDB for the browser tests, with the demo scenario ready to be copied. */
 export async function setup(project: TestProject): Promise<void> {
   const home = join(STATE, `test-${project.name}`);
-  database = await startDatabase(home);
+  // What an earlier run loaded may be another scenario.
+  database = await startEmptyDatabase(home);
   const demoDump = join(home, 'demo.sql');
   const server = await startServer({
     databaseUrl: database.databaseUrl,

@@ -1,4 +1,5 @@
 import type { CodeFunction } from '../../display/map/functions.js';
+import type { CodeTarget } from '../../setup/setup.js';
 import type { EvidenceData } from '../evidence.js';
 import { refusal } from '../refusals.js';
 import { EARLIER_PIN, strayCode, surpriseOf, type Surprise } from '../surprises.js';
@@ -51,6 +52,7 @@ export const asFoundRead: ActOf<'asFoundRead'> = {
       presumed: state.opened.factory[label],
       span: state.opened.bench?.spans[label],
       raw,
+      isHidden: isHiddenIn(next, target),
     });
     return met === null ? next : surprised(next, met);
   },
@@ -68,6 +70,13 @@ export const pinRefused: ActOf<'pinRefused'> = {
     held: { reason: 'code', words: EARLIER_PIN.says, at, by },
   }),
 };
+
+/** By what was found, and what was delivered where nobody has looked yet. */
+function isHiddenIn({ found, opened }: VisitState, { shownIf }: CodeTarget): boolean {
+  if (!shownIf) return false;
+  const shows = found[shownIf.code] ?? opened.factory[shownIf.code];
+  return shows !== undefined && !shownIf.in.includes(shows);
+}
 
 /** After any surprise the rest of the unit is read in full. */
 function surprised(state: VisitState, met: Surprise): VisitState {

@@ -1,5 +1,6 @@
 import type { Code, DisplayMap } from '../../display/map/display-map.js';
 import { codeTitle } from '../../display/map/code-title.js';
+import { conditionsOf } from '../../display/map/shown-by.js';
 import { doubtSaid, unsureOf } from '../../display/map/doubt.js';
 import { valueWords } from '../../display/map/raw-value.js';
 import { classAsks } from './checks/class-asks.js';
@@ -207,6 +208,8 @@ function targetFor({ code, wish }: Drafted, map: DisplayMap, findings: readonly 
     because: final.because,
   };
   if (isOffGlass(map, code) || final.secret) target.offGlass = true;
+  const shownIf = conditionsOf(map).get(code.label);
+  if (shownIf) target.shownIf = shownIf;
   if (final.secret) target.secret = true;
   if (final.trail) target.trail = final.trail;
   return target;
