@@ -14,7 +14,7 @@ export interface LearntFamily {
   /** Oldest first, as if each had been run with the codes of the newest. */
   readonly runs: readonly FamilyRun[];
   readonly advice: SamplingAdvice;
-  /** How far beyond its cap drive was seen to act on units of this type and display, the farthest first. */
+  /** Where drive was seen to act farther beyond its cap than the map says, on units of this type and display, the farthest first; and what a lead left out of them. */
   readonly overshoots: readonly SeenOvershoot[];
   /** The wheel value that the ratios count with. */
   readonly wheelRaw: number | null;

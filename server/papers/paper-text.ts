@@ -1,16 +1,19 @@
-import { shortened, type VisitRecord } from '@decurio/core';
-import dayjs from 'dayjs';
-import timezone from 'dayjs/plugin/timezone.js';
-import utc from 'dayjs/plugin/utc.js';
+import { minutesAhead, shortened, timeIn, type VisitRecord } from '@decurio/core';
 import type { PaperFont } from './fonts.js';
 
-dayjs.extend(utc);
-dayjs.extend(timezone);
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
 /** A time as papers show it: the house's, and how far that is from UTC, because a paper travels. */
 export const paperTime = (iso: string, zone: string): string => {
-  const time = dayjs(iso).tz(zone);
-  return `${time.format('D MMM YYYY HH:mm')} UTC${time.utcOffset() === 0 ? '' : time.format('Z')}`;
+  const ms = Date.parse(iso);
+  const ahead = minutesAhead(zone, ms);
+  const [, year = '', month = '', day = '', time = ''] = /^(\d+)-(\d+)-(\d+)T(.*)$/.exec(timeIn(zone, ms)) ?? [];
+  return `${Number(day)} ${MONTHS[Number(month) - 1]} ${year} ${time} UTC${ahead === 0 ? '' : offset(ahead)}`;
+};
+
+const offset = (minutes: number): string => {
+  const [hours, rest] = [Math.floor(Math.abs(minutes) / 60), Math.abs(minutes) % 60];
+  return `${minutes < 0 ? '-' : '+'}${String(hours).padStart(2, '0')}:${String(rest).padStart(2, '0')}`;
 };
 
 /** What the fonts of the house draw, and what the one for other scripts draws beside it. */

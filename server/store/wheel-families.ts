@@ -217,7 +217,9 @@ export async function learntFamilies(manager: EntityManager): Promise<readonly L
     const [type, map] = [types.get(key.typeId), maps.get(key.mapId)];
     if (!type || !map) return [];
     const family = learntFamily(key, type, { ...map, revision: key.revision }, rows.get(keyOf(key)) ?? []);
-    return [{ ...family, overshoots: overshoots.get(overshootKey(key)) ?? [] }];
+    const said = map.speed?.overshootKmh ?? 0;
+    const seen = overshoots.get(overshootKey(key)) ?? [];
+    return [{ ...family, overshoots: seen.filter(({ kmh, leftOut }) => leftOut !== null || kmh > said) }];
   });
 }
 

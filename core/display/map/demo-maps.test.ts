@@ -227,3 +227,19 @@ it('a unit set by instruction is told what to choose in every profile, to write,
   });
   expect(planInstructions(map, {}, {}).instructions).toEqual([]);
 });
+
+it('a unit that needs a firmware, and is read through the same channel, has both told in their place', () => {
+  const map = demoMap('teasel-link');
+  const { instructions } = map;
+  const says = planInstructions(
+    {
+      ...map,
+      instructions: { ...instructions!, firmware: '2.1', reconnect: [], readOut: ['Open the page of values.'] },
+    },
+    { 'speed limit': 25 },
+    {},
+  ).instructions.map((each) => `${each.act}: ${each.says}`);
+  expect(says[0]).toBe('connect: It needs firmware 2.1 or later: look at what it has first.');
+  expect(says.slice(-2)).toEqual(['readAgain: Open the page of values.', 'readAgain: Read speed limit again.']);
+  expect(says.some((each) => each.startsWith('reconnect'))).toBe(false);
+});

@@ -19,7 +19,8 @@ export interface InstructionPlan {
 
 /**
  * What to do, line by line, to bring every target about on a unit without a key menu: connect, choose each value (in
- * every pack profile a rider can switch to), write, reconnect, and read again. Codes that convert others come first.
+ * every pack profile a rider can switch to), write, reconnect, and read again, on the glass or through the channel as its
+ * map says. What must be there first comes first. Codes that convert others come first.
  * Empty where everything is at its target, or where the map has a key menu.
  */
 export function planInstructions(map: DisplayMap, targets: RawValues, values: RawValues): InstructionPlan {
@@ -59,10 +60,14 @@ export function planInstructions(map: DisplayMap, targets: RawValues, values: Ra
       : channel.profiles.flatMap((profile) => [line('profile', `Switch to pack profile ${profile}.`), ...chosen]);
   return {
     instructions: [
+      ...(channel.firmware === undefined
+        ? []
+        : [line('connect', `It needs firmware ${channel.firmware} or later: look at what it has first.`)]),
       ...channel.connect.map((says) => line('connect', says)),
       ...inProfiles,
       ...channel.write.map((says) => line('write', says)),
       ...channel.reconnect.map((says) => line('reconnect', says)),
+      ...(channel.readOut ?? []).map((says) => line('readAgain', says)),
       ...doable.map((code) => line('readAgain', `Read ${code.label} again.`, code.label)),
     ],
     unreachable,

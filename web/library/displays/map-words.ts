@@ -107,6 +107,9 @@ const instructionHandling = (map: DisplayMap): (readonly [string, string])[] =>
     ? [
         ['Set through', map.instructions.via],
         ['Pack profiles', map.instructions.profiles.join(', ') || 'one alone'],
+        ...(map.instructions.firmware === undefined
+          ? []
+          : [['Firmware', `${map.instructions.firmware} or later`] as const]),
       ]
     : [];
 

@@ -49,7 +49,7 @@ export function Overshoots({ family: { overshoots } }: { readonly family: Learnt
         <LeaveOut
           key={farthest.visitId}
           unit={farthest}
-          says={`${beyond(farthest.kmh)}, the farthest that was seen. Where the map says less, the next ones are capped by this.`}
+          says={`${beyond(farthest.kmh)}, farther than the map says: the next ones are capped by it.`}
           leave={leave}
           leaving={leaving}
         />
