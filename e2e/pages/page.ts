@@ -66,26 +66,10 @@ export class Page {
   async click(words: string): Promise<void> {
     await this.keysRested();
     await this.driver.wait(
-      async () => {
-        const button = await this.button(words);
-        return (await this.standsStill(button)) && (await button.click().then(() => true, isGoneMeanwhile));
-      },
+      async () => (await this.button(words)).click().then(() => true, isGoneMeanwhile),
       PATIENCE_MS,
       `"${words}" cannot be clicked`,
     );
-  }
-
-  /** Whether it is where it was two frames ago: what moves between press and release is not clicked. */
-  private standsStill(element: WebElement): Promise<boolean> {
-    return this.driver
-      .executeAsyncScript<boolean>(
-        `const [element, done] = arguments;
-         const at = () => { const { x, y, width } = element.getBoundingClientRect(); return [element.isConnected, x, y, width].join(); };
-         const before = at();
-         requestAnimationFrame(() => requestAnimationFrame(() => done(element.isConnected && at() === before)));`,
-        element,
-      )
-      .catch(isGoneMeanwhile);
   }
 
   /** The field under a label. */
