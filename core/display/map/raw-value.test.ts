@@ -212,7 +212,11 @@ describe('a code that shows words', () => {
     { raw: 0, text: 'OFF' },
     { raw: 1, text: 'ON' },
   ];
-  const walk = code('Wk', 'walk', { range: { min: 0, max: 1, step: 1 }, encoding: words([0, 'off'], [1, 'on']), shows });
+  const walk = code('Wk', 'walk', {
+    range: { min: 0, max: 1, step: 1 },
+    encoding: words([0, 'off'], [1, 'on']),
+    shows,
+  });
 
   it('is read by the word in any case, or by its digits, and printed as the word', () => {
     expect(parseTyped(walk, ' on ')).toEqual({ ok: true, value: 1 });
