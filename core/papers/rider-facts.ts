@@ -1,5 +1,12 @@
 import { rangeSpan } from '../electrical/range-span.js';
-import { codesWith, hasAssist, throttleDrives, wordFor, type ProvingInputs } from '../prove/proving-inputs.js';
+import {
+  codesWith,
+  hasAssist,
+  highestLevel,
+  throttleDrives,
+  wordFor,
+  type ProvingInputs,
+} from '../prove/proving-inputs.js';
 import { inKmh, KM_PER_MILE, type Speed } from '../speed/speed.js';
 import type { Asked } from '../setup/inputs/vehicle-class.js';
 
@@ -83,7 +90,7 @@ export function riderFacts(inputs: ProvingInputs, inMiles: boolean): RiderFacts 
     on: map.power.on && use(map.power.on),
     off: map.power.off && use(map.power.off),
     levels: levels && {
-      most: levelsSet(inputs) ?? levels.most,
+      most: highestLevel(inputs),
       up: use(levels.up),
       down: use(levels.down),
       hasZero: wordFor(inputs, 'zeroLevel') === 'on',
@@ -137,15 +144,6 @@ const START_WORDS: Readonly<Record<string, 'standing' | 'rolling' | 'pedalling'>
   rolling: 'rolling',
   pedalFirst: 'pedalling',
 };
-
-function levelsSet(inputs: ProvingInputs): number | null {
-  const [code] = codesWith(inputs, 'assistLevels');
-  if (!code) return null;
-  const raw = inputs.shows(code);
-  if (code.encoding.kind === 'line') return raw * code.encoding.scale;
-  const word = Number(wordFor(inputs, 'assistLevels'));
-  return Number.isFinite(word) && word > 0 ? word : null;
-}
 
 function walkOf(inputs: ProvingInputs, use: KeyUse | null): RiderFacts['walk'] {
   const codes = codesWith(inputs, 'walk');

@@ -96,3 +96,15 @@ export const standCautions = ({ type }: Pick<ProvingInputs, 'type'>): readonly s
   type.motors.length > 1 ? [BOTH_CLEAR, 'Hands, sleeves and tools away from both wheels.'] : [ONE_CLEAR];
 
 export const YARD_CAUTIONS: readonly string[] = ['Ride only inside the yard. Helmet on, both brakes tried first.'];
+
+/** The highest level that a rider reaches: as many as the display has, or as its code sets; 0 where it has none. */
+export function highestLevel(inputs: ProvingInputs): number {
+  const most = inputs.map.ride?.levels?.most ?? 0;
+  const [code] = codesWith(inputs, 'assistLevels');
+  if (!code) return most;
+  const set =
+    code.encoding.kind === 'line'
+      ? inputs.shows(code) * code.encoding.scale
+      : Number(wordFor(inputs, 'assistLevels') ?? Number.NaN);
+  return set > 0 ? Math.min(most, set) : most;
+}

@@ -2,6 +2,7 @@ import { inKmh, speedWords } from '../../speed/speed.js';
 import {
   codesWith,
   hasAssist,
+  highestLevel,
   labelsOf,
   throttleDrives,
   YARD_CAUTIONS,
@@ -55,9 +56,9 @@ function endTest(
   isWorst: boolean,
   isOnly: boolean,
 ): ProvingTest {
-  const { vehicleClass, type, map } = inputs;
+  const { vehicleClass, type } = inputs;
   const { mode, turbo, labels, turboLabel, endsKmh, cap } = ride;
-  const most = map.ride?.levels?.most ?? 0;
+  const most = highestLevel(inputs);
   const where = [
     mode ? `mode ${mode.title}` : most > 0 ? `level ${most}` : '',
     turbo === 'on' ? 'turbo' : '',
