@@ -9,6 +9,7 @@ import type { VehicleClass } from '../setup/inputs/vehicle-class.js';
 import type { VehicleType } from '../setup/inputs/vehicle-type.js';
 import { demoMaps } from '../testing/demo-maps.js';
 import { demoTypes, shippedClasses } from '../testing/demo-types.js';
+import { tap } from '../display/map/gesture.js';
 import { code, fourKey, hire, inputs, line, pedelec, stepThrough, withCodes, words } from '../testing/samples.js';
 import { ANSWERED_FOR, coverageOf } from './coverage.js';
 import { orderProofs, setUpsOf } from './order-proofs.js';
@@ -199,6 +200,25 @@ describe('what one unit has to show', () => {
     );
     expect(ids({ throttle: 'toCap' }, { throttleFitted: true })).toContain('end:assist');
     expect(ids({}, { pedalMagnets: null })).not.toContain('assist:ends');
+  });
+
+  it('ends drive at the highest level that a rider reaches, not the highest there could be', () => {
+    const levels = code('Lv', 'assistLevels', {
+      range: { min: 3, max: 5, step: 1 },
+      factory: 5,
+      encoding: line('levels'),
+    });
+    const map: DisplayMap = {
+      ...withCodes(fourKey, [...fourKey.codes, levels]),
+      ride: { levels: { up: tap('up'), down: tap('down'), most: 5, wakesAt: 1 }, modes: null },
+    };
+    const title = (assistLevels: number): string | undefined => {
+      const houseRules = { ...hire, choices: { ...hire.choices, assistLevels } };
+      const { tests = [] } = compileSetup(inputs({ map, type: stepThrough, vehicleClass: pedelec, houseRules }));
+      return tests.find(({ id }) => id === 'end:assist')?.title;
+    };
+    expect(title(5)).toBe('Where drive ends: level 5');
+    expect(title(3)).toBe('Where drive ends: level 3');
   });
 
   it('has the fastest combination twice, the others once, and each under its own limit', () => {

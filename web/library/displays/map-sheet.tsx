@@ -49,7 +49,7 @@ export function MapSheet({ map }: { readonly map: DisplayMap }) {
               <td>{values(code)}</td>
               <td>
                 {code.encoding.kind === 'table' && <span className="num">{formatRaw(code, code.factory)} </span>}
-                {meaningOf(code, code.factory)}
+                {code.encoding.kind === 'table' ? meaningBeside(code, code.factory) : meaningOf(code, code.factory)}
               </td>
               <td>{actsWords(code)}</td>
               <td>{SOURCES[code.source]}</td>

@@ -22,6 +22,9 @@ export interface AmendOrderProps {
   readonly onLeave: () => void;
 }
 
+const AMEND = { once: 'Amend', asked: 'Amend it as it stands' } as const;
+const BRING_BACK = { once: 'Bring them back', asked: 'Bring them back all the same' } as const;
+
 /** What is left to choose is the class under which they go on. */
 const broughtBack = (view: OrderPageView): { promised: Promised; reason: string } => {
   const { terms, ...promised } = promisedOf(view);
@@ -82,7 +85,7 @@ export function AmendOrder({ view, bringsBack = false, onDone, onLeave }: AmendO
       <Begun draft={draft} />
       <PromiseFields value={promised} onChange={setPromised} slips={slips} />
       <TextInput
-        label="Why it is amended"
+        label={bringsBack ? 'Why they come back' : 'Why it is amended'}
         value={reason}
         onChange={(e) => draft.change({ reason: e.target.value })}
         error={slips['reason']}
@@ -92,12 +95,12 @@ export function AmendOrder({ view, bringsBack = false, onDone, onLeave }: AmendO
       {problem && <Notice kind="stop" title="Nothing was amended" says={problem.message} />}
       <div className={classes['acts']}>
         <ActButton type="submit" look="main" busy={amending.isLoading} onAct={() => undefined}>
-          {isAsking ? 'Amend it as it stands' : 'Amend'}
+          {(bringsBack ? BRING_BACK : AMEND)[isAsking ? 'asked' : 'once']}
         </ActButton>
         <ActButton onAct={onLeave}>Leave it</ActButton>
         <span className="soft">
           {bringsBack
-            ? 'Every unit comes back to the line: read in full, set to the class, and proved in full before it leaves.'
+            ? 'Every unit that is done comes back to the line: read in full, set to the class, and proved in full before it leaves.'
             : 'Units under way are worked out anew; those that are done and differ come back to the line.'}
         </span>
       </div>

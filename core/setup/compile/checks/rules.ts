@@ -125,7 +125,7 @@ function privateLandFindings({ vehicleClass, terms, choices, limit, today }: Wor
       'note',
       'privateLand',
       null,
-      `Private land only, until ${privateLand.endsOn}, by authority of ${privateLand.authorityBy}. Never ridden on a public road, tests included; motor and pack wear more.`,
+      `Private land only, by authority of ${privateLand.authorityBy} until ${privateLand.endsOn}. Never ridden on a public road, tests included; motor and pack wear more.`,
     ),
   ];
   if (privateLand.endsOn < today)
