@@ -39,7 +39,8 @@ describe('an entry on the wire', () => {
     ['held', { reason: 'damage', words: ' ' }, false],
     ['held', { reason: 'weather', words: 'it rained' }, false],
     ['released', { words: 'ok' }, false],
-    ['restarted', { acts: [] }, false],
+    ['restarted', { acts: [] }, true],
+    ['restarted', { acts: Array.from({ length: 21 }, () => 'Off and on.') }, false],
     ['codeKeyed', { label: 'L1', fromRaw: 1, raw: 2, presses: -1 }, false],
     ['undone', { voids: 'the last one' }, false],
   ] as const)('%s with %j is valid: %s', (kind, data, is) => {

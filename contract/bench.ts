@@ -125,7 +125,7 @@ export const evidenceSchemas = {
   codeStuck: object({ label: label(), raw: raw() }).noUnknown(),
   keyInClosed: nothing,
   restarted: object({
-    acts: array(string().strict().max(160).required()).min(1).max(20).required(),
+    acts: array(string().strict().max(160).required()).max(20).required(),
     unplugged: boolean().strict().optional(),
     together: boolean().strict().oneOf([true]).optional(),
   }).noUnknown(),

@@ -19,6 +19,10 @@ it('leaves the menu first where power cannot be cut inside it, once', () => {
   ).toHaveLength(1);
 });
 
+it('is nothing where nothing waits for a power cycle', () => {
+  expect(restartActs({ ...bare, restart: [] }, false)).toEqual([]);
+});
+
 it('takes the display off its plug where house rules ask it, naming the codes that live in it', () => {
   const map = {
     ...bare,

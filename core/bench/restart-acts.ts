@@ -5,12 +5,12 @@ const UNPLUGGED_MS = 5_000;
 
 /**
  * The power cycle of this display as it is worked: out of the menu first where power cannot be cut inside it, the map's
- * own acts, and the display off its plug where values live in it alone and house rules ask to try that.
+ * own acts (none where nothing it has waits for a power cycle), and the display off its plug where values live in it alone and house rules ask to try that.
  */
 export function restartActs(map: DisplayMap, unplugCheck: boolean): readonly RestartAct[] {
   const attached = map.codes.filter((code) => code.keptIn === 'displayWhileAttached').map(({ label }) => label);
   const has = (what: RestartAct['does']) => map.restart.some(({ does }) => does === what);
-  const menuFirst = map.menu !== null && !map.power.offInMenu && !has('leavesMenu');
+  const menuFirst = map.restart.length > 0 && map.menu !== null && !map.power.offInMenu && !has('leavesMenu');
   return [
     ...(menuFirst ? [{ act: 'Leave the menu first: power cannot be cut inside it.', waitMs: 0 }] : []),
     ...map.restart,

@@ -108,6 +108,8 @@ describe('a certificate', () => {
 it("writes times in the house's zone and never lets a letter vanish", () => {
   expect(paperTime('2026-11-24T23:30:00.000Z', 'UTC')).toBe('24 Nov 2026 23:30 UTC');
   expect(paperTime('2026-11-24T23:30:00.000Z', 'Europe/Berlin')).toBe('25 Nov 2026 00:30 UTC+01:00');
+  expect(paperTime('2026-07-01T02:15:59.000Z', 'America/St_Johns')).toBe('30 Jun 2026 23:45 UTC-02:30');
+  expect(paperTime('2026-12-31T19:00:00.000Z', 'Asia/Kathmandu')).toBe('1 Jan 2027 00:45 UTC+05:45');
   expect(legible('Söhne, Łódź − 20 €')).toBe('Söhne, Łódź − 20 €');
   expect(legible('Park 🚲')).toBe('Park ?');
 });

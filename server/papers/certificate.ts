@@ -100,6 +100,14 @@ function facts(paper: Paper, record: VisitRecord, state: VisitState, zone: strin
       'Rules',
       `${versions.rulePack.name} version ${versions.rulePack.version}; house rules "${versions.houseRules.name}" version ${versions.houseRules.version}`,
     ],
+    ...(opened.follows?.fromPrivateLand
+      ? [
+          [
+            'Came back',
+            `from private land (${opened.follows.fromPrivateLand.label}, until ${opened.follows.fromPrivateLand.endsOn}): read and proved in full`,
+          ] as const,
+        ]
+      : []),
     ['Checked in', checkedIn ? checkInLine(checkedIn) : 'no entry'],
     ['Signed off', signedLine(record, state, zone)],
   ]);

@@ -108,6 +108,18 @@ describe('a certificate', () => {
     for (const page of pages) expect(page.ink({ x: 0, y: 0 }, { x: 0.05, y: 1 })).toBe(0);
   });
 
+  it('says of a unit that came back from private land that it did', async () => {
+    const land = { label: 'Harbour yard only', endsOn: '2026-12-31' };
+    const back = signed.map((act): Act =>
+      act[0] === 'opened'
+        ? ['opened', { ...act[1], follows: { visitId: 'v-before', why: 'amended', fromPrivateLand: land } }]
+        : act,
+    );
+    const says = 'from private land (Harbour yard only, until 2026-12-31): read and proved in full';
+    expect(saidBy(await drawn(['certificate'], { record: recordOf(back) }))).toContain(says);
+    expect(saidBy(await drawn(['certificate']))).not.toContain('from private land');
+  });
+
   it('says what was left out, by whom and why', async () => {
     const acts = upToSignOff.map((act): Act =>
       act[0] === 'opened'

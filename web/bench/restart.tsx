@@ -48,7 +48,10 @@ export function Restart({
   const waitMs = act === undefined ? 0 : (acts[to]?.waitMs ?? 0);
   const isLast = act === undefined || to === acts.length - 1;
   const due = acts.slice(at, to + 1).map((each) => each.act);
-  const spoken = [...(isOver ? ['The wait is over.'] : []), ...(due.length > 0 ? due : ['Restarted'])].join(' ');
+  const spoken = [
+    ...(isOver ? ['The wait is over.'] : []),
+    ...(due.length > 0 ? due : [acts.length === 0 ? 'No restart is needed' : 'Restarted']),
+  ].join(' ');
   useEffect(() => speak(spoken), [spoken]);
 
   const keep = (next: { at: number; until: number | null }) =>
@@ -72,7 +75,12 @@ export function Restart({
   return (
     <div className={classes['panel']}>
       <Said words={leftMs !== null ? `Wait ${waitMs / 1000} seconds` : spoken} />
-      <p className="cap">Restart · codes that act only after it, act from now on</p>
+      <p className="cap">
+        {acts.length === 0 ? 'Restart · none is needed' : 'Restart · codes that act only after it, act from now on'}
+      </p>
+      {acts.length === 0 && (
+        <p className={classes['lead']}>What was keyed acts at once on this display: no power cycle is needed.</p>
+      )}
       <ol className={classes['acts-list']} aria-label="Power cycle">
         {acts.map((step, i) => (
           <li
@@ -94,7 +102,7 @@ export function Restart({
           </li>
         ))}
       </ol>
-      {isLast && waitMs === 0 && (
+      {isLast && waitMs === 0 && acts.length > 0 && (
         <p className={classes['lead']}>{seenAfterRestart(bench.map)} If anything else is seen, hold the unit.</p>
       )}
       <div className={classes['acts']}>
@@ -104,7 +112,9 @@ export function Restart({
             : waitMs > 0
               ? 'Done, start the wait'
               : isLast
-                ? 'Restarted, to read back'
+                ? acts.length === 0
+                  ? 'On to read back'
+                  : 'Restarted, to read back'
                 : 'Done, next'}
         </ActButton>
       </div>

@@ -8,6 +8,7 @@ export function checkCodes(map: DisplayMap): Problem[] {
     ...labels(map),
     ...map.codes.flatMap((code, i) => [...values(code, i), ...references(map, code, i)]),
     ...map.codes.flatMap((code, i) => [...words(code, i), ...doubts(code, i)]),
+    ...restartless(map),
     ...conditionLoops(map),
     ...icons(map),
   ];
@@ -193,6 +194,20 @@ function references(map: DisplayMap, code: Code, i: number): Problem[] {
     });
   }
   return problems;
+}
+
+/** A code that waits for a power cycle, where nobody says how power is cycled. */
+function restartless({ codes, restart }: DisplayMap): Problem[] {
+  const first = codes.findIndex(({ actsAfter }) => actsAfter === 'restart');
+  return restart.length > 0 || first === -1
+    ? []
+    : [
+        {
+          code: 'noRestart',
+          path: `codes[${first}].actsAfter`,
+          message: `${codes[first]?.label} acts after a restart: say in "restart" what is done for one.`,
+        },
+      ];
 }
 
 /** Codes that are shown only if one another is shown: none of them would ever come on the glass by itself. */

@@ -235,6 +235,7 @@ describe('what no map is', () => {
       'twiceHeld',
     ],
     ['a step finer than is shown', spoilt((m) => (m.codes[0].range.step = 0.25)), 'codes[0].range.step', 'tooFine'],
+    ['a restart that nobody describes', spoilt((m) => (m.restart = [])), 'codes[2].actsAfter', 'noRestart'],
     ['a value finer than is shown', spoilt((m) => (m.codes[0].factory = 11.5)), 'codes[0].factory', 'tooFine'],
   ])('%s is named with its path', (_, data, path, code) => {
     const found = problemsOf(data).find((problem) => problem.code === code);

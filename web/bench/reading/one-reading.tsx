@@ -75,7 +75,7 @@ export function OneReading({ code, where, how, reading, onTake, onNotShown, note
           data-scan-guard={code.shows ? 'words' : true}
           error={problem}
         />
-        <div className={classes['pads']}>
+        <div>
           {code.shows && <WordPad words={code.shows.map(({ text }) => text)} typed={typed} onWord={setTyped} />}
           {!isAllWords(code) && (
             <NumberPad
