@@ -18,5 +18,6 @@ export * from './handover.js';
 export * from './papers.js';
 export * from './families.js';
 export * from './house.js';
+export * from './personal.js';
 export * from './ledger.js';
 export * from './displays.js';

@@ -29,6 +29,8 @@ export interface SessionView {
   readonly id: string;
   readonly userId: string;
   readonly name: string;
+  /** By which records cover that name. */
+  readonly nameSha256: string;
   readonly role: Role;
   readonly station: string;
 }

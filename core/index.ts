@@ -139,6 +139,8 @@ export { missingPhotos } from './bench/acts/check-in.js';
 export { checksLeft, isBad, askedRange } from './bench/acts/checks.js';
 export { SENT_BACK_TO } from './bench/acts/hold.js';
 export * from './bench/project-visit.js';
+export * from './ledger/canonical-json.js';
+export * from './ledger/personal.js';
 export * from './ledger/seal.js';
 export * from './ledger/record.js';
 export * from './fleet/lateness.js';

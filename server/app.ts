@@ -18,6 +18,7 @@ import { libraryRoutes } from './routes/library.js';
 import { describeApi } from './routes/openapi.js';
 import { orderRoutes } from './routes/orders.js';
 import { paceRoutes } from './routes/pace.js';
+import { personalRoutes } from './routes/personal.js';
 import { photoRoutes } from './routes/photos.js';
 import { sessionRoutes } from './routes/session.js';
 import { serveWeb } from './routes/web.js';
@@ -105,6 +106,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(changeRoutes);
       await api.register(familyRoutes);
       await api.register(houseRoutes);
+      await api.register(personalRoutes);
       await api.register(ledgerRoutes);
     },
     { prefix: '/api' },

@@ -13,7 +13,9 @@ export type Role = 'technician' | 'lead' | 'owner';
 /** Who did it, as they were then. */
 export interface Actor {
   readonly userId: string;
+  /** Kept apart from the chain, which covers it by `nameSha256`; entries of the first releases have it inside. */
   readonly name: string;
+  readonly nameSha256?: string;
   readonly role: Role;
 }
 

@@ -1,5 +1,5 @@
 import type { EntryOf } from './evidence.js';
-import { canonicalJson } from '../ledger/seal.js';
+import { canonicalJson } from '../ledger/canonical-json.js';
 import { targetOf, type Setup } from '../setup/setup.js';
 import { goBack } from './acts/support.js';
 import { isAgainst, isFinal } from './judge-readback.js';

@@ -1,5 +1,6 @@
 import type { Actor } from '../bench/evidence.js';
-import { hashOf } from '../ledger/seal.js';
+import { hashOf } from '../ledger/canonical-json.js';
+import { sealedForm, type PersonalKind } from '../ledger/personal.js';
 import { refuse, type Result, ok } from '../result.js';
 
 /** Papers that leave with a unit, or with its order. */
@@ -23,15 +24,34 @@ export interface HandoverData {
     readonly where: string;
     readonly photo?: { readonly photoId: string; readonly sha256: string };
   };
-  readonly pinTold: { readonly opens: 'menu' | 'start'; readonly to: string };
+  readonly pinTold: { readonly opens: 'menu' | 'start'; readonly to: string; readonly toSha256?: string };
   readonly wentAlong: { readonly things: readonly string[] };
   /** What the rider or whoever collects it was shown, in the words of the list. */
   readonly riderShown: { readonly items: readonly string[] };
-  readonly received: { readonly name: string; readonly strokes: Strokes };
+  readonly received: {
+    readonly name: string;
+    readonly nameSha256?: string;
+    /** None once the signature is erased. */
+    readonly strokes: Strokes;
+    readonly strokesSha256?: string;
+  };
   /** Taken without a signature, and who saw it. */
-  readonly unsigned: { readonly name: string; readonly words: string };
+  readonly unsigned: { readonly name: string; readonly nameSha256?: string; readonly words: string };
 }
 export type HandoverKind = keyof HandoverData;
+
+/** What each kind says of persons, kept apart from the chain: `to` by `toSha256`, and so on. */
+export const HANDOVER_PERSONAL: {
+  readonly [K in HandoverKind]: Readonly<Partial<Record<keyof HandoverData[K], PersonalKind>>>;
+} = {
+  paperMade: {},
+  labelFixed: {},
+  pinTold: { to: 'receiver' },
+  wentAlong: {},
+  riderShown: {},
+  received: { name: 'receiver', strokes: 'signature' },
+  unsigned: { name: 'receiver' },
+};
 
 export type HandoverEntryOf<K extends HandoverKind> = {
   readonly id: string;
@@ -87,8 +107,16 @@ type Bare = Omit<HandoverEntry, 'prevHash' | 'hash'>;
 /** Chains an entry to the hash of the one before it, the visit's seal for the first. */
 export function chainHandover({ id, visitId, seq, kind, at, by, data }: Bare, prevHash: string): HandoverEntry {
   const body = { id, visitId, seq, kind, at, by, data, prevHash };
-  return { ...body, hash: hashOf(body) } as HandoverEntry;
+  return { ...body, hash: hashOf(asChained(body as HandoverEntry)) } as HandoverEntry;
 }
+
+/** An entry as its chain covers it, and as it is stored: without what is kept apart of persons. */
+export const asChained = (entry: HandoverEntry): Partial<HandoverEntry> =>
+  ({
+    ...entry,
+    by: sealedForm(entry.by, ['name']),
+    data: sealedForm(entry.data, Object.keys(HANDOVER_PERSONAL[entry.kind])),
+  }) as Partial<HandoverEntry>;
 
 /** The state after one more entry. It does not judge. */
 function after(state: HandoverState, entry: HandoverEntry): HandoverState {

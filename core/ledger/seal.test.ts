@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import type { Evidence } from '../bench/evidence.js';
 import { cleanVisit, deedsOf } from '../testing/visit-script.js';
 import { checkRecord, makeRecord } from './record.js';
-import { canonicalJson, CHAIN_START, hashOf, sealEvidence, shortSeal, verifyChain } from './seal.js';
+import { canonicalJson, hashOf } from './canonical-json.js';
+import { CHAIN_START, sealEvidence, shortSeal, verifyChain } from './seal.js';
 
 const chain = (): Evidence[] => {
   const entries: Evidence[] = [];

@@ -1,64 +1,14 @@
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import canonicalize from 'canonicalize';
 import type { Entry, Evidence, Received } from '../bench/evidence.js';
+import { hashOf } from './canonical-json.js';
+import { sealedForm } from './personal.js';
 
 /** What the first entry of every visit names as its predecessor. */
 export const CHAIN_START = '0'.repeat(64);
 
 /**
- * Canonical JSON after RFC 8785. What JSON cannot carry whole is refused, so that no two values have one text: a lone
- * surrogate, undefined, a hole in a list, a function, a figure that is none, an object that is more than its fields.
- * @throws TypeError on those, which is a bug of the caller; Error on a circle
- * @example
- * canonicalJson({ b: 4.5, a: '€' }); // '{"a":"€","b":4.5}'
+ * Chains a deed to the hash of the entry before it (`CHAIN_START` for the first), with what the server says of it. A name
+ * that is kept apart is covered by its hash.
  */
-export function canonicalJson(value: unknown): string {
-  const text = canonicalize(value);
-  refuseUnlessJson(value);
-  if (text === undefined) throw new TypeError('nothing to write as canonical JSON');
-  return text;
-}
-
-const HALF_A_LETTER = /\p{Surrogate}/u;
-
-function refuseUnlessJson(value: unknown): void {
-  switch (typeof value) {
-    case 'boolean':
-      return;
-    case 'string':
-      if (HALF_A_LETTER.test(value)) throw new TypeError('half a letter is no JSON text');
-      return;
-    case 'number':
-      if (!Number.isFinite(value)) throw new TypeError(`${value} is no JSON number`);
-      return;
-    case 'object':
-      return refuseUnlessPlain(value);
-    default:
-      throw new TypeError(`${typeof value} is no JSON`);
-  }
-}
-
-function refuseUnlessPlain(value: object | null): void {
-  if (value === null) return;
-  if (Array.isArray(value)) {
-    // Not `forEach`: that passes over holes.
-    for (let i = 0; i < value.length; i++) refuseUnlessJson(value[i]);
-    return;
-  }
-  const prototype: unknown = Object.getPrototypeOf(value);
-  if (prototype !== Object.prototype && prototype !== null) throw new TypeError('no plain object is no JSON');
-  if (Object.getOwnPropertySymbols(value).length > 0) throw new TypeError('a symbol names nothing in JSON');
-  for (const [key, each] of Object.entries(value)) {
-    refuseUnlessJson(key);
-    refuseUnlessJson(each);
-  }
-}
-
-/** Lower-case hex SHA-256 of the canonical JSON of a value. */
-export const hashOf = (value: unknown): string => bytesToHex(sha256(utf8ToBytes(canonicalJson(value))));
-
-/** Chains a deed to the hash of the entry before it (`CHAIN_START` for the first), with what the server says of it. */
 export function sealEvidence(deed: Entry & Partial<Received>, prevHash: string): Evidence {
   const { id, visitId, seq, kind, at, by, station, data, receivedAt, clockOffS } = deed;
   const received = {
@@ -66,8 +16,11 @@ export function sealEvidence(deed: Entry & Partial<Received>, prevHash: string):
     ...(clockOffS === undefined ? {} : { clockOffS }),
   };
   const body = { id, visitId, seq, kind, at, by, station, data, ...received, prevHash };
-  return { ...body, hash: hashOf(body) } as Evidence;
+  return { ...body, hash: hashOf(asSealed(body as Entry)) } as Evidence;
 }
+
+/** An entry as its chain covers it, and as it is stored: without a name that is kept apart. */
+export const asSealed = <E extends Entry>(entry: E): E => ({ ...entry, by: sealedForm(entry.by, ['name']) }) as E;
 
 /** Every key that an entry may have. What stands under another one is covered by no seal. */
 const SEALED_KEYS: ReadonlySet<string> = new Set([

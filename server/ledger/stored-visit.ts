@@ -1,6 +1,7 @@
 import { canonicalJson, foldVisit, verifyChain, type Evidence, type VisitState } from '@decurio/core';
 import type { EntityManager } from 'typeorm';
 import { EvidenceLog, type EvidenceRow } from '../store/entities.js';
+import { personalFindings, withNames } from '../store/personal.js';
 
 /** What the rows of a visit say, read without trusting any of them. */
 export interface StoredVisit {
@@ -17,15 +18,29 @@ export async function readStored(manager: EntityManager, visitId: string): Promi
   const rows = await manager.find(EvidenceLog, { where: { visitId }, order: { seq: 'ASC' } });
   const read = rows.map((row) => parsed(row.body));
   const unread = rows[read.indexOf(null)];
-  const evidence = read.filter((entry) => entry !== null);
+  const stored = read.filter((entry) => entry !== null);
+  const evidence = await named(manager, stored);
   if (unread) return { rows, evidence, state: null, findings: [`Entry ${unread.seq} cannot be read any more.`] };
-  const chain = chainOf(evidence);
-  const findings = [...(chain === null ? [] : [chain]), ...rows.flatMap((row, i) => columnFindings(row, evidence[i]))];
+  const chain = chainOf(stored);
+  const findings = [
+    ...(chain === null ? [] : [chain]),
+    ...rows.flatMap((row, i) => columnFindings(row, stored[i])),
+    ...(await personalFindings(
+      manager,
+      stored.map((entry) => nameHash(entry)),
+    )),
+  ];
   const fold = findings.length === 0 ? foldVisit(evidence) : null;
   if (fold && !fold.ok)
     return { rows, evidence, state: null, findings: [`The entries contradict one another: ${fold.problem.message}`] };
   return { rows, evidence, state: fold?.ok === true ? fold.value : null, findings };
 }
+
+/** Entries that were damaged may have no writer at all. */
+const nameHash = ({ by }: Evidence): string | undefined => (by as Evidence['by'] | undefined)?.nameSha256;
+
+const named = async (manager: EntityManager, stored: readonly Evidence[]): Promise<readonly Evidence[]> =>
+  stored.every((entry) => typeof entry.by === 'object' && entry.by !== null) ? withNames(manager, stored) : stored;
 
 function parsed(body: string): Evidence | null {
   try {

@@ -4,6 +4,7 @@ import type { EntityManager } from 'typeorm';
 import { Photos, SealHeads, Units, Visits, type SealHeadRow, type UnitRow, type VisitRow } from '../store/entities.js';
 import { markHash } from '../store/seal-heads.js';
 import { readHandover } from '../store/handovers.js';
+import { apartInHandover, personalFindings } from '../store/personal.js';
 import { visitColumns } from '../store/visit-columns.js';
 import { readStored } from './stored-visit.js';
 
@@ -128,9 +129,13 @@ async function handoverFindings(
   if (!folded.ok) return [folded.problem.message];
   const unit = await manager.findOneBy(Units, { id: visit.unitId, visitId: visit.id });
   const to = folded.value.out?.to ?? null;
+  const apart = await personalFindings(manager, apartInHandover(entries));
   return unit && unit.handedTo !== to
-    ? [sentence(`Who has its unit: Line shows ${wordsOf(unit.handedTo)}, what was handed over says ${wordsOf(to)}`)]
-    : [];
+    ? [
+        ...apart,
+        sentence(`Who has its unit: Line shows ${wordsOf(unit.handedTo)}, what was handed over says ${wordsOf(to)}`),
+      ]
+    : apart;
 }
 
 async function photoFindings(

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { canonicalJson, checkRecord, type VisitRecord } from '@decurio/core';
+import { asSealed, canonicalJson, checkRecord, type VisitRecord } from '@decurio/core';
 import {
   asKept,
   documentSchemas,
@@ -64,7 +64,7 @@ export function record({ bytes }: { readonly bytes: Uint8Array }): RecordRead {
     serial,
     entries: own.entries,
     seal: own.seal,
-    bodyHashes: evidence.map((entry) => sha256(canonicalJson(entry))),
+    bodyHashes: evidence.map((entry) => sha256(canonicalJson(asSealed(entry)))),
   };
 }
 

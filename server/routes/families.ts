@@ -2,6 +2,7 @@ import type { FastifyInstance } from 'fastify';
 import { leaveOutRequest, newBatchRequest, type LeaveOutRequest, type NewBatchRequest } from '@decurio/contract';
 import { permit } from '../security/roles.js';
 import { leaveOvershootOut } from '../store/overshoots.js';
+import { writtenBy } from '../store/personal.js';
 import { beginBatch, learntFamilies, leaveRunOut } from '../store/wheel-families.js';
 
 export async function familyRoutes(app: FastifyInstance): Promise<void> {
@@ -21,8 +22,8 @@ export async function familyRoutes(app: FastifyInstance): Promise<void> {
       config: { act: 'decide' },
     },
     async (request, reply) => {
-      const { name } = permit(request.session, 'decide');
-      await beginBatch(app.source.manager, { ...request.body, by: name });
+      const by = permit(request.session, 'decide');
+      await beginBatch(app.source.manager, { ...request.body, by: writtenBy(by) });
       return reply.status(201).send(await learntFamilies(app.source.manager));
     },
   );

@@ -2,6 +2,7 @@ import type { FastifyInstance } from 'fastify';
 import { object, string, type InferType } from 'yup';
 import { permit } from '../security/roles.js';
 import { rawBody, takeRaw } from './raw-body.js';
+import { writtenBy } from '../store/personal.js';
 import { keepPhoto, readPhoto } from '../store/photos.js';
 
 const visitParams = object({ unitId: string().uuid().required(), visitId: string().uuid().required() });
@@ -26,9 +27,9 @@ export async function photoRoutes(app: FastifyInstance): Promise<void> {
       config: { act: 'work' },
     },
     async (request) => {
-      const { name } = permit(request.session, 'work');
+      const by = permit(request.session, 'work');
       const { unitId, visitId, id } = request.params;
-      return keepPhoto(app.source, unitId, { id, visitId, body: rawBody(request), byName: name });
+      return keepPhoto(app.source, unitId, { id, visitId, body: rawBody(request), byName: writtenBy(by) });
     },
   );
 

@@ -9,9 +9,9 @@ const BELIEVED_S = 1e9;
 
 /** Who writes, from where, and how far off the clock there is. */
 export function writerOf(request: FastifyRequest, act: Act): Writer {
-  const { userId, name, role, station } = permit(request.session, act);
+  const { userId, name, nameSha256, role, station } = permit(request.session, act);
   const off = clockOffS(request.headers['x-stand-clock']);
-  return { by: { userId, name, role }, station, ...(off === null ? {} : { clockOffS: off }) };
+  return { by: { userId, name, nameSha256, role }, station, ...(off === null ? {} : { clockOffS: off }) };
 }
 
 /** @param said milliseconds since 1970 by the stand's clock as it sent this */

@@ -4,6 +4,7 @@ import { lookOf, plainName } from '@decurio/contract';
 import type { DataSource } from 'typeorm';
 import { hashPassword, passwordMatches } from '../security/passwords.js';
 import { Accounts, Sessions, type AccountRow } from './entities.js';
+import { keepPersonal } from './personal.js';
 import { inTransaction } from './transaction.js';
 
 export interface NewAccount {
@@ -35,8 +36,10 @@ export async function addAccount(source: DataSource, account: NewAccount): Promi
         says: `"${signInName}" would be taken for "${twin}", who is here already. Choose another name.`,
       };
     const { displayName, role, isDemo } = account;
+    const id = randomUUID();
     await manager.insert(Accounts, {
-      id: randomUUID(),
+      id,
+      nameSha256: await keepPersonal(manager, 'worker', id, displayName),
       createdAt: new Date(),
       pace: null,
       signInName,
@@ -57,11 +60,12 @@ export async function changeAccount(source: DataSource, account: Omit<NewAccount
   return inTransaction(source, async (manager) => {
     const existing = await manager.findOne(Accounts, { where: { signInName }, lock: { mode: 'pessimistic_write' } });
     if (!existing) return { ok: false, says: `There is no account "${signInName}".` };
-    await manager.update(
-      Accounts,
-      { id: existing.id },
-      { displayName: account.displayName, role: account.role, passwordHash },
-    );
+    const { displayName, role } = account;
+    const nameSha256 =
+      displayName === existing.displayName
+        ? existing.nameSha256
+        : await keepPersonal(manager, 'worker', existing.id, displayName);
+    await manager.update(Accounts, { id: existing.id }, { displayName, nameSha256, role, passwordHash });
     await manager.delete(Sessions, { accountId: existing.id });
     return { ok: true };
   });

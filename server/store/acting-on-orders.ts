@@ -6,6 +6,7 @@ import { HttpProblem } from '../problems.js';
 import { catchUp } from './behind-units.js';
 import { noteOrderChange } from './changes.js';
 import { OrderChanges, Orders, type OrderRow } from './entities.js';
+import { writtenBy } from './personal.js';
 import { inTransaction } from './transaction.js';
 import type { Writer } from './visits.js';
 
@@ -71,7 +72,7 @@ export async function record(
     orderId,
     kind,
     at: new Date(),
-    byName: by.name,
+    byName: writtenBy(by),
     reason: shortened(reason, 500),
     body: JSON.stringify(says.slice(0, 60)),
   });

@@ -23,7 +23,8 @@ export async function countersign(
   const account = await oneTry(source, { name: plain, address }, () => authenticate(source, plain, password));
   if (!account) throw new HttpProblem('wrongSecond');
   if (account.id === writer.by.userId) throw new HttpProblem('samePerson');
-  const second = { userId: account.id, name: account.displayName, role: account.role };
+  const { displayName, nameSha256, role } = account;
+  const second = { userId: account.id, name: displayName, nameSha256, role };
   const { entry } = await inTransaction(source, (manager) =>
     appendIn(
       manager,

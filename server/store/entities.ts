@@ -33,6 +33,7 @@ export const Accounts = new EntitySchema<AccountRow>({
     isDemo: { type: 'boolean' },
     createdAt: { type: 'datetime', precision: 3 },
     pace: { type: 'varchar', length: 200, nullable: true },
+    nameSha256: { type: 'char', length: 64 },
   },
 });
 

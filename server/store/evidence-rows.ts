@@ -1,6 +1,7 @@
-import { canonicalJson, receivedAtOf, type Evidence } from '@decurio/core';
+import { asSealed, canonicalJson, receivedAtOf, type Evidence } from '@decurio/core';
 import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
+import { withNames } from './personal.js';
 
 /** Rows that somebody damaged are said to be, wherever they are read. */
 function entryIn(body: string): Evidence {
@@ -20,13 +21,18 @@ export async function readEvidence(manager: EntityManager, visitId: string, afte
     'SELECT body FROM evidence WHERE visitId = ? AND seq > ? ORDER BY seq',
     [visitId, after],
   );
-  return rows.map(({ body }) => entryIn(body));
+  return withNames(
+    manager,
+    rows.map(({ body }) => entryIn(body)),
+  );
 }
 
 /** The entry of this id, whichever visit it belongs to. */
 export async function entryOfId(manager: EntityManager, id: string): Promise<Evidence | null> {
   const [row] = await manager.query<{ body: string }[]>('SELECT body FROM evidence WHERE id = ?', [id]);
-  return row ? entryIn(row.body) : null;
+  if (!row) return null;
+  const [entry] = await withNames(manager, [entryIn(row.body)]);
+  return entry ?? null;
 }
 
 export const insertEntry = (manager: EntityManager, entry: Evidence): Promise<unknown> =>
@@ -35,6 +41,6 @@ export const insertEntry = (manager: EntityManager, entry: Evidence): Promise<un
     entry.visitId,
     entry.seq,
     entry.kind,
-    canonicalJson(entry),
+    canonicalJson(asSealed(entry)),
     new Date(receivedAtOf(entry)),
   ]);

@@ -35,6 +35,9 @@ export async function provenVisit(manager: EntityManager, { id, headHash }: Visi
 /** Keeps what a visit folds to with its newest entry. */
 export const keepFold = (folded: FoldedVisit, newest: Evidence): void => void kept.set(newest.hash, folded);
 
+/** What is kept here names persons: nothing of it outlives a name that was erased. */
+export const forgetFolds = (): void => kept.clear();
+
 function foldOf(evidence: readonly Evidence[]): FoldedVisit {
   const [opening] = evidence;
   if (!opening) throw new HttpProblem('recordDamaged');

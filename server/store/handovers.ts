@@ -1,4 +1,5 @@
 import {
+  asChained,
   canonicalJson,
   chainHandover,
   decideHandover,
@@ -13,13 +14,17 @@ import { HttpProblem } from '../problems.js';
 import { noteChange } from './changes.js';
 import { Handovers, Units, Visits, type VisitRow } from './entities.js';
 import { guardPhoto } from './photos.js';
+import { keepPersons, withPersons } from './personal.js';
 import { inTransaction } from './transaction.js';
 import type { Writer } from './visits.js';
 
 /** What was handed over with a unit, oldest first. */
 export async function readHandover(manager: EntityManager, visitId: string): Promise<readonly HandoverEntry[]> {
   const rows = await manager.find(Handovers, { where: { visitId }, order: { seq: 'ASC' } });
-  return rows.map(({ body }) => JSON.parse(body) as HandoverEntry);
+  return withPersons(
+    manager,
+    rows.map(({ body }) => JSON.parse(body) as HandoverEntry),
+  );
 }
 
 export async function handoverView(source: DataSource, visitId: string): Promise<HandoverView> {
@@ -60,8 +65,9 @@ export async function addHandover(
     if (refused !== null) throw new HttpProblem('notHandedOver', { message: refused });
     if (draft.kind === 'labelFixed' && draft.data.photo) await guardPhoto(manager, visitId, draft.data.photo);
     const at = new Date();
+    const kept = await keepPersons(manager, visitId, draft);
     const entry = chainHandover(
-      { ...draft, visitId, seq: state.seq + 1, at: at.toISOString(), by } as HandoverEntry,
+      { ...kept, visitId, seq: state.seq + 1, at: at.toISOString(), by } as HandoverEntry,
       state.headHash,
     );
     await manager.insert(Handovers, {
@@ -69,7 +75,7 @@ export async function addHandover(
       visitId,
       seq: entry.seq,
       kind: entry.kind,
-      body: canonicalJson(entry),
+      body: canonicalJson(asChained(entry)),
       at,
     });
     const next = [...entries, entry];

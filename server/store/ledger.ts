@@ -6,6 +6,7 @@ import { unprintable } from '../papers/paper-text.js';
 import { HttpProblem } from '../problems.js';
 import { Visits, type VisitRow } from './entities.js';
 import { getDocument } from './library.js';
+import { saltsOf } from './personal.js';
 import { readCursor, writeCursor, type Cursor } from './page-cursor.js';
 
 const PAGE = 50;
@@ -91,7 +92,8 @@ export async function exportRecord(source: DataSource, visitId: string): Promise
     throw new HttpProblem('notSealed', {
       message: 'This visit is not signed off yet; there is nothing sealed to export.',
     });
-  return makeRecord(await wholeEvidence(source, visitId));
+  const evidence = await wholeEvidence(source, visitId);
+  return makeRecord(evidence, await saltsOf(source.manager, evidence));
 }
 
 /** Rows that somebody damaged are a finding, not a fault of the server. */

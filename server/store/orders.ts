@@ -11,6 +11,7 @@ import { checkedLine, type ClassCheck } from '@decurio/core';
 import type { DataSource } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { OrderChanges, Orders, type UnitRow } from './entities.js';
+import { namesBehind } from './personal.js';
 import { readCursor, writeCursor } from './page-cursor.js';
 import { termsOf, wishesOf } from './setups.js';
 import { today } from './house.js';
@@ -143,6 +144,10 @@ export async function readOrder(source: DataSource, orderId: string): Promise<Or
     order: { at: 'DESC' },
     take: CHANGES_SHOWN,
   });
+  const nameOf = await namesBehind(
+    source.manager,
+    changes.map(({ byName }) => byName),
+  );
   return {
     order,
     terms: termsOf(row),
@@ -155,7 +160,7 @@ export async function readOrder(source: DataSource, orderId: string): Promise<Or
     changes: changes.map(({ kind, at, byName, reason, body }) => ({
       kind,
       at: at.toISOString(),
-      by: byName,
+      by: nameOf(byName),
       reason,
       says: JSON.parse(body) as string[],
     })),

@@ -5,6 +5,7 @@ import { HttpProblem } from '../problems.js';
 import { openPin, randomPin, sealPin } from '../security/pin-cipher.js';
 import { Orders, PinLooks, Pins, Units, type OrderRow, type PinRow } from './entities.js';
 import { getDocument, getDocuments } from './library.js';
+import { namesBehind, writtenBy } from './personal.js';
 import { wishesOf } from './setups.js';
 import { inTransaction } from './transaction.js';
 import type { Writer } from './visits.js';
@@ -29,11 +30,15 @@ export async function lookAtPin(
     const whose = { opens, owner: await ownerOf(manager, order, opens, unitId) };
     const pin = (await manager.findOneBy(Pins, whose)) ?? (await makePin(manager, order, whose, secret));
     const looks = await manager.find(PinLooks, { where: { pinId: pin.id }, order: { at: 'DESC' }, take: 50 });
-    await manager.insert(PinLooks, { id: randomUUID(), pinId: pin.id, byName: by.name, at: new Date(), why });
+    await manager.insert(PinLooks, { id: randomUUID(), pinId: pin.id, byName: writtenBy(by), at: new Date(), why });
+    const nameOf = await namesBehind(
+      manager,
+      looks.map((look) => look.byName),
+    );
     return {
       digits: digitsOf(pin, secret),
       madeAt: pin.madeAt.toISOString(),
-      looks: looks.map((look) => ({ by: look.byName, at: look.at.toISOString(), why: look.why })),
+      looks: looks.map((look) => ({ by: nameOf(look.byName), at: look.at.toISOString(), why: look.why })),
     };
   });
 }

@@ -1,4 +1,4 @@
-import type { Role, StepId } from '@decurio/core';
+import type { PersonalKind, Role, StepId } from '@decurio/core';
 import type { DisputeKind, LibraryKind, LineUnit, OrderChangeKind } from '@decurio/contract';
 
 export interface AccountRow {
@@ -11,6 +11,24 @@ export interface AccountRow {
   createdAt: Date;
   /** Learnt by practice, as JSON; null before there is one. */
   pace: string | null;
+  /** By which records cover the shown name. */
+  nameSha256: string;
+}
+
+/** Something said of a person, apart from every chain; `salt` and `says` are null once it is erased. */
+export interface PersonalRow {
+  sha256: string;
+  kind: PersonalKind;
+  /** The account or the visit that it belongs to. */
+  subject: string;
+  salt: string | null;
+  /** As JSON. */
+  says: string | null;
+  /** Retention counts from here: when it was said; of a name, when its bearer last signed in. */
+  at: Date;
+  erasedAt: Date | null;
+  erasedBy: string | null;
+  why: string | null;
 }
 
 export interface SessionRow {

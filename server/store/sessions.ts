@@ -25,6 +25,8 @@ export async function openSession(source: DataSource, account: AccountRow, stati
   await inTransaction(source, async (manager) => {
     const ended = await manager.query<{ tokenHash: string }[]>(ENDED_SQL);
     if (ended.length > 0) await manager.delete(Sessions, { tokenHash: In(ended.map((row) => row.tokenHash)) });
+    // A name is kept so long after its bearer was here last.
+    await manager.query('UPDATE personal SET at = ? WHERE sha256 = ?', [now, account.nameSha256]);
     await manager.insert(Sessions, {
       tokenHash: tokenHash(token),
       id,
@@ -35,10 +37,11 @@ export async function openSession(source: DataSource, account: AccountRow, stati
       expiresAt: new Date(now.getTime() + SESSION_HOURS * 3_600_000),
     });
   });
-  return { token, session: { id, userId: account.id, name: account.displayName, role: account.role, station } };
+  const { displayName: name, nameSha256, role } = account;
+  return { token, session: { id, userId: account.id, name, nameSha256, role, station } };
 }
 
-const READ_SQL = `SELECT s.id, s.accountId AS userId, a.displayName AS name, a.role, s.station, s.seenAt
+const READ_SQL = `SELECT s.id, s.accountId AS userId, a.displayName AS name, a.nameSha256, a.role, s.station, s.seenAt
   FROM session s JOIN account a ON a.id = s.accountId WHERE s.tokenHash = ? AND s.expiresAt > UTC_TIMESTAMP(3)`;
 
 export async function readSession(source: DataSource, token: string): Promise<SessionView | null> {

@@ -72,12 +72,13 @@ export async function papersOf(
   const record: VisitRecord = isSealed
     ? makeRecord(evidence)
     : {
-        format: 'decurio-record/1',
+        format: 'decurio-record/2',
         serial: visit.serial,
         visitId,
         seal: visit.headHash,
         sealedAt: receivedAtOf(last),
         evidence,
+        salts: {},
       };
   const label = classLabel({
     type: deciding.type.document,

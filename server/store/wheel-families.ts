@@ -23,6 +23,7 @@ import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Visits, type UnitRow } from './entities.js';
 import { getDocument, getDocuments } from './library.js';
+import { namesBehind } from './personal.js';
 import { farthestOvershoot, farthestSeen, overshootKey } from './overshoots.js';
 
 interface RunRow {
@@ -206,8 +207,15 @@ export async function learntFamilies(manager: EntityManager): Promise<readonly L
   const keys = await manager.query<Pick<FamilyRow, 'typeId' | 'mapId' | 'revision' | 'tyre'>[]>(FAMILIES_SQL);
   if (keys.length === 0) return [];
   const rows = new Map<string, FamilyRow[]>();
-  for (const row of await manager.query<FamilyRow[]>(ALL_RUNS_SQL))
+  const runs = await manager.query<FamilyRow[]>(ALL_RUNS_SQL);
+  const nameOf = await namesBehind(
+    manager,
+    runs.map(({ batchBy }) => batchBy),
+  );
+  for (const run of runs) {
+    const row = { ...run, batchBy: run.batchBy === null ? null : nameOf(run.batchBy) };
     (rows.get(keyOf(row)) ?? rows.set(keyOf(row), []).get(keyOf(row)))?.push(row);
+  }
   const typeIds = keys.map(({ typeId }) => typeId);
   const mapIds = keys.map(({ mapId }) => mapId);
   const types = new Map((await getDocuments(manager, 'vehicleType', typeIds)).map((one) => [one.id, one.document]));

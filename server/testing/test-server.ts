@@ -115,12 +115,15 @@ export interface Person {
   readonly put: (url: string, body: unknown) => Promise<LightMyRequestResponse>;
 }
 
-export async function signInAs({ app }: TestServer, role: Role): Promise<Person> {
+export const signInAs = (server: TestServer, role: Role): Promise<Person> => signIn(server, role);
+
+export async function signIn({ app }: TestServer, name: string): Promise<Person> {
   const answer = await app.inject({
     method: 'POST',
     url: '/api/session',
-    payload: { name: role, password: PASSWORD, station: 'bay 7' },
+    payload: { name, password: PASSWORD, station: 'bay 7' },
   });
+  if (answer.statusCode >= 400) throw new Error(answer.body);
   const cookie = String(answer.headers['set-cookie']).split(';')[0] ?? '';
   return {
     cookie,

@@ -1,6 +1,13 @@
+import { useState } from 'react';
 import { Link } from 'react-router';
-import { api } from '../state/api.js';
+import { ERASED_NAME, type HandoverState } from '@decurio/core';
+import type { EraseHandoverRequest } from '@decurio/contract';
+import { api, asProblem } from '../state/api.js';
+import { useSession } from '../state/session.js';
 import { SignatureShown } from '../hand-over/signature.js';
+import { ActButton } from '../ui/act-button.js';
+import { Dialog } from '../ui/dialog.js';
+import { ReasonAct } from '../ui/reason-act.js';
 import { whenFull } from '../ui/when.js';
 import classes from './record-page.module.css';
 
@@ -31,7 +38,61 @@ export function WhereItIs({ visitId, unitId }: { readonly visitId: string; reado
         {out.words !== '' && ` Not signed: ${out.words}`}
       </p>
       <p className="soft">{said.join(' ')} What was handed over is a chain of its own, from the seal on.</p>
-      {out.strokes && <SignatureShown strokes={out.strokes} />}
+      {out.strokes && out.strokes.length > 0 && <SignatureShown strokes={out.strokes} />}
+      {out.strokes?.length === 0 && <p className="soft">The signature was erased.</p>}
+      <EraseReceiver visitId={visitId} out={out} />
     </section>
+  );
+}
+
+/** An owner erases what is kept of whoever received it, when law or they ask. */
+function EraseReceiver({
+  visitId,
+  out,
+}: {
+  readonly visitId: string;
+  readonly out: NonNullable<HandoverState['out']>;
+}) {
+  const { who } = useSession();
+  const [erase, erasing] = api.useEraseReceiverMutation();
+  const [what, setWhat] = useState<EraseHandoverRequest['what'] | null>(null);
+  if (who?.role !== 'owner') return null;
+  const hasSignature = out.strokes !== null && out.strokes.length > 0;
+  const hasName = out.to !== ERASED_NAME;
+  const title = what === 'signature' ? 'Erase the signature' : 'Erase name and signature';
+  return (
+    <div className={classes['erase']}>
+      {hasSignature && (
+        <ActButton look="quiet" onAct={() => setWhat('signature')}>
+          Erase the signature
+        </ActButton>
+      )}
+      {hasName && (
+        <ActButton look="quiet" onAct={() => setWhat('all')}>
+          {hasSignature ? 'Erase name and signature' : 'Erase the name'}
+        </ActButton>
+      )}
+      {what && (
+        <Dialog title={title} onClose={() => setWhat(null)}>
+          <p>
+            It is gone for good, here and on papers made from now on. The chain holds its hash alone: the seal holds as
+            before, and that it was erased, when and why stays.
+          </p>
+          <ReasonAct
+            place={`erase-receiver/${visitId}`}
+            label="Why"
+            act="Erase it"
+            look="care"
+            busy={erasing.isLoading}
+            error={asProblem(erasing.error)?.message}
+            onAct={async (why) => {
+              const done = await erase({ visitId, body: { what, why } });
+              if (!('error' in done)) setWhat(null);
+              return !('error' in done);
+            }}
+          />
+        </Dialog>
+      )}
+    </div>
   );
 }

@@ -10,6 +10,8 @@ import type {
   DecideRequest,
   DisplayFoundRequest,
   DisputeView,
+  EraseHandoverRequest,
+  EraseRequest,
   EndingAuthority,
   EntryTaken,
   ErrorBody,
@@ -39,6 +41,7 @@ import type {
   PhotoKept,
   Page,
   PinLookRequest,
+  PersonalView,
   PinView,
   RecompileRequest,
   SealCheck,
@@ -114,6 +117,7 @@ export const api = createApi({
     'Families',
     'Handover',
     'House',
+    'Personal',
     'Sessions',
     'Release',
   ],
@@ -298,6 +302,15 @@ export const api = createApi({
     changeHouse: build.mutation<HouseView, HouseView>({
       query: (body) => ({ url: '/house', method: 'PUT', body }),
       invalidatesTags: ['House'],
+    }),
+    personal: build.query<PersonalView, null>({ query: () => '/personal', providesTags: ['Personal'] }),
+    erasePerson: build.mutation<PersonalView, { id: string; body: EraseRequest }>({
+      query: ({ id, body }) => ({ url: `/personal/people/${id}/erase`, method: 'POST', body }),
+      invalidatesTags: ['Personal', 'Ledger', 'Line', 'Orders', 'Disputes', 'Families'],
+    }),
+    eraseReceiver: build.mutation<HandoverView, { visitId: string; body: EraseHandoverRequest }>({
+      query: ({ visitId, body }) => ({ url: `/visits/${visitId}/handover/erase`, method: 'POST', body }),
+      invalidatesTags: ['Personal', 'Handover', 'Line', 'Orders'],
     }),
     leaveRunOut: build.mutation<LearntFamily[], LeaveOutRequest>({
       query: (body) => ({ url: '/families/runs/left-out', method: 'POST', body }),

@@ -1,4 +1,4 @@
-import { canonicalJson } from '../../ledger/seal.js';
+import { canonicalJson } from '../../ledger/canonical-json.js';
 import { mapTitle, type Code, type DisplayMap } from '../map/display-map.js';
 import { codeTitle } from '../map/code-title.js';
 import { formatRaw, meaningBeside, valuesInOrder, valueWords } from '../map/raw-value.js';

@@ -1,4 +1,4 @@
-import { hashOf } from '../../ledger/seal.js';
+import { hashOf } from '../../ledger/canonical-json.js';
 import type { VehicleClass } from './vehicle-class.js';
 
 /** A class as a pack keeps it. */

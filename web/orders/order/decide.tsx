@@ -1,7 +1,7 @@
 import type { Finding } from '@decurio/core';
 import type { OrderActed } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
-import { ReasonAct } from './reason-act.js';
+import { ReasonAct } from '../../ui/reason-act.js';
 
 export interface DecideProps {
   readonly finding: Finding;

@@ -5,7 +5,7 @@ import type { OrderPageView, PinView } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
 import { whenFull } from '../../ui/when.js';
-import { ReasonAct } from './reason-act.js';
+import { ReasonAct } from '../../ui/reason-act.js';
 import classes from './order-page.module.css';
 
 const PINS = {

@@ -1,7 +1,7 @@
 import type { OrderActed } from '@decurio/contract';
 import { api, asProblem } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
-import { ReasonAct } from './reason-act.js';
+import { ReasonAct } from '../../ui/reason-act.js';
 import classes from './order-page.module.css';
 
 export interface RecompileProps {

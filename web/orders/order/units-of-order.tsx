@@ -6,7 +6,7 @@ import { api, asProblem } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
 import { Busy } from '../../ui/notice.js';
 import { OwnWishes } from './own-wishes.js';
-import { ReasonAct } from './reason-act.js';
+import { ReasonAct } from '../../ui/reason-act.js';
 import classes from './order-page.module.css';
 
 const STATUS: Readonly<Record<LineUnit['status'], string>> = {

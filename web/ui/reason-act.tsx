@@ -1,9 +1,9 @@
 import { TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { ActButton } from '../../ui/act-button.js';
-import { Begun } from '../../drafts/begun.js';
-import { useDraft } from '../../drafts/use-draft.js';
-import classes from './order-page.module.css';
+import { ActButton } from './act-button.js';
+import { Begun } from '../drafts/begun.js';
+import { useDraft } from '../drafts/use-draft.js';
+import classes from './reason-act.module.css';
 
 export interface ReasonActProps {
   /** Under which the words are kept until they were taken. */
@@ -29,7 +29,7 @@ export function ReasonAct({ place, label, act, busy, error, onAct, look = 'quiet
   };
   return (
     <form
-      className={classes['decide']}
+      className={classes['form']}
       onSubmit={(event) => {
         event.preventDefault();
         void submit();
