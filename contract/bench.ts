@@ -14,7 +14,7 @@ import type {
   WrittenKind,
 } from '@decurio/core';
 import { HOLD_REASONS, PARTS, PHOTO_SUBJECTS, REFERENCES, SENT_BACK_TO, WHEEL_MEASURES } from '@decurio/core';
-import { array, boolean, number, object, string, type InferType, type ObjectSchema } from 'yup';
+import { mixed, array, boolean, number, object, string, type InferType, type ObjectSchema } from 'yup';
 import { classCheckSchema } from './documents/rule-pack.js';
 import { orNull } from './documents/shapes.js';
 import { instant } from './instant.js';
@@ -22,6 +22,19 @@ import type { LineUnit } from './orders.js';
 import { provingSchemas } from './proving.js';
 
 const label = () => string().strict().min(1).max(12).required();
+const MOST_CODES = 400;
+/** What a display shows, raw by code label. */
+const rawByCode = () =>
+  mixed<Readonly<Record<string, number>>>(
+    (value): value is Readonly<Record<string, number>> =>
+      typeof value === 'object' &&
+      value !== null &&
+      !Array.isArray(value) &&
+      Object.keys(value).length <= MOST_CODES &&
+      Object.entries(value).every(([label, shown]) => label.length <= 12 && Number.isFinite(shown)),
+  )
+    .typeError('Its values are figures by code.')
+    .required();
 const raw = () =>
   number()
     .strict()
@@ -167,6 +180,14 @@ export const evidenceSchemas = {
     newOdometerKm: number().strict().min(0, 'Not below zero.').max(999999).nullable().defined(),
     packV: packVolts().nullable().defined(),
     packCondition: packCondition().optional(),
+    spare: object({
+      serial: string().strict().max(40).required(),
+      visitId: string().strict().uuid().required(),
+      values: rawByCode(),
+    })
+      .noUnknown()
+      .optional()
+      .default(undefined),
   }).noUnknown(),
   wheelMeasured: object({
     how: string()

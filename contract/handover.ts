@@ -16,6 +16,12 @@ const sha256 = () =>
     .strict()
     .matches(/^[0-9a-f]{64}$/)
     .required();
+const volts = () =>
+  number()
+    .strict()
+    .min(0, 'Volts by meter, 0 or more.')
+    .max(1000, 'No pack here has as many volts.')
+    .required('Type what the meter reads.');
 const share = () => number().strict().min(0).max(1).required();
 
 /** Data of each kind of entry of a handing over. */
@@ -44,6 +50,8 @@ export const handoverSchemas = {
   }).noUnknown(),
   wentAlong: object({ things: array(words(80).min(1)).max(30).defined() }).noUnknown(),
   riderShown: object({ items: array(words(300).min(1)).max(40).defined() }).noUnknown(),
+  packStored: object({ packV: volts() }).noUnknown(),
+  packTaken: object({ packV: volts() }).noUnknown(),
   received: object({
     name: words(80).min(1, 'Type the name of whoever receives it.'),
     strokes: array(array(array(share()).length(2).required()).max(2000, 'That is more than a signature.').required())
@@ -54,17 +62,19 @@ export const handoverSchemas = {
     name: words(80).min(1, 'Type who took it.'),
     words: words(300).min(3, 'Say in a few words why.'),
   }).noUnknown(),
-} satisfies { [K in HandoverKind]: ObjectSchema<object> };
+} satisfies { [K in Exclude<HandoverKind, 'fitted'>]: ObjectSchema<object> };
+
+type SentKind = keyof typeof handoverSchemas;
 
 /** An entry as a client sends it; who wrote it and when comes from the server. */
 export const handoverRequest = object({
   id: string().strict().uuid().required(),
   kind: string()
-    .oneOf(Object.keys(handoverSchemas) as HandoverKind[])
+    .oneOf(Object.keys(handoverSchemas) as SentKind[])
     .required(),
   data: object().required(),
 }).noUnknown();
-export type HandoverRequest = NewHandover;
+export type HandoverRequest = Extract<NewHandover, { kind: SentKind }>;
 
 /** What was handed over with a unit so far. */
 export interface HandoverView {

@@ -1,5 +1,5 @@
 import type { OrderTerms, UnitOverride } from '@decurio/core';
-import { array, number, object, string, type InferType, type Schema } from 'yup';
+import { array, boolean, number, object, string, type InferType, type Schema } from 'yup';
 import { id as docId, orNull, strictly, text, words } from './documents/shapes.js';
 import { askedTermsSchema, overrideSchema, type AskedTerms } from './documents/order-terms.js';
 import { INTAKE_LIMITS } from './intakes.js';
@@ -34,12 +34,15 @@ export const newUnitSchema = strictly({
   serial: serial(),
   typeId: docId(),
   mapId: orNull(docId()),
+  isSpare: boolean().strict().oneOf([true]).optional(),
 }) as unknown as Schema<NewUnit>;
 export interface NewUnit {
   readonly serial: string;
   readonly typeId: string;
   /** Null: the one the type carries, or the one check in tells. */
   readonly mapId: string | null;
+  /** A display on no vehicle, to be keyed and kept ready; its serial is the number on it. */
+  readonly isSpare?: true;
 }
 
 /** What is promised of an order, by hand or by amendment. */

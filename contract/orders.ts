@@ -1,4 +1,4 @@
-import type { StepId, UnitOverride } from '@decurio/core';
+import type { StepId, StorageAdvice, UnitOverride } from '@decurio/core';
 import { object, string, type InferType } from 'yup';
 
 export interface OrderView {
@@ -18,7 +18,6 @@ export interface OrderView {
   readonly held: number;
 }
 
-/** One unit as Line shows it. */
 /** An authority for private land that has ended or soon will, with how many units are out under it. */
 export interface EndingAuthority {
   readonly id: string;
@@ -30,10 +29,21 @@ export interface EndingAuthority {
   readonly sealed: number;
 }
 
+/** A unit that is put away: since when, what its pack showed last and asks for, and when it is due again. */
+export interface StoredUnit {
+  readonly since: string;
+  readonly packV: number;
+  readonly act: StorageAdvice['act'];
+  readonly measureAt: string;
+}
+
+/** One unit as Line shows it. */
 export interface LineUnit {
   readonly id: string;
   readonly serial: string;
   readonly typeName: string;
+  /** A display on no vehicle, keyed to be kept ready. */
+  readonly isSpare: boolean;
   readonly status: 'waiting' | 'open' | 'held' | 'sealed' | 'withdrawn';
   readonly step: StepId | null;
   /** Ten letters, one per step: d done, l left out, n now, h held here, t to do, x not part of the visit. */
@@ -53,6 +63,8 @@ export interface LineUnit {
   /** Who has it, since when; null while it is in the house. */
   readonly handedTo: string | null;
   readonly handedOverAt: string | null;
+  /** How its pack stood when it was last measured, where the unit is put away; null where it is not. */
+  readonly stored: StoredUnit | null;
   /** What it is to have otherwise than its order, or null. */
   readonly own: UnitOverride | null;
 }
@@ -67,3 +79,14 @@ export const pageQuery = object({
   search: string().trim().max(60),
 }).noUnknown();
 export type PageQuery = InferType<typeof pageQuery>;
+
+/** A spare display that is keyed, signed off and on no vehicle yet. */
+export interface SpareView {
+  /** The number on it. */
+  readonly serial: string;
+  readonly visitId: string;
+  readonly sealedAt: string;
+  readonly orderNumber: string;
+  /** What it was read back at, raw by code label. */
+  readonly values: Readonly<Record<string, number>>;
+}

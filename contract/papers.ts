@@ -12,6 +12,8 @@ import { object, string } from 'yup';
 export interface PapersView {
   /** Else every paper says across the page that it is a draft. */
   readonly isSealed: boolean;
+  /** Its display was changed: a letter tells its kilometres. */
+  readonly hasOdometerLetter: boolean;
   readonly label: ClassLabel;
   /** One in each language. */
   readonly cards: readonly RiderCard[];

@@ -78,6 +78,7 @@ export * from './setup/inputs/order-terms.js';
 export * from './setup/inputs/promise.js';
 export * from './setup/setup.js';
 export * from './papers/class-label.js';
+export * from './papers/odometer-letter.js';
 export * from './papers/rider-card.js';
 export * from './papers/rider-facts.js';
 export * from './papers/rider-sentences.js';

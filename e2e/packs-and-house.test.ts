@@ -73,3 +73,72 @@ describe('the house', () => {
     });
   });
 });
+
+describe('a unit that stands for weeks', () => {
+  it('is put away with its pack measured, comes due on Line, and is taken out before it leaves', async () => {
+    await page.scan('S26-0403');
+    await page.says('its papers, as they will print');
+    await page.press('a');
+    await page.type('By meter, at rest', '41.2');
+    await page.says('Use it down to there first');
+    await page.click('Put away so');
+    await page.saysNot('By meter, at rest');
+    await page.press('l');
+    await page.says('IN STORAGE');
+    await page.says('S26-0403 41.2 V, measure it on');
+    await page.scan('S26-0403');
+    await page.says('In storage');
+    await page.type('Received by', 'R. Maddock');
+    await page.click('Not signed');
+    await page.type('Why it is not signed', 'collected in the dark');
+    await page.click('Handed over');
+    await page.says('take it out first');
+    await page.press('a');
+    await page.says('Due again on');
+    await page.type('By meter, at rest', '40.9');
+    await page.click('Take it out, measured');
+    await page.click('Handed over');
+    await page.says('Handed over to R. Maddock');
+  });
+});
+
+describe('what is kept of persons', () => {
+  it('is erased by an owner: of whoever received a unit on its page, and the seal holds', async () => {
+    const { visitId } = (await asta.get('/api/units?serial=S26-0401')) as UnitFound;
+    await page.driver.get(`${stage.address}/ledger/${visitId ?? ''}`);
+    await page.says('Out with R. Maddock');
+    await page.click('Erase name and signature');
+    await page.type('Why', 'no');
+    await page.click('Erase it');
+    await page.says('Say in a few words why');
+    await page.type('Why', 'asked for by letter');
+    await page.click('Erase it');
+    await page.says('Out with Name erased');
+    await page.says('The signature was erased');
+    await page.click('Verify the seal');
+    await page.says('all that is shown of them follows from them');
+  });
+
+  it('is erased of somebody who left, once they are at no unit', async () => {
+    await page.driver.get(`${stage.address}/house`);
+    await page.says(/kept of persons/i);
+    await page.click('Erase the name of Teo R.');
+    await page.type('Why', 'left the house in spring');
+    await page.click('Erase it');
+    await page.says('Teo R. is at S26-');
+  });
+});
+
+describe('a spare display', () => {
+  it('is scanned into an order, and asks for nothing that only a vehicle has', async () => {
+    const { orderId } = (await asta.get('/api/units?serial=S26-0412')) as UnitFound;
+    await page.driver.get(`${stage.address}/orders/${orderId}`);
+    await page.click('Scan arrivals');
+    await page.tick('A spare display');
+    await page.type('Serial', 'SP-01');
+    await page.click('Take it in');
+    await page.says('1 taken in');
+    await page.scan('SP-01');
+    await page.says('on no vehicle');
+  });
+});

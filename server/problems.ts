@@ -21,6 +21,8 @@ export const PROBLEMS = {
   visitNotFound: [404, 'This visit does not exist.'],
   notSealed: [409, 'This unit is not sealed yet: it is signed off first, then handed over.'],
   notHandedOver: [409, 'That cannot be handed over now.'],
+  spareGone: [409, 'This spare is not ready any more. Look at the list again.'],
+  spareDiffers: [409, 'The record of this spare says something else than this entry. Look at the list again.'],
   nothingToErase: [409, 'Nothing is kept of whoever received this unit, or it is erased already.'],
   nameInside: [
     409,

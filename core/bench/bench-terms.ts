@@ -149,6 +149,12 @@ export const broughtBack = (terms: BenchTerms): BenchTerms => ({
   ...(terms.proving ? { proving: { ...terms.proving, runs: 'all', why: RESTORED, unproved: 'never' } } : {}),
 });
 
+/** Of a spare display nothing is asked that only a vehicle can show. */
+export function spareTerms(terms: BenchTerms): BenchTerms {
+  const { asFound, unplugCheck, otherReader, cautions, spans } = terms;
+  return { asFound, photos: { checkIn: [], readBack: [] }, unplugCheck, otherReader, cautions, spans };
+}
+
 export interface BenchInputs {
   readonly type: VehicleType;
   readonly map: DisplayMap;

@@ -127,6 +127,8 @@ export interface EvidenceData {
     readonly serial: string;
     readonly order: OrderOfVisit;
     readonly steps: readonly StepId[];
+    /** A display on no vehicle, keyed to be kept ready. */
+    readonly isSpare?: true;
     readonly versions: {
       readonly type: VersionRef;
       readonly map: VersionRef & { readonly revision: string };
@@ -262,6 +264,12 @@ export interface EvidenceData {
     readonly packV: number | null;
     /** Of a new pack; the first releases did not ask. */
     readonly packCondition?: 'sound' | 'unsafe';
+    /** The spare that went on as the new display, with what its record says it shows, raw by code label. */
+    readonly spare?: {
+      readonly serial: string;
+      readonly visitId: string;
+      readonly values: Readonly<Record<string, number>>;
+    };
   };
   /** How far its wheel rolls in a turn, with the 95 % range, mm. */
   readonly wheelMeasured: {

@@ -54,6 +54,7 @@ const WORDS = {
   nothingAccepted: () => 'Say which codes are accepted as they show.',
   notBack: (step: string) => `It cannot be sent back to ${step}.`,
   notCheckedIn: () => 'Check the unit in first; what it came with is recorded there.',
+  spareIsDisplay: () => 'A spare that was keyed is a display: say that the display was replaced.',
   packNotLookedAt: () => 'Look at the new pack as at the first: swollen, wet, hot or damaged, or sound?',
   packNotMeasured: () => 'Measure the new pack and type its volts.',
   wheelTooEarly: () => 'The wheel is measured between check in and calibrate.',

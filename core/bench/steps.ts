@@ -30,6 +30,9 @@ export const STEPS_OFFERED: readonly StepId[] = [
   'signOff',
 ];
 
+/** Steps of a spare display, which is on no vehicle: keyed and read back on a stand's supply, and kept ready. */
+export const SPARE_STEPS: readonly StepId[] = ['makeSafe', 'asFound', 'keyIn', 'restart', 'readBack', 'signOff'];
+
 /** Whether `id` lies after `other` in the order of the ten. */
 export const isAfter = (id: StepId, other: StepId): boolean => indexOf(id) > indexOf(other);
 

@@ -10,13 +10,16 @@ export const isLeftOut = ({ byHand }: Pick<VisitState, 'byHand'>, id: StepId): b
 
 /** Steps that were left out of a visit, as a person reads them; handing over comes after the seal. */
 export function stepsLeftOut(state: VisitState): readonly string[] {
-  return STEPS.filter(({ id }) => (!state.opened.steps.includes(id) && id !== 'handOver') || isLeftOut(state, id)).map(
+  const { steps, isSpare } = state.opened;
+  return STEPS.filter(({ id }) => (!isSpare && !steps.includes(id) && id !== 'handOver') || isLeftOut(state, id)).map(
     ({ title }) => title.toLowerCase(),
   );
 }
 
 /** What is known of the unit's true speed, as every paper says it. */
 export function trueSpeedSays(state: VisitState): string {
+  if (state.opened.isSpare)
+    return 'A spare display on no vehicle: nothing of a vehicle was checked, measured or proved. It is, once it is fitted.';
   const ends = endsShown(state);
   const says = ratioSays(state, ends !== null);
   return ends === null ? says : `${ends} ${says}`.trim();

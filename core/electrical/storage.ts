@@ -10,12 +10,21 @@ const KEPT_AT = { liIon: [40, 60], lfp: [40, 60], leadAcid: [90, 100] } as const
 /** Whole days after which a pack that stands is measured again. */
 export const STORAGE_DAYS = 30;
 
+/** What to do with a pack before it stands, in a sentence. */
+export const STORAGE_ACTS = {
+  store: 'Put it away so: dry, cool, apart, off the vehicle.',
+  charge: 'Charge it up to there first, with its own charger.',
+  use: 'Use it down to there first: a full lithium pack ages while it stands.',
+  measureCharge: 'Its volts do not tell: charge it full, then take half of its Ah out of it.',
+  stop: 'Not as it is: it is neither charged nor powered until somebody qualified has seen it. Measure it again at check in.',
+} as const;
+
 export interface StorageAdvice {
   /** Volts at rest between which it is put away. */
   readonly fromV: number;
   readonly toV: number;
   /** `charge` it first, `use` it down first, `store` it, or its volts do not tell (`measureCharge`), or nobody powers it (`stop`). */
-  readonly act: 'charge' | 'use' | 'store' | 'measureCharge' | 'stop';
+  readonly act: keyof typeof STORAGE_ACTS;
 }
 
 /**

@@ -1,4 +1,5 @@
 import type { Actor } from '../bench/evidence.js';
+import { STORAGE_DAYS, type StorageAdvice } from '../electrical/storage.js';
 import { hashOf } from '../ledger/canonical-json.js';
 import { sealedForm, type PersonalKind } from '../ledger/personal.js';
 import { refuse, type Result, ok } from '../result.js';
@@ -9,6 +10,7 @@ export const PAPERS = {
   label: 'Class label',
   riderCard: 'Rider card',
   tag: 'Unit tag',
+  odometerLetter: 'Odometer letter',
   deliveryNote: 'Delivery note',
 } as const;
 export type PaperKind = keyof typeof PAPERS;
@@ -28,6 +30,12 @@ export interface HandoverData {
   readonly wentAlong: { readonly things: readonly string[] };
   /** What the rider or whoever collects it was shown, in the words of the list. */
   readonly riderShown: { readonly items: readonly string[] };
+  /** Its pack measured as it is put away or stands so, and what that asks for, as the server worked it out. */
+  readonly packStored: { readonly packV: number } & Partial<StorageAdvice>;
+  /** Out of storage again: its pack measured, and charged for whoever gets it. */
+  readonly packTaken: { readonly packV: number };
+  /** A spare display that went on a vehicle, as the record of that says too. Written by the server. */
+  readonly fitted: { readonly serial: string; readonly visitId: string };
   readonly received: {
     readonly name: string;
     readonly nameSha256?: string;
@@ -49,6 +57,9 @@ export const HANDOVER_PERSONAL: {
   pinTold: { to: 'receiver' },
   wentAlong: {},
   riderShown: {},
+  packStored: {},
+  packTaken: {},
+  fitted: {},
   received: { name: 'receiver', strokes: 'signature' },
   unsigned: { name: 'receiver' },
 };
@@ -66,9 +77,18 @@ export type HandoverEntryOf<K extends HandoverKind> = {
   readonly hash: string;
 };
 export type HandoverEntry = { [K in HandoverKind]: HandoverEntryOf<K> }[HandoverKind];
+/** What a bench may write. */
 export type NewHandover = {
   [K in HandoverKind]: { readonly id: string; readonly kind: K; readonly data: HandoverData[K] };
 }[HandoverKind];
+
+/** How a unit stands that was put away: every time its pack was measured, oldest first. */
+export interface Storage {
+  readonly since: string;
+  readonly readings: readonly (HandoverData['packStored'] & { readonly at: string; readonly by: string })[];
+  /** When its pack is to be measured again, ISO 8601. */
+  readonly measureAt: string;
+}
 
 /** What a handing over amounts to. */
 export interface HandoverState {
@@ -79,6 +99,8 @@ export interface HandoverState {
   readonly pins: readonly HandoverData['pinTold'][];
   readonly things: readonly string[];
   readonly shown: readonly string[];
+  /** Put away for more than some weeks: null where it is not. */
+  readonly storage: Storage | null;
   /** Who has it now; null while it is in the house. */
   readonly out: {
     readonly to: string;
@@ -99,10 +121,11 @@ export const notHandedOver = (seal: string): HandoverState => ({
   pins: [],
   things: [],
   shown: [],
+  storage: null,
   out: null,
 });
 
-type Bare = Omit<HandoverEntry, 'prevHash' | 'hash'>;
+type Bare = { [K in HandoverKind]: Omit<HandoverEntryOf<K>, 'prevHash' | 'hash'> }[HandoverKind];
 
 /** Chains an entry to the hash of the one before it, the visit's seal for the first. */
 export function chainHandover({ id, visitId, seq, kind, at, by, data }: Bare, prevHash: string): HandoverEntry {
@@ -132,6 +155,15 @@ function after(state: HandoverState, entry: HandoverEntry): HandoverState {
       return { ...next, things: entry.data.things };
     case 'riderShown':
       return { ...next, shown: entry.data.items };
+    case 'packStored':
+      return { ...next, storage: stored(state.storage, entry) };
+    case 'packTaken':
+      return { ...next, storage: null };
+    case 'fitted':
+      return {
+        ...next,
+        out: { to: entry.data.serial, at: entry.at, by: entry.by.name, strokes: null, words: 'Fitted to that unit.' },
+      };
     case 'received':
       return {
         ...next,
@@ -143,6 +175,16 @@ function after(state: HandoverState, entry: HandoverEntry): HandoverState {
         out: { to: entry.data.name, at: entry.at, by: entry.by.name, strokes: null, words: entry.data.words },
       };
   }
+}
+
+const DAY_MS = 86_400_000;
+
+function stored(before: Storage | null, { data, at, by }: HandoverEntryOf<'packStored'>): Storage {
+  return {
+    since: before?.since ?? at,
+    readings: [...(before?.readings ?? []), { ...data, at, by: by.name }],
+    measureAt: new Date(Date.parse(at) + STORAGE_DAYS * DAY_MS).toISOString(),
+  };
 }
 
 /**
@@ -168,6 +210,9 @@ const LEAST_POINTS = 8;
 /** Why an entry may not follow; null where it may. Once it is out nothing more is said of it here. */
 export function decideHandover(state: HandoverState, { kind, data }: NewHandover): string | null {
   if (state.out !== null) return `It was handed over to ${state.out.to} already.`;
+  if (kind === 'packTaken') return state.storage === null ? 'It is not in storage.' : null;
+  if (state.storage !== null && (kind === 'received' || kind === 'unsigned'))
+    return 'It stands in storage: measure its pack and take it out first.';
   if (kind === 'received') {
     if (data.name.trim() === '') return 'Type the name of whoever receives it.';
     if (data.strokes.reduce((sum, stroke) => sum + stroke.length, 0) < LEAST_POINTS)

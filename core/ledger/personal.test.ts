@@ -93,7 +93,7 @@ describe('a handing over', () => {
   const by: Actor = { userId: 'u-teo', name: 'Teo R.', nameSha256: hashOfName('Teo R.'), role: 'technician' };
   const data = { name: 'Brook Alder', nameSha256: 'aa', strokes: [[[0.1, 0.2] as const]], strokesSha256: 'bb' };
   const entry = chainHandover(
-    { id: 'h', visitId: 'v', seq: 1, kind: 'received', at: '2026-03-02T09:00:00.000Z', by, data } as HandoverEntry,
+    { id: 'h', visitId: 'v', seq: 1, kind: 'received', at: '2026-03-02T09:00:00.000Z', by, data },
     CHAIN_START,
   );
 

@@ -100,8 +100,8 @@ export class Page {
   }
 
   async tick(label: string): Promise<void> {
-    const box = await this.driver.findElement(By.xpath(`//label[starts-with(normalize-space(.), ${quoted(label)})]`));
-    await box.click();
+    const path = `//label[starts-with(normalize-space(.), ${quoted(label)})]`;
+    await (await this.driver.wait(until.elementLocated(By.xpath(path)), PATIENCE_MS, `no box "${label}"`)).click();
   }
 
   /** Keys wherever the focus is, each once the keys of the page have rested. */

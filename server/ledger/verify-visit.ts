@@ -3,7 +3,7 @@ import { foldHandover, projectVisit, type Evidence, type HandoverEntry, type Vis
 import type { EntityManager } from 'typeorm';
 import { Photos, SealHeads, Units, Visits, type SealHeadRow, type UnitRow, type VisitRow } from '../store/entities.js';
 import { markHash } from '../store/seal-heads.js';
-import { readHandover } from '../store/handovers.js';
+import { readHandover, storedColumn } from '../store/handovers.js';
 import { apartInHandover, personalFindings } from '../store/personal.js';
 import { visitColumns } from '../store/visit-columns.js';
 import { readStored } from './stored-visit.js';
@@ -130,12 +130,19 @@ async function handoverFindings(
   const unit = await manager.findOneBy(Units, { id: visit.unitId, visitId: visit.id });
   const to = folded.value.out?.to ?? null;
   const apart = await personalFindings(manager, apartInHandover(entries));
-  return unit && unit.handedTo !== to
-    ? [
-        ...apart,
-        sentence(`Who has its unit: Line shows ${wordsOf(unit.handedTo)}, what was handed over says ${wordsOf(to)}`),
-      ]
-    : apart;
+  if (!unit) return apart;
+  const shown: readonly (readonly [string, string | null, string | null])[] = [
+    ['Who has its unit', unit.handedTo, to],
+    ['How its unit is put away', unit.stored, storedColumn(folded.value)],
+  ];
+  return [
+    ...apart,
+    ...shown
+      .filter(([, line, said]) => line !== said)
+      .map(([title, line, said]) =>
+        sentence(`${title}: Line shows ${wordsOf(line)}, what was handed over says ${wordsOf(said)}`),
+      ),
+  ];
 }
 
 async function photoFindings(

@@ -1,8 +1,10 @@
 import {
   labelSheet,
+  shortSeal,
   type ClassLabel,
   type DisplayMap,
   type LabelSize,
+  type OdometerLetter,
   type RiderCard,
   type VisitRecord,
 } from '@decurio/core';
@@ -10,6 +12,7 @@ import { drawCertificate } from './certificate.js';
 import { drawLabel, layoutOf, MM } from './class-label.js';
 import { makeDeliveryNote, markDraft, type DeliveryNote } from './delivery-note.js';
 import { A4, finish, inFont, INKS, isFresh, newPaper, PAGE, type Paper } from './kit.js';
+import { drawOdometerLetter } from './odometer-letter.js';
 import { drawRiderCard } from './rider-card.js';
 import { drawTag, TAG, type UnitTag } from './unit-tag.js';
 
@@ -28,9 +31,11 @@ export interface UnitPapers {
   readonly label: ClassLabel;
   readonly card: RiderCard;
   readonly tag: UnitTag;
+  /** Null where its display was never changed. */
+  readonly odometer: OdometerLetter | null;
 }
 
-export type UnitPaper = 'certificate' | 'label' | 'riderCard' | 'tag';
+export type UnitPaper = 'certificate' | 'label' | 'riderCard' | 'tag' | 'odometerLetter';
 
 export interface DrawTask {
   readonly papers: UnitPapers;
@@ -50,7 +55,8 @@ export async function unitPapers({ papers, which, labelSize }: DrawTask): Promis
         ? [TAG.widthMm * MM, TAG.heightMm * MM]
         : undefined;
   const paper = newPaper({ title: `Papers of ${record.serial}`, madeAt: record.sealedAt, ...(size ? { size } : {}) });
-  for (const each of which) {
+  const asked = which.filter((each) => each !== 'odometerLetter' || papers.odometer !== null);
+  for (const each of asked) {
     if (!isFresh(paper) && !size) paper.addPage();
     if (each === 'certificate') drawCertificate(paper, record, map, zone);
     else if (each === 'riderCard')
@@ -59,6 +65,8 @@ export async function unitPapers({ papers, which, labelSize }: DrawTask): Promis
         typeName: papers.typeName,
         isPrivateLand: papers.isPrivateLand,
       });
+    else if (each === 'odometerLetter' && papers.odometer)
+      drawOdometerLetter(paper, papers.odometer, { ...tag, seal: shortSeal(record.seal), zone });
     else if (each === 'label' && layout) {
       if (size) drawLabel(paper, label, layout, 0, 0);
       else

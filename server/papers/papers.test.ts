@@ -54,6 +54,7 @@ const shortLabel = (over: Partial<Parameters<typeof classLabel>[0]> = {}) =>
 const card = (language: Language = 'en') => riderCard(riderFacts(provingInputsOf(draftOf(inputs())), false), language);
 
 const papersOf = (over: Partial<UnitPapers> = {}): UnitPapers => ({
+  odometer: null,
   record: recordOf(signed),
   map: fourKey,
   zone: 'UTC',

@@ -16,6 +16,7 @@ import { HttpProblem } from '../problems.js';
 import { countersign } from '../store/countersign.js';
 import { findDisplay } from '../store/find-display.js';
 import { noticeUnit } from '../store/notice-visits.js';
+import { sparesFor } from '../store/spares.js';
 import { readBench } from '../store/units.js';
 import { appendEvidence } from '../store/append-evidence.js';
 import { openVisit } from '../store/visits.js';
@@ -58,6 +59,15 @@ export async function benchRoutes(app: FastifyInstance): Promise<void> {
       const taken: EntryTaken = { entry, followed };
       return reply.status(isReplay ? 200 : 201).send(taken);
     },
+  );
+
+  app.get<{ Params: InferType<typeof unitParams> }>(
+    '/units/:unitId/spares',
+    {
+      schema: { summary: 'Spare displays that are keyed and may go on this unit', params: unitParams },
+      config: { act: 'look' },
+    },
+    async (request) => sparesFor(app.source, request.params.unitId),
   );
 
   app.post<{ Params: InferType<typeof visitParams>; Body: DisplayFoundRequest }>(

@@ -4,6 +4,7 @@ import { object, string } from 'yup';
 import { labelSheet } from '@decurio/core';
 import { labelSheetQuery, papersQuery, type LabelSheetQuery, type PapersQuery } from '@decurio/contract';
 import type { UnitPaper } from '../papers/draw.js';
+import { HttpProblem } from '../problems.js';
 import { deliveryNoteOf, labelsOf, papersOf } from '../store/unit-papers.js';
 import { goneSignal } from '../time-limit.js';
 
@@ -15,7 +16,14 @@ const PAPERS = {
   label: { which: ['label'], summary: 'Class label at its true size' },
   'rider-card': { which: ['riderCard'], summary: 'What a rider needs to know of this unit' },
   tag: { which: ['tag'], summary: 'Tag with code square and bars' },
-  papers: { which: ['certificate', 'riderCard', 'label', 'tag'], summary: 'All papers of a unit in one' },
+  'odometer-letter': {
+    which: ['odometerLetter'],
+    summary: 'Letter on the kilometres of a vehicle whose display was changed',
+  },
+  papers: {
+    which: ['certificate', 'odometerLetter', 'riderCard', 'label', 'tag'],
+    summary: 'All papers of a unit in one',
+  },
 } as const satisfies Record<string, { readonly which: readonly UnitPaper[]; readonly summary: string }>;
 
 export async function paperRoutes(app: FastifyInstance): Promise<void> {
@@ -32,6 +40,8 @@ export async function paperRoutes(app: FastifyInstance): Promise<void> {
       async (request, reply) => {
         const { language = 'en', size = 'usual' } = request.query;
         const papers = (await papersOf(app.source, request.params.id)).papersIn(language);
+        if (name === 'odometer-letter' && !papers.odometer)
+          throw new HttpProblem('notFound', { message: 'Its display was never changed: there is no such letter.' });
         const pdf = await app.printer.unit({ papers, which, labelSize: size }, goneSignal(reply));
         return reply
           .header('content-disposition', `inline; filename="${fileName(papers.record.serial)}-${name}.pdf"`)

@@ -16,6 +16,7 @@ import { Proving1765200000000 } from './migrations/1765200000000-proving.js';
 import { Overshoots1765300000000 } from './migrations/1765300000000-overshoots.js';
 import { SecondMapForm1765400000000 } from './migrations/1765400000000-second-map-form.js';
 import { Personal1765500000000 } from './migrations/1765500000000-personal.js';
+import { StoredAndSpare1765600000000 } from './migrations/1765600000000-stored-and-spare.js';
 import { ClassAsks1764800000000 } from './migrations/1764800000000-class-asks.js';
 
 /** No statement of ours takes as long; what does is ended by the database itself. */
@@ -68,6 +69,7 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
       Overshoots1765300000000,
       SecondMapForm1765400000000,
       Personal1765500000000,
+      StoredAndSpare1765600000000,
     ],
     migrationsTableName: 'migration',
     synchronize: false,

@@ -131,6 +131,8 @@ export const Units = new EntitySchema<UnitRow>({
     proofsFailed: { type: 'int' },
     handedTo: { type: 'varchar', length: 120, nullable: true },
     handedOverAt: { type: 'datetime', precision: 3, nullable: true },
+    stored: { type: 'varchar', length: 300, nullable: true },
+    isSpare: { type: 'boolean' },
     ownWishes: { type: 'longtext', nullable: true },
     returnedWhy: { type: 'varchar', length: 500, nullable: true },
     odd: { type: 'varchar', length: 300, nullable: true },

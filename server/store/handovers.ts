@@ -1,21 +1,25 @@
 import {
   asChained,
+  type Actor,
   canonicalJson,
   chainHandover,
   decideHandover,
   foldHandover,
   type HandoverEntry,
+  storageAdvice,
   type HandoverState,
   type NewHandover,
 } from '@decurio/core';
-import type { HandoverView } from '@decurio/contract';
+import type { HandoverView, StoredUnit } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { noteChange } from './changes.js';
-import { Handovers, Units, Visits, type VisitRow } from './entities.js';
+import { Handovers, Units, Visits, type UnitRow, type VisitRow } from './entities.js';
+import { readEvidence } from './evidence-rows.js';
 import { guardPhoto } from './photos.js';
 import { keepPersons, withPersons } from './personal.js';
 import { inTransaction } from './transaction.js';
+import { foldAccepted } from './visit-columns.js';
 import type { Writer } from './visits.js';
 
 /** What was handed over with a unit, oldest first. */
@@ -58,36 +62,70 @@ export async function addHandover(
     const visit = await manager.findOne(Visits, { where: { id: visitId }, lock: { mode: 'pessimistic_write' } });
     if (!visit) throw new HttpProblem('visitNotFound');
     if (visit.sealedAt === null) throw new HttpProblem('notSealed');
-    const entries = await readHandover(manager, visitId);
-    if (entries.some(({ id }) => id === draft.id)) return viewOf(visit, entries);
-    const state = folded(visit, entries);
-    const refused = decideHandover(state, draft);
-    if (refused !== null) throw new HttpProblem('notHandedOver', { message: refused });
-    if (draft.kind === 'labelFixed' && draft.data.photo) await guardPhoto(manager, visitId, draft.data.photo);
-    const at = new Date();
-    const kept = await keepPersons(manager, visitId, draft);
-    const entry = chainHandover(
-      { ...kept, visitId, seq: state.seq + 1, at: at.toISOString(), by } as HandoverEntry,
-      state.headHash,
-    );
-    await manager.insert(Handovers, {
-      id: entry.id,
-      visitId,
-      seq: entry.seq,
-      kind: entry.kind,
-      body: canonicalJson(asChained(entry)),
-      at,
-    });
-    const next = [...entries, entry];
-    if (entry.kind === 'received' || entry.kind === 'unsigned') await markOut(manager, visit, entry.data.name, at);
-    return viewOf(visit, next);
+    return appendHandover(manager, visit, draft, by);
   });
 }
 
-/** It is out: whoever received it has it. A unit that came back meanwhile is in the house. */
-async function markOut(manager: EntityManager, visit: VisitRow, name: string, at: Date): Promise<void> {
+/** The same for a visit that is sealed and whose row is locked. */
+export async function appendHandover(
+  manager: EntityManager,
+  visit: VisitRow,
+  draft: NewHandover,
+  by: Actor,
+): Promise<HandoverView> {
+  const visitId = visit.id;
+  const entries = await readHandover(manager, visitId);
+  if (entries.some(({ id }) => id === draft.id)) return viewOf(visit, entries);
+  const state = folded(visit, entries);
+  const refused = decideHandover(state, draft);
+  if (refused !== null) throw new HttpProblem('notHandedOver', { message: refused });
+  if (draft.kind === 'labelFixed' && draft.data.photo) await guardPhoto(manager, visitId, draft.data.photo);
+  const at = new Date();
+  const kept = await keepPersons(manager, visitId, await withAdvice(manager, visitId, draft));
+  const entry = chainHandover(
+    { ...kept, visitId, seq: state.seq + 1, at: at.toISOString(), by } as HandoverEntry,
+    state.headHash,
+  );
+  await manager.insert(Handovers, {
+    id: entry.id,
+    visitId,
+    seq: entry.seq,
+    kind: entry.kind,
+    body: canonicalJson(asChained(entry)),
+    at,
+  });
+  const view = viewOf(visit, [...entries, entry]);
+  if (view.state.out) await mark(manager, visit, { handedTo: view.state.out.to, handedOverAt: at });
+  if (entry.kind === 'packStored' || entry.kind === 'packTaken')
+    await mark(manager, visit, { stored: storedColumn(view.state) });
+  return view;
+}
+
+/** What a pack that is put away asks for is worked out here, from the pack of its record. */
+async function withAdvice(manager: EntityManager, visitId: string, draft: NewHandover): Promise<NewHandover> {
+  if (draft.kind !== 'packStored') return draft;
+  const { opened } = foldAccepted(await readEvidence(manager, visitId));
+  const advice = storageAdvice(opened.pack, draft.data.packV);
+  if (!advice.ok) throw new HttpProblem('notHandedOver', { message: advice.problem.message });
+  return { ...draft, data: { packV: draft.data.packV, ...advice.value } };
+}
+
+/** What lists show of a unit that is put away. */
+export function storedColumn({ storage }: HandoverState): string | null {
+  const last = storage?.readings.at(-1);
+  if (!storage || !last) return null;
+  const { packV, act = 'measureCharge' } = last;
+  return JSON.stringify({ since: storage.since, packV, act, measureAt: storage.measureAt } satisfies StoredUnit);
+}
+
+/** Where the unit is now. A unit that came back meanwhile is in the house and at its next visit. */
+async function mark(
+  manager: EntityManager,
+  visit: VisitRow,
+  columns: Partial<Pick<UnitRow, 'handedTo' | 'handedOverAt' | 'stored'>>,
+): Promise<void> {
   const unit = await manager.findOne(Units, { where: { id: visit.unitId }, lock: { mode: 'pessimistic_write' } });
   if (!unit || unit.visitId !== visit.id) return;
-  await manager.update(Units, { id: unit.id }, { handedTo: name, handedOverAt: at });
+  await manager.update(Units, { id: unit.id }, columns);
   await noteChange(manager, { orderId: unit.orderId, unitId: unit.id, seq: visit.lastSeq });
 }

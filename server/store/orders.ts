@@ -6,6 +6,7 @@ import type {
   OrderPageView,
   OrderView,
   Page,
+  StoredUnit,
 } from '@decurio/contract';
 import { checkedLine, type ClassCheck } from '@decurio/core';
 import type { DataSource } from 'typeorm';
@@ -25,7 +26,7 @@ const PAGE = 50;
 export const MOST_ON_LINE = 3_000;
 const ORDER_SQL = `SELECT o.id, o.number, o.customer, o.place, o.className, o.limitKmh, IF(o.isPrivateLand, o.terms, NULL) AS landTerms, o.dueAt, o.takenAt, o.units, o.sealed, o.held,
     o.classCheck FROM customer_order o`;
-const LINE_SQL = `SELECT id, serial, typeName, status, step, ladder, heldReason, heldWords, worker, station, visitId, returnedWhy, odd, waits, waitsUntil, handedTo, handedOverAt, ownWishes
+const LINE_SQL = `SELECT id, serial, typeName, isSpare, status, step, ladder, heldReason, heldWords, worker, station, visitId, returnedWhy, odd, waits, waitsUntil, handedTo, handedOverAt, stored, ownWishes
   FROM unit WHERE orderId = ? AND status <> 'withdrawn' ORDER BY position LIMIT ${MOST_ON_LINE}`;
 
 /** Orders, newest first. */
@@ -70,10 +71,12 @@ export async function readLine(source: DataSource, orderId: string): Promise<Lin
   if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
   return {
     order: orderView(order, await today(source.manager)),
-    units: (await source.query<RawUnit[]>(LINE_SQL, [orderId])).map(({ ownWishes, handedOverAt, ...unit }) => ({
+    units: (await source.query<RawUnit[]>(LINE_SQL, [orderId])).map(({ ownWishes, handedOverAt, stored, ...unit }) => ({
       ...unit,
+      isSpare: Boolean(unit.isSpare),
       ladder: withHandover(unit.ladder, { status: unit.status, handedOverAt }),
       handedOverAt: handedOverAt?.toISOString() ?? null,
+      stored: storedOf({ stored }),
       own: wishesOf({ ownWishes }),
     })),
   };
@@ -87,6 +90,7 @@ export const lineUnit = (row: UnitRow): LineUnit => ({
   id: row.id,
   serial: row.serial,
   typeName: row.typeName,
+  isSpare: Boolean(row.isSpare),
   status: row.status,
   step: row.step,
   ladder: withHandover(row.ladder, row),
@@ -101,10 +105,15 @@ export const lineUnit = (row: UnitRow): LineUnit => ({
   waitsUntil: row.waitsUntil,
   handedTo: row.handedTo,
   handedOverAt: row.handedOverAt?.toISOString() ?? null,
+  stored: storedOf(row),
   own: wishesOf(row),
 });
 
-type RawUnit = Omit<LineUnit, 'own' | 'handedOverAt'> & {
+const storedOf = ({ stored }: Pick<UnitRow, 'stored'>): StoredUnit | null =>
+  stored === null ? null : (JSON.parse(stored) as StoredUnit);
+
+type RawUnit = Omit<LineUnit, 'own' | 'handedOverAt' | 'stored'> & {
+  readonly stored: string | null;
   readonly ownWishes: string | null;
   readonly handedOverAt: Date | null;
 };

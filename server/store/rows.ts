@@ -103,6 +103,8 @@ export interface UnitRow {
   openSerial: string | null;
   typeId: string;
   typeName: string;
+  /** A display on no vehicle, keyed to be kept ready. */
+  isSpare: boolean;
   mapId: string;
   status: LineUnit['status'];
   step: StepId | null;
@@ -124,6 +126,8 @@ export interface UnitRow {
   /** Who has it, since when; null while it is in the house. */
   handedTo: string | null;
   handedOverAt: Date | null;
+  /** `StoredUnit` as JSON while it is put away, or null. */
+  stored: string | null;
   /** When its display's revision was told at check in. */
   displayFoundAt: Date | null;
   /** `UnitOverride` as JSON, or null. */

@@ -5,6 +5,8 @@ import {
   compileSetup,
   hashOf,
   NO_FACTS,
+  SPARE_STEPS,
+  spareTerms,
   STEPS_OFFERED,
   toldToRider,
   type BatchRead,
@@ -121,7 +123,7 @@ export async function openingOf(
   const data = {
     serial: unit.serial,
     order: orderOfVisit(order, inputs, deciding.today),
-    steps: STEPS_OFFERED,
+    ...(unit.isSpare ? { steps: SPARE_STEPS, isSpare: true as const } : { steps: STEPS_OFFERED }),
     versions: {
       type: ref(type),
       map: { ...ref(map), revision: map.document.revision },
@@ -131,18 +133,22 @@ export async function openingOf(
     pack: type.document.pack,
     factory: Object.fromEntries(map.document.codes.map((code) => [code.label, code.factory])),
     setup: compileSetup(inputs),
-    bench: benchTermsFor({
-      ...(await checkListOf(manager, type.document.checkList)),
-      type: type.document,
-      map: map.document,
-      houseRules: houseRules.document,
-      batch: await batchSoFar(manager, unit, 'found'),
-      proved: await batchSoFar(manager, unit, 'proved'),
-      calibrate: own ? { ...calibrate, own } : calibrate,
-    }),
+    bench: (unit.isSpare ? spareTerms : asItIs)(
+      benchTermsFor({
+        ...(await checkListOf(manager, type.document.checkList)),
+        type: type.document,
+        map: map.document,
+        houseRules: houseRules.document,
+        batch: await batchSoFar(manager, unit, 'found'),
+        proved: await batchSoFar(manager, unit, 'proved'),
+        calibrate: own ? { ...calibrate, own } : calibrate,
+      }),
+    ),
   };
   return { data, mapVersion: map.version };
 }
+
+const asItIs = <T>(terms: T): T => terms;
 
 /** The list of checks that a type names, at its newest. */
 async function checkListOf(

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { STEPS_OFFERED, untouchedLadder, type VehicleClass } from '@decurio/core';
+import { SPARE_STEPS, STEPS_OFFERED, untouchedLadder, type VehicleClass } from '@decurio/core';
 import type { ExpectedUnits, NewUnit } from '@decurio/contract';
 import { In, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
@@ -14,10 +14,10 @@ export function unitRows(
     readonly typeId: string;
     readonly typeName: string;
     readonly mapId: string;
+    readonly isSpare?: boolean;
   }[],
 ): UnitRow[] {
-  const ladder = untouchedLadder(STEPS_OFFERED);
-  return units.map(({ serial, typeId, typeName, mapId }, i) => ({
+  return units.map(({ serial, typeId, typeName, mapId, isSpare = false }, i) => ({
     id: randomUUID(),
     orderId: order.id,
     position: order.units + i + 1,
@@ -28,7 +28,8 @@ export function unitRows(
     mapId,
     status: 'waiting',
     step: null,
-    ladder,
+    ladder: untouchedLadder(isSpare ? SPARE_STEPS : STEPS_OFFERED),
+    isSpare,
     heldReason: null,
     heldWords: null,
     worker: null,
@@ -47,6 +48,7 @@ export function unitRows(
     proofsFailed: 0,
     handedTo: null,
     handedOverAt: null,
+    stored: null,
     revision: order.revision,
   }));
 }
@@ -68,9 +70,9 @@ export async function insertUnits(
     const key = `${typeId} ${mapId}`;
     if (!kinds.has(key)) kinds.set(key, await typeAndMap(manager, typeId, mapId, vehicleClass));
   }
-  const resolved = units.flatMap(({ serial, typeId, mapId }) => {
+  const resolved = units.flatMap(({ serial, typeId, mapId, isSpare = false }) => {
     const kind = kinds.get(`${typeId} ${mapId}`);
-    return kind ? [{ serial, ...kind }] : [];
+    return kind ? [{ serial, isSpare, ...kind }] : [];
   });
   const twice = resolved.find(
     ({ serial }, i) => resolved.findIndex((other) => other.serial.toLowerCase() === serial.toLowerCase()) !== i,
@@ -111,7 +113,14 @@ export async function insertUnits(
   await manager.update(
     Orders,
     { id: order.id },
-    { expected: JSON.stringify(arrived(JSON.parse(order.expected) as ExpectedUnits[], resolved)) },
+    {
+      expected: JSON.stringify(
+        arrived(
+          JSON.parse(order.expected) as ExpectedUnits[],
+          resolved.filter(({ isSpare }) => !isSpare),
+        ),
+      ),
+    },
   );
   await manager.increment(Orders, { id: order.id }, 'units', resolved.length);
   return resolved.length;

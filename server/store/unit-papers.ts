@@ -6,6 +6,7 @@ import {
   kmhWords,
   lastShown,
   makeRecord,
+  odometerLetter,
   provingInputsOf,
   receivedAtOf,
   riderCard,
@@ -105,11 +106,13 @@ export async function papersOf(
       customer: order.customer,
       square: visit.serial,
     },
+    odometer: odometerLetter(evidence),
   };
   return {
     papersIn: (language) => ({ ...papers, card: cardIn(language) }),
     view: {
       isSealed,
+      hasOdometerLetter: papers.odometer !== null,
       label,
       cards: LANGUAGE_CODES.map(cardIn),
       toShow: [...shownToRider(state, deciding.map.document)],
@@ -146,7 +149,7 @@ export async function labelsOf(
   const order = await source.manager.findOneBy(Orders, { id: orderId });
   if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
   const units = await source.manager.find(Units, {
-    where: { orderId, status: 'sealed' },
+    where: { orderId, status: 'sealed', isSpare: false },
     order: { position: 'ASC' },
     skip: (sheet - 1) * perSheet,
     take: perSheet,

@@ -33,6 +33,7 @@ import { entryOfId, insertEntry, readEvidence } from './evidence-rows.js';
 import { foldedVisit, keepFold, provenVisit } from './folded-visits.js';
 import { keepOvershoot } from './overshoots.js';
 import { guardPhoto } from './photos.js';
+import { fitSpare } from './spares.js';
 import { guardSignOff } from './sign-off.js';
 import { guardTime } from './entry-time.js';
 import { markHeads } from './seal-heads.js';
@@ -177,6 +178,7 @@ export async function appendIn(
   if (entry.kind === 'released') await guardAcceptance(manager, unit, state, entry.data);
   if (entry.kind === 'calibrated' || entry.kind === 'wheelFitted') await guardCalibration(manager, visit, state, entry);
   if (entry.kind === 'photographed') await guardPhoto(manager, visitId, entry.data);
+  if (entry.kind === 'partReplaced') await fitSpare(manager, unit, entry, writer);
   await insertEntry(manager, entry);
   await updateRow(manager, 'visit', visitId, visitColumns([opening, entry], state));
   await keepRun(manager, unit, state, entry);
@@ -221,7 +223,7 @@ async function project(manager: EntityManager, unit: UnitRow, state: VisitState)
     ...now,
     ...foundBy(unit, state),
     ...provedBy(unit, state),
-    ...(now.status === 'sealed' ? {} : { handedTo: null, handedOverAt: null }),
+    ...(now.status === 'sealed' ? {} : { handedTo: null, handedOverAt: null, stored: null }),
     visitId: state.visitId,
     openSerial: now.status === 'sealed' || now.status === 'withdrawn' ? null : unit.serial,
   });

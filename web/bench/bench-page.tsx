@@ -112,7 +112,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   const mayReplace = may('partReplaced');
   const mayRestore = may('restoredAsFound');
   // Calibrate has it among its own ways.
-  const mayMeasure = state?.step !== 'calibrate' && may('wheelMeasured');
+  const mayMeasure = !bench.unit.isSpare && state?.step !== 'calibrate' && may('wheelMeasured');
   useHotkeys({
     M: mayMeasure ? () => setDialog('wheel') : undefined,
     H: mayHold ? () => setDialog('hold') : undefined,

@@ -1,11 +1,13 @@
 import { Select, Textarea } from '@mantine/core';
 import { odometerKm, PARTS, type Part, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
+import { api } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
 import { Begun } from '../drafts/begun.js';
 import { useDraft } from '../drafts/use-draft.js';
 import { FigureField } from '../ui/figure-field.js';
 import { Notice } from '../ui/notice.js';
+import { whenDay } from '../ui/when.js';
 import { PackConditionField, PackSays, type PackCondition } from './pack/pack-fields.js';
 import type { Visit } from './use-visit.js';
 import { Dialog } from '../ui/dialog.js';
@@ -47,8 +49,11 @@ export function PartDialog({
     fresh: 0 as number | '',
     volts: '' as number | '',
     condition: 'sound' as PackCondition,
+    spare: '',
   });
   const { part, words, old, fresh, volts, condition } = draft.value;
+  const { data: spares = [] } = api.useSparesQuery(bench.unit.id, { skip: part !== 'display' });
+  const spare = part === 'display' ? spares.find(({ visitId }) => visitId === draft.value.spare) : undefined;
   const packV = part === 'pack' ? asNumber(volts) : null;
   const write = async () => {
     const isDisplay = part === 'display';
@@ -59,6 +64,7 @@ export function PartDialog({
       newOdometerKm: isDisplay ? asNumber(fresh) : null,
       packV,
       ...(part === 'pack' ? { packCondition: condition } : {}),
+      ...(spare ? { spare: { serial: spare.serial, visitId: spare.visitId, values: spare.values } } : {}),
     });
     if (problem) return;
     draft.forget();
@@ -82,6 +88,21 @@ export function PartDialog({
           data={Object.entries(PARTS).map(([value, label]) => ({ value, label }))}
         />
         <Notice kind="care" says={VOIDS[part]} />
+        {part === 'display' && spares.length > 0 && (
+          <Select
+            label="What goes on"
+            allowDeselect={false}
+            value={spare?.visitId ?? ''}
+            onChange={(visitId) => draft.change({ spare: visitId ?? '' })}
+            data={[
+              { value: '', label: 'A new display, as delivered' },
+              ...spares.map(({ visitId, serial, sealedAt, orderNumber }) => ({
+                value: visitId,
+                label: `Spare ${serial}, keyed ${whenDay(sealedAt)} for ${orderNumber}`,
+              })),
+            ]}
+          />
+        )}
         {part === 'display' && (
           <div className={classes['row']}>
             <FigureField label="Old odometer" unit="km" value={old} onChange={(old) => draft.change({ old })} />

@@ -22,7 +22,7 @@ export function StepLadder({
         const isSealed = state !== null && state.step === null && state.withdrawn === null;
         const isOut = isHandOver && handedOverAt !== null;
         const isNow = isHandOver ? isSealed && !isOut : state?.step === step.id;
-        const offered = isHandOver || steps.includes(step.id);
+        const offered = (isHandOver && !state?.opened.isSpare) || steps.includes(step.id);
         const mark = !offered
           ? 'off'
           : isNow
@@ -63,7 +63,7 @@ export function StepLadder({
                 </small>
               )}
               {mark === 'held' && <small>held</small>}
-              {mark === 'off' && <small>not offered yet</small>}
+              {mark === 'off' && <small>{state?.opened.isSpare ? 'on no vehicle' : 'not offered yet'}</small>}
             </span>
           </li>
         );

@@ -5,15 +5,13 @@ import {
   LABEL_SIZES,
   LANGUAGES,
   shortSeal,
-  type HandoverKind,
   type HandoverState,
   type LabelSize,
   type Language,
-  type NewHandover,
   type PaperKind,
   type VisitState,
 } from '@decurio/core';
-import type { BenchView, PapersView } from '@decurio/contract';
+import type { BenchView, HandoverRequest, PapersView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
 import { useHotkeys } from '../ui/keys/use-hotkeys.js';
@@ -22,11 +20,13 @@ import { GoesAlong } from './goes-along.js';
 import { LabelPreview } from './label-preview.js';
 import { fetchPdf, openPdf } from './open-pdf.js';
 import { OrderPapers } from './order-papers.js';
+import { SpareReady } from './spare-ready.js';
+import { StorageDialog } from './storage-dialog.js';
 import classes from './hand-over.module.css';
 
-export type Add = <K extends HandoverKind>(
+export type Add = <K extends HandoverRequest['kind']>(
   kind: K,
-  data: Extract<NewHandover, { kind: K }>['data'],
+  data: Extract<HandoverRequest, { kind: K }>['data'],
 ) => Promise<boolean>;
 
 const KEPT_LANGUAGE = 'decurio.cardLanguage';
@@ -40,7 +40,7 @@ export function HandOver({ bench, state }: { readonly bench: BenchView; readonly
   const [send, sending] = api.useAddHandoverMutation();
   const problem = asProblem(papers.error) ?? asProblem(handover.error);
   const add: Add = async (kind, data) => {
-    const body = { id: crypto.randomUUID(), kind, data } as NewHandover;
+    const body = { id: crypto.randomUUID(), kind, data } as HandoverRequest;
     return 'data' in (await send({ visitId, body }));
   };
   if (problem && !papers.data)
@@ -59,6 +59,7 @@ export function HandOver({ bench, state }: { readonly bench: BenchView; readonly
       />
     );
   if (!papers.data || !handover.data) return <Busy />;
+  if (bench.unit.isSpare) return <SpareReady unit={bench.unit} visitId={visitId} state={handover.data.state} />;
   return (
     <div className={classes['page']}>
       <Papers
@@ -68,6 +69,7 @@ export function HandOver({ bench, state }: { readonly bench: BenchView; readonly
         seal={handover.data.seal}
         visitId={visitId}
         add={add}
+        problem={asProblem(sending.error)?.message ?? null}
       />
       <GoesAlong
         view={papers.data}
@@ -89,6 +91,7 @@ function Papers({
   seal,
   visitId,
   add,
+  problem,
 }: {
   readonly bench: BenchView;
   readonly view: PapersView;
@@ -96,6 +99,7 @@ function Papers({
   readonly seal: string;
   readonly visitId: string;
   readonly add: Add;
+  readonly problem: string | null;
 }) {
   const navigate = useNavigate();
   const [language, setLanguage] = useState<Language>(() =>
@@ -105,6 +109,7 @@ function Papers({
   const [busy, setBusy] = useState(false);
   const [says, setSays] = useState<string | null>(null);
   const [whole, setWhole] = useState(false);
+  const [storing, setStoring] = useState(false);
   const card = view.cards.find((each) => each.language === language);
   const query = `language=${language}&size=${size}`;
   const print = async (name: string, made: readonly PaperKind[]) => {
@@ -123,8 +128,14 @@ function Papers({
           sha256: answer.pdf.sha256,
         });
   };
-  const all = () => void print('papers', ['certificate', 'riderCard', 'label', 'tag']);
-  useHotkeys({ Space: all, O: () => setWhole(true), L: () => void navigate(`/line/${bench.orderId}`) });
+  const letter = view.hasOdometerLetter ? (['odometerLetter'] as const) : [];
+  const all = () => void print('papers', ['certificate', ...letter, 'riderCard', 'label', 'tag']);
+  useHotkeys({
+    Space: all,
+    O: () => setWhole(true),
+    A: () => setStoring(true),
+    L: () => void navigate(`/line/${bench.orderId}`),
+  });
   return (
     <section className={classes['papers']} aria-label="Papers">
       <p className="cap">Hand over · sealed {shortSeal(seal)}</p>
@@ -191,6 +202,7 @@ function Papers({
             ['rider-card', 'Rider card', ['riderCard']],
             ['label', 'Class label', ['label']],
             ['tag', 'Unit tag', ['tag']],
+            ...(view.hasOdometerLetter ? ([['odometer-letter', 'Odometer letter', ['odometerLetter']]] as const) : []),
           ] as const
         ).map(([name, title, made]) => (
           <li key={name}>
@@ -208,15 +220,29 @@ function Papers({
       </ul>
       <div className={classes['acts']}>
         <ActButton look="main" hotkey="Space" busy={busy} onAct={all}>
-          Print these four
+          Print these {view.hasOdometerLetter ? 'five' : 'four'}
         </ActButton>
         <ActButton hotkey="O" onAct={() => setWhole(true)}>
           The whole order, {view.order.units} units
         </ActButton>
+        {state.out === null && view.isSealed && (
+          <ActButton hotkey="A" onAct={() => setStoring(true)}>
+            {state.storage ? 'In storage' : 'Put away'}
+          </ActButton>
+        )}
         <ActButton hotkey="L" onAct={() => void navigate(`/line/${bench.orderId}`)}>
           To Line
         </ActButton>
       </div>
+      {storing && state.out === null && (
+        <StorageDialog
+          pack={bench.type.pack}
+          storage={state.storage}
+          add={add}
+          problem={problem}
+          onClose={() => setStoring(false)}
+        />
+      )}
       {whole && (
         <OrderPapers
           orderId={view.order.id}

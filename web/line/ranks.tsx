@@ -72,7 +72,7 @@ const placeOf = (unit: LineUnit): string =>
     : `/bench/${unit.id}`;
 
 const nameOf = (unit: LineUnit, me: string): string =>
-  `${unit.serial}, ${unit.typeName}, ${says(unit)}${unit.status === 'open' ? `, ${whoAndWhere(unit, me)}` : ''}`;
+  `${unit.serial}, ${typeOf(unit)}, ${says(unit)}${unit.status === 'open' ? `, ${whoAndWhere(unit, me)}` : ''}`;
 
 /** A unit in the close setting: the end of its serial, and a sign for how it stands. */
 const UnitTab = memo(function UnitTab({ unit, me }: { readonly unit: LineUnit; readonly me: string }) {
@@ -112,22 +112,30 @@ const UnitCard = memo(function UnitCard({
       <span className={classes['serial']} data-long={shortSerial.length > 7}>
         {telling(shortSerial)}
       </span>
-      <span className={classes['type']}>{unit.status === 'open' ? whoAndWhere(unit, me) : unit.typeName}</span>
+      <span className={classes['type']}>{unit.status === 'open' ? whoAndWhere(unit, me) : typeOf(unit)}</span>
       <span className={classes['says']}>{says(unit)}</span>
       <StepLadderMarks ladder={unit.ladder} />
     </Link>
   );
 });
 
+const typeOf = ({ isSpare, typeName }: LineUnit): string => (isSpare ? `Spare, ${typeName}` : typeName);
+
 /** Serials differ at their ends: of one too long for its card the end is shown, the whole stands in its name. */
 const telling = (serial: string): string => (serial.length > MOST_SHOWN ? `…${serial.slice(1 - MOST_SHOWN)}` : serial);
 
 function says(unit: LineUnit): string {
   if (unit.status === 'waiting') return unit.handedTo === null ? 'Waiting' : 'To be called back';
-  if (unit.status === 'sealed') return unit.handedTo === null ? 'Sealed' : `Out · ${unit.handedTo}`;
+  if (unit.status === 'sealed') return sealedSays(unit);
   if (unit.status === 'held') return `Held · ${(unit.heldReason ?? '').toLowerCase()}`;
   if (unit.waits !== null) return `Waits${unit.waitsUntil === null ? '' : ` to ${whenClock(unit.waitsUntil)}`}`;
   return unit.step === null ? '' : stepTitle(unit.step);
+}
+
+function sealedSays({ isSpare, handedTo, stored }: LineUnit): string {
+  if (handedTo !== null) return isSpare ? `On ${handedTo}` : `Out · ${handedTo}`;
+  if (isSpare) return 'Spare, ready';
+  return stored === null ? 'Sealed' : 'In storage';
 }
 
 const whoAndWhere = (unit: LineUnit, me: string): string => {

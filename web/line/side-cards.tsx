@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import { HOLD_REASONS, stepTitle } from '@decurio/core';
 import type { LineUnit } from '@decurio/contract';
-import { whenClock } from '../ui/when.js';
+import { whenClock, whenDay } from '../ui/when.js';
 import classes from './side-cards.module.css';
 
 const SHOWN = 5;
@@ -48,6 +48,7 @@ export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; 
           {aside.length > SHOWN && <p className="soft">and {aside.length - SHOWN} more</p>}
         </section>
       )}
+      <StorageCard units={units} />
       <HeldCard
         title="Quarantine"
         says="Outdoors, apart from everything, not carried through the building. Nobody powers or charges them."
@@ -77,6 +78,40 @@ export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; 
         </section>
       )}
     </aside>
+  );
+}
+
+/** What is put away and comes due, whatever is overdue or must not stay so first. */
+function StorageCard({ units }: { readonly units: readonly LineUnit[] }) {
+  const now = new Date().toISOString();
+  const away = units
+    .flatMap(({ id, serial, stored, handedTo }) => (stored && handedTo === null ? [{ id, serial, stored }] : []))
+    .toSorted(
+      (a, b) =>
+        Number(b.stored.act === 'stop') - Number(a.stored.act === 'stop') ||
+        a.stored.measureAt.localeCompare(b.stored.measureAt),
+    );
+  if (away.length === 0) return null;
+  const isPressing = away.some(({ stored }) => stored.act === 'stop' || stored.measureAt <= now);
+  return (
+    <section className={`${classes['card']} ${isPressing ? classes['held'] : ''}`} aria-label="In storage">
+      <h2 className="cap">In storage</h2>
+      <ul>
+        {away.slice(0, SHOWN).map(({ id, serial, stored }) => (
+          <li key={id}>
+            <Link to={`/bench/${id}`}>
+              <span className={classes['serial']}>{serial}</span>{' '}
+              {stored.act === 'stop'
+                ? `${stored.packV} V: neither charged nor powered`
+                : stored.measureAt <= now
+                  ? `${stored.packV} V, measure it now`
+                  : `${stored.packV} V, measure it on ${whenDay(stored.measureAt)}`}
+            </Link>
+          </li>
+        ))}
+      </ul>
+      {away.length > SHOWN && <p className="soft">and {away.length - SHOWN} more</p>}
+    </section>
   );
 }
 

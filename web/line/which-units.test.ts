@@ -20,6 +20,8 @@ const unit = (n: number, over: Partial<LineUnit> = {}): LineUnit => ({
   waitsUntil: null,
   handedTo: null,
   handedOverAt: null,
+  stored: null,
+  isSpare: false,
   own: null,
   ...over,
 });

@@ -47,6 +47,7 @@ import type {
   SealCheck,
   SessionView,
   SignInRequest,
+  SpareView,
   StarterView,
   TakenView,
   UnitFound,
@@ -302,6 +303,10 @@ export const api = createApi({
     changeHouse: build.mutation<HouseView, HouseView>({
       query: (body) => ({ url: '/house', method: 'PUT', body }),
       invalidatesTags: ['House'],
+    }),
+    spares: build.query<SpareView[], string>({
+      query: (unitId) => `/units/${unitId}/spares`,
+      providesTags: ['Line'],
     }),
     personal: build.query<PersonalView, null>({ query: () => '/personal', providesTags: ['Personal'] }),
     erasePerson: build.mutation<PersonalView, { id: string; body: EraseRequest }>({

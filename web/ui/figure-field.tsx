@@ -68,6 +68,7 @@ export function FigureField({
       error={slip ?? error ?? undefined}
       required={required}
       autoFocus={autoFocus}
+      data-autofocus={autoFocus || undefined}
       maxLength={12}
       inputMode="decimal"
       autoComplete="off"

@@ -27,7 +27,8 @@ const BACK_TO: Readonly<Record<Part, StepId>> = {
  */
 export const partReplaced: ActOf<'partReplaced'> = {
   closed: ({ checkedIn }) => (checkedIn === null ? refusal('notCheckedIn') : null),
-  refuses: (_, { data: { part, packV, packCondition } }) => {
+  refuses: (_, { data: { part, packV, packCondition, spare } }) => {
+    if (spare && part !== 'display') return refusal('spareIsDisplay');
     if (part !== 'pack') return null;
     if (packV === null) return refusal('packNotMeasured');
     return packCondition === undefined ? refusal('packNotLookedAt') : null;
@@ -58,7 +59,7 @@ function voided(state: VisitState, { data, at, by }: EntryOf<'partReplaced'>): V
     case 'display': {
       const carried = (data.oldOdometerKm ?? state.checkedIn?.odometerKm ?? 0) - (data.newOdometerKm ?? 0);
       return {
-        ...strange(back),
+        ...strange(back, data.spare?.values),
         checkedIn: null,
         displayTold: null,
         step: 'checkIn',
@@ -92,9 +93,10 @@ function voided(state: VisitState, { data, at, by }: EntryOf<'partReplaced'>): V
   }
 }
 
-/** Nothing is known of its codes: as delivered until seen, and all of them to be read. */
-function strange(state: VisitState): VisitState {
-  const { setup, factory } = state.opened;
+/** Nothing is known of its codes, or what the record of a spare says: presumed until seen, and all of them to be read. */
+function strange(state: VisitState, known: Readonly<Record<string, number>> = {}): VisitState {
+  const { setup, factory: delivered } = state.opened;
+  const factory = { ...delivered, ...known };
   return unread({
     ...state,
     values: factory,

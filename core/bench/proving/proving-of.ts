@@ -40,9 +40,12 @@ const TERMS_OF_OLD: ProvingTerms = {
   signers: 'one',
 };
 
-/** What is asked of proving a visit; undefined where it was set up before there were tests, and is told in words. */
-export const provingTermsOf = ({ bench, setup }: VisitState['opened']): ProvingTerms | undefined =>
-  bench?.proving ?? (bench && setup.tests ? TERMS_OF_OLD : undefined);
+/**
+ * What is asked of proving a visit; undefined where it was set up before there were tests, and is told in words, and of
+ * a spare, which is on no vehicle that could show anything.
+ */
+export const provingTermsOf = ({ bench, setup, isSpare }: VisitState['opened']): ProvingTerms | undefined =>
+  isSpare ? undefined : (bench?.proving ?? (bench && setup.tests ? TERMS_OF_OLD : undefined));
 
 /** Tests that this unit has to make, in order: those on a sample only where it is one of those proved in full. */
 export function dueTests({ opened }: Pick<VisitState, 'opened'>): readonly ProvingTest[] {

@@ -8,8 +8,8 @@ import {
   percentWords,
   rangeSpan,
   storageAdvice,
+  STORAGE_ACTS,
   STORAGE_DAYS,
-  type StorageAdvice,
   type Chemistry,
 } from '@decurio/core';
 import { Calculator, ChemistryField, Figure, known } from './calculator.js';
@@ -112,14 +112,6 @@ export function PackFromVoltage() {
   );
 }
 
-const PUT_AWAY: Readonly<Record<StorageAdvice['act'], string>> = {
-  store: 'Put it away so: dry, cool, apart, off the vehicle.',
-  charge: 'Charge it up to there first, with its own charger.',
-  use: 'Use it down to there first: a full lithium pack ages while it stands.',
-  measureCharge: 'Its volts do not tell: charge it full, then take half of its Ah out of it.',
-  stop: 'Not as it is: measure it again at check in. It is neither charged nor powered until somebody qualified has seen it.',
-};
-
 /** How a pack is put away for the winter. */
 export function Storage() {
   const [chemistry, setChemistry] = useState<Chemistry>('liIon');
@@ -138,7 +130,8 @@ export function Storage() {
               {advice.value.fromV} to {advice.value.toV} V
             </strong>
             <p>
-              {PUT_AWAY[advice.value.act]} Write date and volts on it, and measure it again every {STORAGE_DAYS} days.
+              {STORAGE_ACTS[advice.value.act]} Write date and volts on it, and measure it again every {STORAGE_DAYS}{' '}
+              days.
             </p>
           </>
         ) : (

@@ -1,4 +1,4 @@
-import { Select, TextInput } from '@mantine/core';
+import { Checkbox, Select, TextInput } from '@mantine/core';
 import { useRef, useState } from 'react';
 import type { VehicleType } from '@decurio/core';
 import { addUnitsRequest, type OrderPageView } from '@decurio/contract';
@@ -13,6 +13,7 @@ export function Arrivals({ view }: { readonly view: OrderPageView }) {
   const types = (api.useLibraryQuery('vehicleType').data ?? []).map((entry) => entry.document as VehicleType);
   const [typeId, setTypeId] = useState<string | null>(view.expected[0]?.typeId ?? view.groups[0]?.typeId ?? null);
   const [serial, setSerial] = useState('');
+  const [isSpare, setIsSpare] = useState(false);
   const [slip, setSlip] = useState<string | undefined>(undefined);
   const [arrived, setArrived] = useState<readonly string[]>([]);
   const [add, adding] = api.useAddUnitsMutation();
@@ -25,7 +26,10 @@ export function Arrivals({ view }: { readonly view: OrderPageView }) {
       view.expected.find((each) => each.typeId === typeId)?.mapId ??
       view.groups.find((group) => group.typeId === typeId)?.mapId ??
       null;
-    const body = { id: crypto.randomUUID(), units: [{ serial: scanned, typeId, mapId }] };
+    const body = {
+      id: crypto.randomUUID(),
+      units: [{ serial: scanned, typeId, mapId, ...(isSpare ? { isSpare: true as const } : {}) }],
+    };
     const found = slipsIn(addUnitsRequest, body);
     setSlip(found['units.0.serial']);
     if (Object.keys(found).length > 0) return;
@@ -40,7 +44,7 @@ export function Arrivals({ view }: { readonly view: OrderPageView }) {
     <section className={classes['card']} aria-label="Scan arrivals">
       <h2>Scan arrivals</h2>
       <form
-        className={classes['decide']}
+        className={classes['scan']}
         onSubmit={(event) => {
           event.preventDefault();
           void submit();
@@ -66,6 +70,12 @@ export function Arrivals({ view }: { readonly view: OrderPageView }) {
           allowDeselect={false}
           searchable
           description={coming > 0 ? `${coming} to come` : 'none is expected any more'}
+        />
+        <Checkbox
+          label="A spare display"
+          description="on no vehicle: keyed, read back and kept ready"
+          checked={isSpare}
+          onChange={(event) => setIsSpare(event.currentTarget.checked)}
         />
         <ActButton type="submit" look="main" busy={adding.isLoading} onAct={() => undefined}>
           Take it in

@@ -51,7 +51,7 @@ export function OwnWishes({ unit, onDone, onLeave }: OwnWishesProps) {
     >
       <h2>{unit.serial} otherwise than its order</h2>
       <Begun draft={draft} />
-      <div className={classes['decide']}>
+      <div className={classes['scan']}>
         <Select
           label="Which answer of the house rules"
           data={left.map(({ choice, asks }) => ({ value: choice, label: asks }))}
