@@ -1,4 +1,4 @@
-import type { OrderTerms, UnitOverride } from '@decurio/core';
+import type { OrderTerms, UnitFacts, UnitOverride } from '@decurio/core';
 import { array, boolean, number, object, string, type InferType, type Schema } from 'yup';
 import { id as docId, orNull, strictly, text, words } from './documents/shapes.js';
 import { askedTermsSchema, overrideSchema, type AskedTerms } from './documents/order-terms.js';
@@ -162,5 +162,11 @@ export interface OrderPageView {
     readonly sealed: number;
   }[];
   readonly expected: readonly ExpectedUnits[];
+  /** What others of each type and display taught: with it a setup is worked out before any unit of the order is touched. */
+  readonly learnt: readonly {
+    readonly typeId: string;
+    readonly mapId: string;
+    readonly facts: Pick<UnitFacts, 'ratio' | 'familyOvershootKmh'>;
+  }[];
   readonly changes: readonly OrderChangeView[];
 }

@@ -68,7 +68,7 @@ describe('examples in the docs of core', () => {
       'electrical/open-circuit.ts',
       'electrical/range-span.ts',
       'electrical/voltage-class.ts',
-      'ledger/seal.ts',
+      'ledger/canonical-json.ts',
       'house-time.ts',
       'numerals.ts',
     ])

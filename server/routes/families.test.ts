@@ -10,7 +10,7 @@ import {
   type DisplayMap,
   type EvidenceData,
 } from '@decurio/core';
-import type { BenchView, LearntFamily, LineUnit, LineView, OrderActed } from '@decurio/contract';
+import type { BenchView, LearntFamily, LineUnit, LineView, OrderPageView, OrderActed } from '@decurio/contract';
 import { verifyVisit } from '../ledger/verify-visit.js';
 import {
   Bench,
@@ -45,6 +45,12 @@ beforeAll(async () => {
   map = (await teo.get(`/api/units/${units[0]!.id}/bench`)).json<BenchView>().map;
 });
 afterAll(() => server.close());
+
+/** What the page of its order reckons with for the type and display of a unit. */
+const previewed = async (unitId: string) => {
+  const { orderId: of } = (await teo.get(`/api/units/${unitId}/bench`)).json<BenchView>();
+  return (await teo.get(`/api/orders/${of}`)).json<OrderPageView>().learnt[0]!.facts;
+};
 
 describe('a unit that left calibrated', () => {
   it('comes back only for what an amended order moves, and takes its own ratio along', async () => {
@@ -208,6 +214,7 @@ describe('a family', () => {
         count,
       });
       expect(learnt.ends?.worst).toBeLessThanOrEqual(25);
+      expect(await previewed(ninth.unitId)).toMatchObject({ ratio: { k, low } });
       expect(errorOf(await ninth.send(ninth.draft('calibrated', { ...learnt, ends: null }))).code).toBe('otherFigures');
       expect(errorOf(await ninth.send(ninth.draft('calibrated', { ...learnt, count: 30 }))).code).toBe('otherFigures');
       await ninth.act('calibrated', learnt);
@@ -318,6 +325,7 @@ describe('drive that ended farther beyond its cap than the map says', () => {
       'drive was seen to act 2.9 km/h beyond the cap',
     );
     expect(await findingsOf(slower)).toEqual([]);
+    expect((await previewed(slower.unitId)).familyOvershootKmh).toBeCloseTo(2.9, 9);
   });
 
   it('counts no more once a lead says why, and again when the lead takes that back', async () => {

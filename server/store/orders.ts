@@ -9,12 +9,13 @@ import type {
   StoredUnit,
 } from '@decurio/contract';
 import { checkedLine, type ClassCheck } from '@decurio/core';
-import type { DataSource } from 'typeorm';
+import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import { OrderChanges, Orders, type UnitRow } from './entities.js';
+import { OrderChanges, Orders, type OrderRow, type UnitRow } from './entities.js';
 import { namesBehind } from './personal.js';
 import { readCursor, writeCursor } from './page-cursor.js';
-import { termsOf, wishesOf } from './setups.js';
+import { decidingFor, inputsFor, termsOf, wishesOf } from './setups.js';
+import { withFamily } from './wheel-families.js';
 import { today } from './house.js';
 
 const PAGE = 50;
@@ -140,6 +141,36 @@ const GROUPS_SQL = `SELECT typeId, typeName, mapId, COUNT(*) AS units, SUM(statu
   FROM unit WHERE orderId = ? AND status <> 'withdrawn' GROUP BY typeId, typeName, mapId ORDER BY MIN(position)`;
 const CHANGES_SHOWN = 200;
 
+/** What a visit of each kind of unit would open with of its family. What the library does not hold any more teaches nothing. */
+async function learntFor(
+  manager: EntityManager,
+  order: OrderRow,
+  kinds: readonly { readonly typeId: string; readonly mapId: string }[],
+): Promise<OrderPageView['learnt']> {
+  const learnt = new Map<string, OrderPageView['learnt'][number]>();
+  for (const { typeId, mapId } of kinds) {
+    const key = JSON.stringify([typeId, mapId]);
+    if (learnt.has(key)) continue;
+    const facts = await familyFacts(manager, order, { typeId, mapId }).catch((error: unknown) => {
+      if (error instanceof HttpProblem) return { ratio: null };
+      throw error;
+    });
+    learnt.set(key, { typeId, mapId, facts });
+  }
+  return [...learnt.values()];
+}
+
+async function familyFacts(
+  manager: EntityManager,
+  order: OrderRow,
+  kind: Pick<UnitRow, 'typeId' | 'mapId'>,
+): Promise<OrderPageView['learnt'][number]['facts']> {
+  const deciding = await decidingFor(manager, kind, order);
+  const { inputs } = await withFamily(manager, inputsFor(deciding, order, { ownWishes: null }));
+  const { ratio, familyOvershootKmh = null } = inputs.unit;
+  return { ratio, familyOvershootKmh };
+}
+
 /** One order with what was promised, its units by type, and how it was changed. */
 export async function readOrder(source: DataSource, orderId: string): Promise<OrderPageView> {
   const row = await source.manager.findOneBy(Orders, { id: orderId });
@@ -157,6 +188,7 @@ export async function readOrder(source: DataSource, orderId: string): Promise<Or
     source.manager,
     changes.map(({ byName }) => byName),
   );
+  const expected = JSON.parse(row.expected) as ExpectedUnits[];
   return {
     order,
     terms: termsOf(row),
@@ -165,7 +197,8 @@ export async function readOrder(source: DataSource, orderId: string): Promise<Or
     classId: row.classId,
     houseRulesId: row.houseRulesId,
     groups: groups.map((group) => ({ ...group, units: Number(group.units), sealed: Number(group.sealed) })),
-    expected: JSON.parse(row.expected) as ExpectedUnits[],
+    expected,
+    learnt: await learntFor(source.manager, row, [...groups, ...expected]),
     changes: changes.map(({ kind, at, byName, reason, body }) => ({
       kind,
       at: at.toISOString(),

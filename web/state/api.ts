@@ -257,7 +257,7 @@ export const api = createApi({
     }),
     order: build.query<OrderPageView, string>({
       query: (id) => `/orders/${id}`,
-      providesTags: (_view, _problem, id) => [{ type: 'Orders', id }],
+      providesTags: (_view, _problem, id) => [{ type: 'Orders', id }, 'Families'],
     }),
     takeByHand: build.mutation<TakenView, NewOrderRequest>({
       query: (body) => ({ url: '/orders', method: 'POST', body }),

@@ -54,7 +54,7 @@ export function useOrderSetups(view: OrderPageView | undefined): OrderSetups | n
         vehicleClass,
         houseRules: own,
         terms: view.terms,
-        unit: NO_FACTS,
+        unit: { ...NO_FACTS, ...view.learnt.find((each) => each.typeId === typeId && each.mapId === mapId)?.facts },
         today: today(),
       };
       return [{ key: `${typeId}--${mapId}`, type, map, units, sealed, expected, inputs, setup: compileSetup(inputs) }];
