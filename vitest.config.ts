@@ -29,6 +29,7 @@ export default defineConfig({
         ssr,
         test: {
           name: 'unit',
+          isolate: false,
           testTimeout: 60_000,
           include: [
             'core/**/*.test.ts',
@@ -44,6 +45,7 @@ export default defineConfig({
         ssr,
         test: {
           name: 'server',
+          isolate: false,
           include: ['server/**/*.test.ts'],
           globalSetup: ['server/testing/with-database.ts'],
           hookTimeout: 30_000,
@@ -55,6 +57,7 @@ export default defineConfig({
         ssr,
         test: {
           name: 'browser',
+          isolate: false,
           include: [
             'e2e/**/*.test.ts',
             'scripts/survival.test.ts',

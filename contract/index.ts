@@ -21,3 +21,4 @@ export * from './house.js';
 export * from './personal.js';
 export * from './ledger.js';
 export * from './displays.js';
+export * from './trials.js';

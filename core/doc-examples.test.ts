@@ -4,6 +4,8 @@ import { fileURLToPath } from 'node:url';
 import ts from 'typescript';
 import { describe, expect, it } from 'vitest';
 import * as core from './index.js';
+import * as median from './statistics/median.js';
+import * as rankSum from './display/trials/rank-sum.js';
 import * as quantiles from './statistics/quantiles.js';
 import * as tolerance from './statistics/tolerance.js';
 import * as wgs84 from './speed/track/wgs84.js';
@@ -11,7 +13,15 @@ import * as cutoff from './electrical/cutoff.js';
 
 const ROOT = fileURLToPath(new URL('.', import.meta.url));
 const EXAMPLE = / \* @example\n((?: \*.*\n)*?)(?= \* @| \*\/)/g;
-const inScope: Readonly<Record<string, unknown>> = { ...core, ...quantiles, ...tolerance, ...wgs84, ...cutoff };
+const inScope: Readonly<Record<string, unknown>> = {
+  ...core,
+  ...median,
+  ...rankSum,
+  ...quantiles,
+  ...tolerance,
+  ...wgs84,
+  ...cutoff,
+};
 
 interface Example {
   readonly file: string;

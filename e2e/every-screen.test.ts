@@ -28,6 +28,7 @@ const PLACES: readonly (readonly [path: string, words: string])[] = [
   ['/library', 'Tallow four-key, revision C'],
   ['/library/displayMap/sorrel-two-list', 'Other list'],
   ['/library/displayMap/dunlin-a/compare', 'codes differ'],
+  ['/library/displayMap/quill-two-key/trials', 'A new trial'],
   ['/library/displayMap/burdock-digit/try', 'press the display'],
   ['/library/displayMap/tallow-four-key/disputes', 'A display does otherwise?'],
   ['/house', 'Time zone'],

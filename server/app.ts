@@ -18,6 +18,7 @@ import { libraryRoutes } from './routes/library.js';
 import { describeApi } from './routes/openapi.js';
 import { orderRoutes } from './routes/orders.js';
 import { paceRoutes } from './routes/pace.js';
+import { trialRoutes } from './routes/trials.js';
 import { personalRoutes } from './routes/personal.js';
 import { photoRoutes } from './routes/photos.js';
 import { sessionRoutes } from './routes/session.js';
@@ -96,6 +97,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(sessionRoutes, { config });
       await api.register(libraryRoutes);
       await api.register(disputeRoutes);
+      await api.register(trialRoutes);
       await api.register(paceRoutes);
       await api.register(intakeRoutes);
       await api.register(orderRoutes, { pinSecret: config.pinSecret });

@@ -13,6 +13,7 @@ import {
   resume,
   seeded,
   shownInOrder,
+  trialOrder,
 } from '@decurio/core';
 import { DEMO_PASSWORD } from '../../server/dist/demo-password.js';
 import { addAccount } from '../../server/dist/store/accounts.js';
@@ -49,6 +50,7 @@ export async function loadDemo(address, databaseUrl, onBegin) {
   for (const file of scenario.orders) await takeOrder(owner, file);
   for (const decision of scenario.decisions) await decide(address, decision);
   await loadVisits(address, scenario.visits);
+  for (const trial of scenario.trials) await runTrial(address, trial);
   return true;
 }
 
@@ -92,6 +94,22 @@ export async function decide(address, { by, orders, finding, words }) {
     const { groups } = await lead.get(`/api/orders/${id}`);
     for (const typeId of new Set(groups.map((/** @type {{ typeId: string }} */ group) => group.typeId)))
       await lead.post(`/api/orders/${id}/decisions`, { id: randomUUID(), finding, typeId, words });
+  }
+}
+
+/**
+ * A trial with every run made, each scattered about what its value shows; the same at each loading.
+ * @param {string} address
+ * @param {{ by: string, map: string, label: string, values: number[], quantity: import('@decurio/core').QuantityId, each: number, matters: number, unit: string, seed: number, shows: number[], scatter: number }} trial
+ */
+async function runTrial(address, { by, map, shows, scatter, ...plan }) {
+  const client = await signIn(address, by, DEMO_PASSWORD, 'yard');
+  const id = randomUUID();
+  await client.post('/api/trials', { id, mapId: map, mapVersion: 1, ...plan });
+  const { normal } = seeded(plan.seed);
+  for (const [i, raw] of trialOrder(plan).entries()) {
+    const measured = Number(((shows[plan.values.indexOf(raw)] ?? 0) + scatter * normal()).toFixed(2));
+    await client.post(`/api/trials/${id}/runs`, { n: i + 1, raw, measured });
   }
 }
 

@@ -10,6 +10,7 @@ import type {
   DecideRequest,
   DisplayFoundRequest,
   DisputeView,
+  EndTrial,
   EraseHandoverRequest,
   EraseRequest,
   EndingAuthority,
@@ -28,7 +29,10 @@ import type {
   HouseView,
   LeaveOutRequest,
   NewBatchRequest,
+  MoreRuns,
   NewDispute,
+  NewTrial,
+  NewTrialRun,
   NewEvidence,
   NewOrderRequest,
   OpenSession,
@@ -50,6 +54,8 @@ import type {
   SpareView,
   StarterView,
   TakenView,
+  TakeRunBack,
+  TrialView,
   UnitFound,
   VersionView,
   WelcomeView,
@@ -114,6 +120,7 @@ export const api = createApi({
     'Ledger',
     'Library',
     'Disputes',
+    'Trials',
     'Pace',
     'Families',
     'Handover',
@@ -336,6 +343,30 @@ export const api = createApi({
     settleDispute: build.mutation<DisputeView, { id: string; words: string }>({
       query: ({ id, words }) => ({ url: `/disputes/${id}/settle`, method: 'POST', body: { words } }),
       invalidatesTags: ['Disputes'],
+    }),
+    trials: build.query<TrialView[], string>({
+      query: (mapId) => ({ url: '/trials', params: { mapId } }),
+      providesTags: ['Trials'],
+    }),
+    beginTrial: build.mutation<TrialView, NewTrial>({
+      query: (body) => ({ url: '/trials', method: 'POST', body }),
+      invalidatesTags: ['Trials'],
+    }),
+    addTrialRun: build.mutation<TrialView, { id: string; body: NewTrialRun }>({
+      query: ({ id, body }) => ({ url: `/trials/${id}/runs`, method: 'POST', body }),
+      invalidatesTags: ['Trials'],
+    }),
+    takeTrialRunBack: build.mutation<TrialView, { id: string; body: TakeRunBack }>({
+      query: ({ id, body }) => ({ url: `/trials/${id}/runs/taken-back`, method: 'POST', body }),
+      invalidatesTags: ['Trials'],
+    }),
+    drawMoreRuns: build.mutation<TrialView, { id: string; body: MoreRuns }>({
+      query: ({ id, body }) => ({ url: `/trials/${id}/more`, method: 'POST', body }),
+      invalidatesTags: ['Trials'],
+    }),
+    endTrial: build.mutation<TrialView, { id: string; body: EndTrial }>({
+      query: ({ id, body }) => ({ url: `/trials/${id}/end`, method: 'POST', body }),
+      invalidatesTags: ['Trials'],
     }),
     pace: build.query<PaceView, null>({ query: () => '/pace', providesTags: ['Pace', 'Families'] }),
     keepPace: build.mutation<PaceView, Pace>({

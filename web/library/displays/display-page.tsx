@@ -16,12 +16,14 @@ import classes from './displays.module.css';
 const CompareView = lazy(() => import('./compare-view.js').then((m) => ({ default: m.CompareView })));
 const DisputesView = lazy(() => import('./disputes-view.js').then((m) => ({ default: m.DisputesView })));
 const MapEditor = lazy(() => import('./map-editor.js').then((m) => ({ default: m.MapEditor })));
+const TrialsView = lazy(() => import('./trials/trials-view.js').then((m) => ({ default: m.TrialsView })));
 const TryView = lazy(() => import('./try-view.js').then((m) => ({ default: m.TryView })));
 const VersionsView = lazy(() => import('./versions-view.js').then((m) => ({ default: m.VersionsView })));
 
 const VIEWS = [
   ['read', 'Read'],
   ['try', 'Try'],
+  ['trials', 'Trials'],
   ['compare', 'Compare'],
   ['versions', 'Versions'],
   ['disputes', 'Disputes'],
@@ -79,6 +81,8 @@ function View({ view, entry, mayEdit }: ViewProps) {
   switch (view) {
     case 'try':
       return <TryView key={entry.version} map={entry.document} />;
+    case 'trials':
+      return <TrialsView entry={entry} mayEdit={mayEdit} />;
     case 'compare':
       return <CompareView entry={entry} />;
     case 'versions':

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { sdOf95, timedSpeed } from '@decurio/core';
 import { ActButton } from '../../../ui/act-button.js';
 import { useDraft } from '../../../drafts/use-draft.js';
+import { StopwatchFace } from '../../../ui/stopwatch.js';
 import { useHotkeys } from '../../../ui/keys/use-hotkeys.js';
 import { useOwnSpace } from '../space-key.js';
 import type { Readings } from '../use-readings.js';
@@ -60,7 +61,7 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
       <FigureInput label="Marks apart, m" value={distance} onChange={setDistance} />
       <FigureInput label="Sure to ± m" value={within} onChange={setWithin} />
       <div className={classes['watch']} role="timer" aria-label="Stopwatch">
-        <Clock startedAt={startedAt} stopped={seconds} />
+        <StopwatchFace startedAt={startedAt} stopped={seconds} className={classes['clock']} />
         <span className="soft">
           {timed?.ok
             ? `${timed.value.kmh.toFixed(2)} km/h true`
@@ -95,15 +96,4 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
       </div>
     </form>
   );
-}
-
-function Clock({ startedAt, stopped }: { readonly startedAt: number | null; readonly stopped: number | null }) {
-  const [now, setNow] = useState(() => performance.now());
-  useEffect(() => {
-    if (startedAt === null) return;
-    const timer = setInterval(() => setNow(performance.now()), 50);
-    return () => clearInterval(timer);
-  }, [startedAt]);
-  const seconds = stopped ?? (startedAt === null ? 0 : Math.max(0, now - startedAt) / 1000);
-  return <output className={classes['clock']}>{seconds.toFixed(stopped === null ? 1 : 2)}</output>;
 }

@@ -1,0 +1,70 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { trialOrder } from '@decurio/core';
+import type { TrialView } from '@decurio/contract';
+import { signIn, type Client } from '../scripts/lib/api-client.mjs';
+import { DEMO_PASSWORD } from '../server/demo-password.js';
+import { BenchPage } from './pages/bench-page.js';
+import { SignInPage } from './pages/sign-in-page.js';
+import { startStage, type Stage } from './support/start.js';
+
+let stage: Stage;
+let page: BenchPage;
+let ines: Client;
+beforeAll(async () => {
+  stage = await startStage({ demo: true });
+  page = new BenchPage(stage.browser.driver);
+  ines = await signIn(stage.address, 'ines', DEMO_PASSWORD, 'office');
+  await (await new SignInPage(stage.browser.driver).open(stage.address)).signIn('ines', DEMO_PASSWORD, 'bay 1');
+  await page.says('NEXT FOR YOU');
+});
+afterAll(() => stage.close());
+
+const MAP = 'quill-two-key';
+const trials = async () => (await ines.get(`/api/trials?mapId=${MAP}`)) as TrialView[];
+
+describe('trials of a display', () => {
+  it('say of a code that it acts, by how much and how sure, and of another that it does nothing', async () => {
+    await page.driver.get(`${stage.address}/library/displayMap/${MAP}/trials`);
+    await page.click('b9');
+    await page.says('No difference of more than 0.30 s seen in 6 runs of each');
+    await page.click('b8');
+    await page.says(/5 is 1\.\d\d s slower than 1 \(95 %: .*\), in 5 runs of each\./);
+  });
+
+  it('are set up, led through run by run with a watch or typed, and nothing typed is lost', async () => {
+    await page.click('A new trial');
+    await page.choose('Code', 'b5');
+    await page.type('On which unit', 'P10-0302');
+    await page.choose('What is measured', 'Metres to a stop');
+    await page.type('Runs of each value', '4');
+    await page.click('Draw the order');
+    await page.says('Run 1 of 8');
+    await page.type('Measured', '900');
+    await page.says('More than 200 m cannot be meant');
+    await page.type('Measured', '7.5');
+    await page.driver.navigate().refresh();
+    await page.says('Run 1 of 8');
+    expect(await (await page.field('Measured')).getAttribute('value')).toBe('7.5');
+    await page.click('Write it down');
+    await page.says('Run 2 of 8');
+    await page.click('Take run 1 back');
+    await page.says('Run 1 of 8');
+  });
+
+  it('tell what was shown once all runs are made, and become a draft of the map', async () => {
+    const trial = (await trials()).find(({ plan }) => plan.label === 'b5');
+    if (!trial) throw new Error('no trial');
+    for (const [i, raw] of trialOrder(trial.plan).entries()) {
+      await page.says(`Run ${i + 1} of 8`);
+      await page.type('Measured', String(raw === trial.plan.values[0] ? 9 + i / 10 : 5 + i / 10));
+      await page.click('Write it down');
+    }
+    await page.says('It does something');
+    await page.click('Write it into the map, as a draft');
+    await page.says('Written as version 2, a draft');
+    const ended = (await trials()).find(({ id }) => id === trial.id);
+    expect(ended?.ended).toMatchObject({ by: 'Ines M.', version: 2 });
+    await page.driver.get(`${stage.address}/library/displayMap/${MAP}/versions`);
+    await page.says('Draft');
+  });
+});
