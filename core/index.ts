@@ -11,6 +11,7 @@ export * from './display/map/display-map.js';
 export * from './display/map/raw-value.js';
 export * from './display/map/parse-display-map.js';
 export * from './display/map/gesture.js';
+export * from './display/map/gesture-words.js';
 export { editOf } from './display/map/edit-rules.js';
 export { fullMap, writtenMap } from './display/map/written-map.js';
 export * from './display/machine/simulate-display.js';

@@ -66,6 +66,12 @@ async function takeAll() {
   await says('L7.2');
   await shot('library');
 
+  await driver.get(`${server.address}/library/displayMap/quill-two-key/trials`);
+  await says('A new trial');
+  await driver.findElement(By.xpath("//nav[@aria-label='Trials of this display']//button[contains(., 'b8')]")).click();
+  await says('It does something');
+  await shot('trials');
+
   await driver.get(`${server.address}/practice/tallow-four-key`);
   await says('then leave the menu');
   for (const key of ['2', '3']) await driver.actions().keyDown(key).perform();
@@ -184,16 +190,6 @@ async function takeAll() {
   await press(Key.ENTER);
   await says('decided');
   await shot('order');
-  const asked = await driver.findElement(By.xpath("//label[.='it went out in the class']/following::input[1]"));
-  await asked.click();
-  await driver.wait(until.elementLocated(By.xpath("//*[@role='option'][contains(., 'fast cargo')]")), 5000);
-  for (const option of await driver.findElements(By.xpath("//*[@role='option'][contains(., 'fast cargo')]")))
-    if (await option.isDisplayed()) await option.click();
-  await says('would be other');
-  await driver.executeScript(
-    "document.querySelector('[aria-label=\"What would change if\"]').scrollIntoView({ block: 'end' })",
-  );
-  await shot('what-if');
 
   await driver.get(`${server.address}/library/rulePack/port-isel`);
   await says('checked by Ines M.');

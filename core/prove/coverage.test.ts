@@ -12,6 +12,7 @@ import { demoTypes, shippedClasses } from '../testing/demo-types.js';
 import { tap } from '../display/map/gesture.js';
 import { code, fourKey, hire, inputs, line, pedelec, stepThrough, withCodes, words } from '../testing/samples.js';
 import { ANSWERED_FOR, coverageOf } from './coverage.js';
+import { judgeProof } from './judge-proof.js';
 import { orderProofs, setUpsOf } from './order-proofs.js';
 
 const carries = (each: Code, what: readonly string[]): boolean =>
@@ -242,6 +243,20 @@ describe('what one unit has to show', () => {
       new Set(tests.map(({ at, pack, waitsMin }) => `${at} ${pack} ${waitsMin !== null}`)).size,
     );
     expect(tests.at(-1)?.waitsMin).toBeGreaterThan(0);
+  });
+
+  it('asks whether both motors drive of a type that has two, and of no other', () => {
+    const two = {
+      ...stepThrough,
+      motors: (['front', 'rear'] as const).map((place) => ({ place, drive: 'gearedHub' as const, freewheels: true })),
+    };
+    const asked = (type: typeof stepThrough) => compileSetup(inputs({ type })).tests?.find(({ id }) => id === 'motors');
+    expect(asked(stepThrough)).toBeUndefined();
+    const test = asked(two)!;
+    expect(test).toMatchObject({ at: 'stand', cure: { way: 'part', part: 'motor' } });
+    expect(test.cautions.join(' ')).toMatch(/both wheels/i);
+    expect(judgeProof(test, [{ kind: 'outcome', outcome: 'both' }], two.pack).verdict).toBe('shows');
+    expect(judgeProof(test, [{ kind: 'outcome', outcome: 'one' }], two.pack).verdict).toBe('doesNot');
   });
 
   it('wants a stopping distance where a lead had motor braking made weaker', () => {

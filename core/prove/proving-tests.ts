@@ -6,6 +6,7 @@ import { brakeTests } from './tests/brakes.js';
 import { endSpeedTests } from './tests/end-speed.js';
 import { fittedTests } from './tests/fitted.js';
 import { glassTests } from './tests/glass.js';
+import { motorTests } from './tests/motors.js';
 import { throttleTests } from './tests/throttle.js';
 
 /**
@@ -18,6 +19,7 @@ export const provingTests = (inputs: ProvingInputs): readonly ProvingTest[] =>
     ...assistTests(inputs),
     ...throttleTests(inputs),
     ...brakeTests(inputs),
+    ...motorTests(inputs),
     ...glassTests(inputs),
     ...fittedTests(inputs),
     ...endSpeedTests(inputs),

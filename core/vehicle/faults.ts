@@ -20,6 +20,8 @@ export interface Faults {
   readonly throttleLive: boolean;
   /** Walk assist pushes twice as fast as it should. */
   readonly walkFast: boolean;
+  /** The rear one of two motors is dead. */
+  readonly motorDead: boolean;
   /** No mode and no code ends drive. */
   readonly capIgnored: boolean;
   /** The same error comes back. */
@@ -40,6 +42,7 @@ export const NO_FAULTS: Faults = {
   menuClosesEarly: false,
   throttleLive: false,
   walkFast: false,
+  motorDead: false,
   capIgnored: false,
   errorRecurs: false,
   gaugeOfOther: false,

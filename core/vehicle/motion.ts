@@ -12,6 +12,10 @@ export interface StandIn {
   readonly trueMm: number;
 }
 
+/** Which motors a rider lets drive, where there are two. */
+export const MOTOR_CHOICES = { both: 'Both motors', front: 'Front motor alone', rear: 'Rear motor alone' } as const;
+export type MotorChoice = keyof typeof MOTOR_CHOICES;
+
 /** What hands and feet do. */
 export interface Controls {
   /** 0 to 1. */
@@ -20,6 +24,8 @@ export interface Controls {
   readonly brakes: { readonly front: boolean; readonly rear: boolean };
   /** The driven wheel is clear of the ground: nothing to carry, no wind. */
   readonly onStand: boolean;
+  /** Which of two motors the rider chose. */
+  readonly motors: MotorChoice;
   /** The key that starts the motor is held down. */
   readonly walkHeld: boolean;
 }
@@ -29,6 +35,7 @@ export const HANDS_OFF: Controls = {
   pedalling: false,
   brakes: { front: false, rear: false },
   onStand: true,
+  motors: 'both',
   walkHeld: false,
 };
 
@@ -123,7 +130,7 @@ function step(
   const { massKg, areaM2 } = bodyOf(type);
   const next = sensed(motion, controls, ms);
   const demand = demandOf(unit, next, obeyed, controls, overshootKmh);
-  const currentA = demand * obeyed.currentA;
+  const currentA = demand * obeyed.currentA * (drivenBy(unit, controls).length / type.motors.length);
   const ohm = PACK_OHM_PER_CELL * cellsFitted(type, unit.faults);
   const packV = restedV(unit, next.chargePercent) - currentA * ohm;
   const isCutOff = next.isCutOff || (obeyed.cutoffV !== null && packV < obeyed.cutoffV && currentA > 0);
@@ -151,6 +158,13 @@ function step(
       !stands && (next.pedalledSinceStop || controls.pedalling) ? true : stands ? controls.pedalling : false,
   };
 }
+
+/** Places of the motors that drive when they are asked to: those chosen, less one that is dead. */
+export const drivenBy = ({ type, faults }: StandIn, { motors }: Pick<Controls, 'motors'>): readonly string[] => {
+  const all = type.motors.map(({ place }) => place);
+  if (all.length < 2) return all;
+  return all.filter((place) => (motors === 'both' || place === motors) && !(faults.motorDead && place === 'rear'));
+};
 
 function bodyOf({ kind, heavyCargo, attainableKmh, pack, controllerLimitA }: VehicleType): {
   readonly massKg: number;

@@ -6,7 +6,7 @@ import { demoMap } from '../testing/demo-maps.js';
 import type { VehicleType } from '../setup/inputs/vehicle-type.js';
 import { fittedMap, NO_FAULTS, type Faults } from './faults.js';
 import { instrumentsOf } from './instruments.js';
-import { atRest, HANDS_OFF, moveOn, speedRatioOf, type Controls, type Motion } from './motion.js';
+import { atRest, drivenBy, HANDS_OFF, moveOn, speedRatioOf, type Controls, type Motion } from './motion.js';
 import { newStandIn } from './new-stand-in.js';
 import { obeyedCodes } from './obeyed-codes.js';
 
@@ -46,6 +46,31 @@ describe('a stand-in unit', () => {
     expect(motion.trueKmh * k).toBeGreaterThan(24);
     expect(motion.trueKmh * k).toBeLessThanOrEqual(25);
     expect(motion.trueKmh).not.toBeCloseTo(25, 1);
+  });
+
+  it('is driven by the motors that its rider chose, less one that is dead, each with its share of the current', () => {
+    const [front, rear] = (['front', 'rear'] as const).map((place) => ({
+      place,
+      drive: 'directHub' as const,
+      freewheels: false,
+    }));
+    const two: VehicleType = { ...throttled, motors: [front!, rear!] };
+    const pulling = (motors: Controls['motors'], faults: Faults = NO_FAULTS) => {
+      const unit = newStandIn(two, 7, faults);
+      const hands: Controls = { ...HANDS_OFF, throttle: 1, motors };
+      return { driven: drivenBy(unit, hands), amps: moveOn(unit, atRest(unit), set(OPEN, 5, two), hands, 40).currentA };
+    };
+    const both = pulling('both');
+    expect(both.driven).toEqual(['front', 'rear']);
+    for (const motors of ['front', 'rear'] as const) {
+      const one = pulling(motors);
+      expect(one.driven).toEqual([motors]);
+      expect(one.amps / both.amps).toBeCloseTo(0.5, 1);
+    }
+    const dead = { ...NO_FAULTS, motorDead: true };
+    expect(pulling('both', dead).driven).toEqual(['front']);
+    expect(pulling('rear', dead)).toEqual({ driven: [], amps: 0 });
+    expect(drivenBy(newStandIn(throttled, 7, dead), HANDS_OFF)).toEqual(['rear']);
   });
 
   it('runs on beyond the cap by the overshoot of its display', () => {

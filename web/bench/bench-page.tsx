@@ -106,7 +106,9 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   // The verdict says all that the list beside it would.
   const isOut = state !== null && state.step === null && state.withdrawn === null;
   const isJudged = state !== null && !state.held && ((state.step === 'readBack' && isAllRead(state)) || isOut);
-  const isStandInOut = standIn && bench.map.menu !== null;
+  // What is sealed is tried no more; its papers need the room.
+  const hasStandIn = bench.map.menu !== null && !isOut;
+  const isStandInOut = standIn && hasStandIn;
   const isHere = state !== null && isOnStand(state, who?.station ?? '');
   const mayUndo = may('undone') ? (state?.mayUndo ?? null) : null;
   const mayReplace = may('partReplaced');
@@ -119,7 +121,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
     U: mayUndo !== null ? () => setDialog('undo') : undefined,
     R: mayReplace ? () => setDialog('part') : undefined,
     B: mayRestore ? () => setDialog('restore') : undefined,
-    S: bench.map.menu === null ? undefined : toggleStandIn,
+    S: hasStandIn ? toggleStandIn : undefined,
   });
   const cut = () => setDialog('cut');
   useHotkeys({ P: cut, F9: cut }, { neverRest: true });
@@ -168,7 +170,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
       <div className={classes['left']}>
         <StepLadder state={state} unit={bench.unit} />
         <SideBySide current={unitId}>
-          {bench.map.menu !== null && (
+          {hasStandIn && (
             <button
               type="button"
               className={classes['standIn']}

@@ -1,7 +1,6 @@
 import type { ReactNode } from 'react';
-import { isKeyed, type DisplayMap, type EditRules } from '@decurio/core';
+import { gestureWords, isKeyed, type DisplayMap, type EditRules } from '@decurio/core';
 import { Fuse } from '../ui/fuse.js';
-import { gestureWords } from '../ui/gesture-words.js';
 import { Handlebar } from '../ui/handlebar/handlebar.js';
 import type { Handlebar as HandlebarState } from '../ui/handlebar/use-handlebar.js';
 import { Notice } from '../ui/notice.js';

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { demoMap } from '../../testing/demo-maps.js';
 import { code, fourKey, withCodes } from '../../testing/samples.js';
-import type { DisplayMap } from '../map/display-map.js';
+import { hold } from '../map/gesture.js';
+import type { DisplayMap, KeyedMap } from '../map/display-map.js';
 import { identifyRevision, type Identification, type RevisionAnswers } from './identify-revision.js';
 
 const dunlins = ['dunlin-a', 'dunlin-b', 'dunlin-c'].map(demoMap);
@@ -51,6 +52,52 @@ describe('which revision is it', () => {
     });
     for (const map of sixteen)
       expect(askFor(map, sixteen)).toEqual({ result: { kind: 'found', map: map.id }, asked: 4 });
+  });
+
+  const own = fourKey.codes[1]!;
+  const changed = (over: Partial<typeof own>) =>
+    withCodes(
+      fourKey,
+      fourKey.codes.map((each) => (each.label === own.label ? { ...each, ...over } : each)),
+    );
+  it.each([
+    ['whether an entry moves', changed({ access: 'locked' }), `moves:${own.label}`],
+    ['what a value shows', changed({ shows: [{ raw: own.range.max, text: 'FULL' }] }), `most:${own.label}`],
+    ['a word in the middle', changed({ shows: [{ raw: own.range.min + 3, text: 'ECO' }] }), `words:${own.label}`],
+    [
+      'how it goes on at its end',
+      changed({ values: fourKey.menu.values === 'wrap' ? 'stop' : 'wrap' }),
+      `after:${own.label}`,
+    ],
+    ['its step', changed({ range: { ...own.range, step: 2 } }), `second:${own.label}`],
+    [
+      'the order of its entries',
+      withCodes(fourKey, [fourKey.codes[1]!, fourKey.codes[0]!, ...fourKey.codes.slice(2)]),
+      'order',
+    ],
+    [
+      'which keys open the menu',
+      { ...fourKey, menu: { ...fourKey.menu, opens: [{ ...fourKey.menu.opens[0]!, gesture: hold(3000, 'set') }] } },
+      'opens',
+    ],
+  ])('tells apart by %s', (_, other, id) => {
+    const pair = [fourKey, { ...other, id: 'other' }];
+    const first = identifyRevision(pair);
+    expect(first).toMatchObject({ kind: 'ask', mostLeft: 1, question: { id } });
+    for (const map of pair) expect(askFor(map, pair).result).toEqual({ kind: 'found', map: map.id });
+  });
+
+  it('tells apart by what a time-out does to a change, where that shows', () => {
+    const slow: KeyedMap = {
+      ...fourKey,
+      menu: { ...fourKey.menu, store: { on: 'move' }, idle: { ...fourKey.menu.idle, unstored: 'keep' } },
+    };
+    const drops = {
+      ...slow,
+      id: 'drops',
+      menu: { ...slow.menu, idle: { ...slow.menu.idle, unstored: 'drop' as const } },
+    };
+    expect(identifyRevision([slow, drops])).toMatchObject({ kind: 'ask', question: { id: 'keeps' } });
   });
 
   it('says so where nothing a person can see tells them apart', () => {

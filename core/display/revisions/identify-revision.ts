@@ -1,5 +1,7 @@
-import { glassLabel, isKeyed, type DisplayMap } from '../map/display-map.js';
+import { glassLabel, isKeyed, type Code, type DisplayMap, type KeyedMap } from '../map/display-map.js';
+import { gestureWords } from '../map/gesture-words.js';
 import { displayAtRest, isListed } from '../machine/display-state.js';
+import { storesAtOnce } from '../map/edit-rules.js';
 import { formatRaw, valuesInOrder } from '../map/raw-value.js';
 
 /** Something a person can see on a display, and what each candidate would show. */
@@ -7,7 +9,7 @@ export interface RevisionQuestion {
   /** Stable for the same fact, so that an answer can be kept. */
   readonly id: string;
   readonly asks: string;
-  /** How much has to be done to see it: 0 at a glance, 1 by switching on, 2 in the menu, 3 by changing a value. */
+  /** How much has to be done to see it: 0 at a glance, 1 by switching on, 2 in the menu, 3 by changing a value, 4 by waiting for the menu to close on it. */
   readonly effort: number;
   /** Each answer that tells candidates apart, with the ids of the maps that show it. */
   readonly answers: readonly { readonly says: string; readonly maps: readonly string[] }[];
@@ -70,24 +72,72 @@ function factsOf(map: DisplayMap): ReadonlyMap<string, Fact> {
   const last = codes.at(-1);
   put('count', 2, 'How many entries are passed in the menu before it starts again or closes?', String(listed.length));
   if (last) put('last', 2, 'What does the last entry of the menu show as its name?', glassLabel(last));
+  put('order', 3, 'In which order do the entries of the menu stand?', codes.map(glassLabel).join(' '));
+  put(
+    'opens',
+    2,
+    'Which keys open its menu?',
+    map.menu.opens.map(({ gesture }) => gestureWords(map, gesture)).join(', or '),
+  );
   for (const code of codes) {
     put(`there:${glassLabel(code)}`, 2, `Is there an entry ${glassLabel(code)}?`, 'there');
-    const values = valuesInOrder(code);
-    const isSafeToTry =
-      code.access === 'open' &&
-      code.action === undefined &&
-      code.holdErases === undefined &&
-      code.function !== 'makersOnly' &&
-      code.function !== 'unknown';
-    if (isSafeToTry)
-      put(
-        `most:${glassLabel(code)}`,
-        3,
-        `What is the highest value of ${glassLabel(code)}? Put it back afterwards.`,
-        formatRaw(code, Math.max(...values)),
-      );
+    for (const { id, asks, says } of triedOn(map, code))
+      put(`${id}:${glassLabel(code)}`, 3, `${asks} ${PUT_BACK}`, says);
   }
+  const kept = codes.find(isSafeToTry);
+  if (kept)
+    put(
+      'keeps',
+      4,
+      `Change ${glassLabel(kept)}, touch nothing more until the menu has closed, and open it again: what stands there? ${PUT_BACK}`,
+      map.menu.idle.unstored === 'keep' || storesAtOnce(map.menu, kept)
+        ? 'what it was changed to'
+        : 'what it was before',
+    );
   return facts;
+}
+
+const PUT_BACK = 'Put it back afterwards.';
+
+/** What keys show of a code without doing harm: nothing that erases, sets everything back, or of which nobody knows what it does. */
+const isSafe = ({ action, holdErases, function: of }: Code): boolean =>
+  action === undefined && holdErases === undefined && of !== 'makersOnly' && of !== 'unknown';
+const isSafeToTry = (code: Code): boolean => isSafe(code) && code.access === 'open';
+
+function triedOn(
+  map: KeyedMap,
+  code: Code,
+): readonly { readonly id: string; readonly asks: string; readonly says: string }[] {
+  if (!isSafe(code) || (code.access !== 'open' && code.access !== 'locked')) return [];
+  const label = glassLabel(code);
+  const moves = {
+    id: 'moves',
+    asks: `Does ${label} move when its keys are pressed?`,
+    says: code.access === 'open' ? 'it moves' : 'it does not',
+  };
+  if (code.access !== 'open') return [moves];
+  const values = valuesInOrder(code);
+  const most = Math.max(...values);
+  const ends = code.values ?? map.menu.values;
+  return [
+    moves,
+    {
+      id: 'second',
+      asks: `At the first value of ${label}, what does one press further show?`,
+      says: formatRaw(code, values[1] ?? most),
+    },
+    { id: 'most', asks: `What is the highest value of ${label}?`, says: formatRaw(code, most) },
+    {
+      id: 'after',
+      asks: `At the last value of ${label}, what does one press further show?`,
+      says: formatRaw(code, (ends === 'wrap' ? values[0] : values.at(-1)) ?? most),
+    },
+    {
+      id: 'words',
+      asks: `Which words does ${label} show among its values?`,
+      says: code.shows ? code.shows.map(({ text }) => text).join(', ') : 'none, digits alone',
+    },
+  ];
 }
 
 function questionsFor(maps: readonly DisplayMap[]): RevisionQuestion[] {

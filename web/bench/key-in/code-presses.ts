@@ -1,5 +1,5 @@
 import { findCode, codeTitle, meaningOf, formatRaw, type DisplayMap, type KeyPlan } from '@decurio/core';
-import { capital } from '../../ui/gesture-words.js';
+import { capital } from '../../ui/capital.js';
 import { pressWords } from './press-words.js';
 
 export interface CodePresses {

@@ -1,13 +1,12 @@
 import { Suspense, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { DEFAULT_PACE, type DisplayMap, type PlanStep, type VisitState } from '@decurio/core';
+import { gestureWords, DEFAULT_PACE, type DisplayMap, type PlanStep, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { api } from '../../state/api.js';
 import { isWaiting, type UnitAtHand } from '../../state/at-hand.js';
 import { useNow, useAtHand } from '../../state/use-at-hand.js';
 import { ActButton } from '../../ui/act-button.js';
 import { Fuse } from '../../ui/fuse.js';
-import { gestureWords } from '../../ui/gesture-words.js';
 import { Glass } from '../../ui/glass.js';
 import { Said } from '../../ui/said.js';
 import { Busy, Notice } from '../../ui/notice.js';

@@ -1,6 +1,5 @@
 import { Fragment } from 'react';
-import { findCode, codeTitle, type DisplayMap, type KeyPlan, type PlanStep } from '@decurio/core';
-import { gestureKeys } from '../../ui/gesture-words.js';
+import { gestureKeys, findCode, codeTitle, type DisplayMap, type KeyPlan, type PlanStep } from '@decurio/core';
 import classes from './next-presses.module.css';
 
 const BEHIND = 3;

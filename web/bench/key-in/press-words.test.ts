@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { fullMap, planKeys, valuesInOrder, type DisplayMap } from '@decurio/core';
-import { gestureKeys } from '../../ui/gesture-words.js';
+import { gestureKeys, fullMap, planKeys, valuesInOrder, type DisplayMap } from '@decurio/core';
 import { pressWords } from './press-words.js';
 
 const demoMap = (name: string) =>

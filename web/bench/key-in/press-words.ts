@@ -1,4 +1,6 @@
 import {
+  gestureKeys,
+  gestureWords,
   findCode,
   codeTitle,
   meaningOf,
@@ -8,7 +10,7 @@ import {
   type KeyPlan,
   type PlanStep,
 } from '@decurio/core';
-import { capital, gestureKeys, gestureWords } from '../../ui/gesture-words.js';
+import { capital } from '../../ui/capital.js';
 
 export interface PressWords {
   readonly order: string;

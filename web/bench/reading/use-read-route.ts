@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import {
+  gestureWords,
   DEFAULT_PACE,
   findCode,
   glassLabel,
@@ -9,7 +10,7 @@ import {
   type PlanStep,
   type RawValues,
 } from '@decurio/core';
-import { capital, gestureWords } from '../../ui/gesture-words.js';
+import { capital } from '../../ui/capital.js';
 import { usePlan, type PlanJob } from '../../workers/planner.js';
 
 export interface ReadRoute {

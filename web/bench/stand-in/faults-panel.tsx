@@ -16,6 +16,7 @@ const ON_OFF = [
   ['brakeSwitchStuck', 'A brake switch is stuck'],
   ['throttleLive', 'The throttle drives whatever the code says'],
   ['walkFast', 'Walk assist pushes too fast'],
+  ['motorDead', 'The rear one of two motors is dead'],
   ['capIgnored', 'No cap ends drive'],
   ['errorRecurs', 'An error comes back'],
   ['gaugeOfOther', 'The gauge goes by another class'],

@@ -1,7 +1,7 @@
-import { Slider, Switch } from '@mantine/core';
+import { NativeSelect, Slider, Switch } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import { useState } from 'react';
-import type { VehicleType } from '@decurio/core';
+import { MOTOR_CHOICES, type Motion, type MotorChoice, type VehicleType } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { api } from '../../state/api.js';
 import { Handlebar } from '../../ui/handlebar/handlebar.js';
@@ -134,7 +134,7 @@ function Vehicle({ bench, type, kept, other }: VehicleProps) {
         </div>
         <div>
           <dt>Motor</dt>
-          <dd>{motion.currentA > 0.1 ? `${motion.currentA.toFixed(1)} A` : motion.isCutOff ? 'cut off' : 'still'}</dd>
+          <dd>{motorsSay(motion, type, run.driven)}</dd>
         </div>
       </dl>
       {run.bar.state.motorStarted && motion.trueKmh > 0 && <p role="alert">That press started the motor.</p>}
@@ -170,6 +170,14 @@ function Vehicle({ bench, type, kept, other }: VehicleProps) {
         {type.fittings.includes('frontLight') && (
           <Switch label={lightWords} checked={lit} onChange={(e) => setLit(e.currentTarget.checked)} />
         )}
+        {type.motors.length > 1 && (
+          <NativeSelect
+            aria-label="Motors that the rider chose"
+            value={controls.motors}
+            onChange={(event) => control({ motors: event.currentTarget.value as MotorChoice })}
+            data={Object.entries(MOTOR_CHOICES).map(([value, label]) => ({ value, label }))}
+          />
+        )}
         <Switch
           label="On the road"
           checked={!controls.onStand}
@@ -185,4 +193,17 @@ function Vehicle({ bench, type, kept, other }: VehicleProps) {
       </details>
     </div>
   );
+}
+
+/** What turns, and with how much: of two motors, which of them. */
+function motorsSay(
+  { currentA, isCutOff }: Motion,
+  { motors }: Pick<VehicleType, 'motors'>,
+  driven: readonly string[],
+): string {
+  if (isCutOff) return 'cut off';
+  if (currentA <= 0.1) return 'still';
+  const amps = `${currentA.toFixed(1)} A`;
+  if (motors.length < 2) return amps;
+  return driven.length === motors.length ? `${amps}, both wheels` : `${amps}, ${driven.join()} wheel alone`;
 }

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import {
   atRest,
+  drivenBy,
   fittedMap,
   HANDS_OFF,
   instrumentsOf,
@@ -37,6 +38,8 @@ export interface StandInRun {
   readonly packOut: () => void;
   readonly unplug: () => void;
   readonly charge: (percent: number) => void;
+  /** Places of the motors that drive it when they are asked to. */
+  readonly driven: readonly string[];
   /** As its codes say; null where it stays on. */
   readonly autoOffMin: number | null;
   /** So long nobody touches it. */
@@ -128,6 +131,7 @@ export function useStandIn({ unitId, serial, type, map, other, kept }: StandInOf
     ratio: speedRatioOf(unit, obeyed),
     controls,
     control,
+    driven: drivenBy(unit, controls),
     packIn: () => {
       setPackIn(true);
       setMotion((before) => ({ ...before, isCutOff: false }));

@@ -11,7 +11,7 @@ import {
 } from '@decurio/core';
 import { Notice } from '../../ui/notice.js';
 import { Facts } from '../facts.js';
-import { actsWords, handling, pageTitle, SOURCES } from './map-words.js';
+import { actsWords, handling, listedWhile, pageTitle, SOURCES } from './map-words.js';
 import classes from '../library-page.module.css';
 
 /** A display map as a person reads it: how it is entered and left, and every code. */
@@ -41,6 +41,7 @@ export function MapSheet({ map }: { readonly map: DisplayMap }) {
               <th scope="row">
                 {glassLabel(code)}
                 {pageTitle(map, code.label) !== null && <small>{pageTitle(map, code.label)}</small>}
+                {listedWhile(map, code) !== null && <small>{listedWhile(map, code)}</small>}
               </th>
               <td>
                 {codeTitle(code)}

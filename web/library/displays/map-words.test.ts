@@ -1,8 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { fullMap, findCode, type DisplayMap } from '@decurio/core';
-import { gestureKeys, gestureWords } from '../../ui/gesture-words.js';
-import { actsWords, handling, pageTitle } from './map-words.js';
+import { gestureKeys, gestureWords, fullMap, findCode, type DisplayMap } from '@decurio/core';
+import { actsWords, handling, listedWhile, pageTitle } from './map-words.js';
 import { readTable } from './read-table.js';
 
 const demoMap = (name: string) =>
@@ -49,6 +48,13 @@ describe('how a display is handled', () => {
     expect(actsWords(findCode(sorrel, 'G1')!)).toBe('Acts, at once, kept in the controller, converts A2');
     expect(pageTitle(sorrel, 'A1')).toBe('Advanced');
     expect(pageTitle(burdock, '01')).toBeNull();
+    const [quill, marram] = [demoMap('quill-two-key'), demoMap('marram-word')];
+    const conditional = quill.codes.find(({ shownIf }) => shownIf)!;
+    expect(listedWhile(quill, conditional)).toMatch(/^listed while bB is 1/);
+    const steps = marram.menu!.pages.find(({ id }) => id === 'steps')!.items[0]!;
+    const step = findCode(marram, 'code' in steps ? steps.code : '')!;
+    expect(listedWhile(marram, step)).toMatch(/^listed while .* is /);
+    expect(listedWhile(sorrel, findCode(sorrel, 'A1')!)).toBeNull();
   });
 });
 

@@ -1,14 +1,17 @@
 import {
+  gestureWords,
   accessTitle,
   behaviour,
   EDIT_WORDS,
   findCode,
+  glassLabel,
   isKeyed,
+  valueWords,
   type Code,
   type DisplayMap,
   type KeyedMap,
 } from '@decurio/core';
-import { capital, gestureWords } from '../../ui/gesture-words.js';
+import { capital } from '../../ui/capital.js';
 
 export const SOURCES = {
   measured: 'measured on a unit',
@@ -143,4 +146,16 @@ export function pageTitle(map: DisplayMap, label: string): string | null {
   return pages.length < 2 || !findCode(map, label)
     ? null
     : (pages.find((page) => page.items.some((item) => 'code' in item && item.code === label))?.title ?? null);
+}
+
+/** While what an entry is listed at all: by its own condition, or by that of the way to its page; null where it always is. */
+export function listedWhile(map: DisplayMap, { label, shownIf }: Code): string | null {
+  const pages = map.menu?.pages ?? [];
+  const own = pages.find((page) => page.items.some((item) => 'code' in item && item.code === label));
+  const ways = pages.flatMap(({ items }) => items.filter((item) => 'page' in item && item.page === own?.id));
+  const way = ways.find((item) => 'page' in item && item.shownIf !== undefined);
+  const condition = shownIf ?? (way && 'page' in way ? way.shownIf : undefined);
+  if (!condition) return null;
+  const by = findCode(map, condition.code);
+  return by ? `listed while ${glassLabel(by)} is ${condition.in.map((raw) => valueWords(by, raw)).join(' or ')}` : null;
 }

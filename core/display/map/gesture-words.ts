@@ -1,4 +1,5 @@
-import { keyLabel, keysOf, type DisplayMap, type Gesture } from '@decurio/core';
+import { keyLabel, type DisplayMap } from './display-map.js';
+import { keysOf, type Gesture } from './gesture.js';
 
 /** What is on the keys of a gesture, e.g. `set` or `set and +`. */
 export const gestureKeys = (map: DisplayMap, gesture: Gesture): string =>
@@ -18,5 +19,3 @@ export function gestureWords(map: DisplayMap, gesture: Gesture): string {
       return `hold ${keys} for ${Number((gesture.ms / 1000).toFixed(1))} s`;
   }
 }
-
-export const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
