@@ -25,8 +25,8 @@ export interface CodeVerdict {
 /** Readings after which a code's verdict stands: one that agrees, or a second one. */
 const MOST_READINGS = 2;
 
-/** Whether no further reading of this code is asked for. */
-export function isFinal(target: number | null, readings: readonly (number | null)[]): boolean {
+/** Whether no further reading of a code that is listed is asked for. */
+function isFinal(target: number | null, readings: readonly (number | null)[]): boolean {
   if (readings.length === 0) return false;
   return target === null || readings.at(-1) === target || readings.length >= MOST_READINGS;
 }

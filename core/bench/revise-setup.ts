@@ -2,7 +2,7 @@ import type { EntryOf } from './evidence.js';
 import { canonicalJson } from '../ledger/canonical-json.js';
 import { targetOf, type Setup } from '../setup/setup.js';
 import { goBack } from './acts/support.js';
-import { isAgainst, isFinal } from './judge-readback.js';
+import { isAgainst, judgeReadback } from './judge-readback.js';
 import { lastShown } from './last-shown.js';
 import type { StepId } from './steps.js';
 import { judged, type VisitState } from './visit-state.js';
@@ -127,7 +127,8 @@ function provedAgain(state: VisitState, before: Setup): VisitState {
 
 /** Codes on the glass without a final reading, and those to be keyed. */
 function stillToRead({ opened, readings }: VisitState, toKey: readonly string[]): readonly string[] {
+  const unread = judgeReadback(opened.setup, readings).flatMap((v) => (v.verdict === 'notRead' ? [v.label] : []));
   return opened.setup.targets
-    .filter((t) => t.offGlass !== true && (toKey.includes(t.label) || !isFinal(t.raw, readings[t.label] ?? [])))
-    .map((t) => t.label);
+    .filter(({ offGlass, label }) => offGlass !== true && (toKey.includes(label) || unread.includes(label)))
+    .map(({ label }) => label);
 }

@@ -66,7 +66,7 @@ export async function erasePerson(source: DataSource, accountId: string, why: st
       throw new HttpProblem('notFound', { message: 'Nobody of this account has a name here.' });
     const { displayName } = account;
     const [atUnit] = await manager.query<{ serial: string }[]>(
-      "SELECT serial FROM unit WHERE worker = ? AND status NOT IN ('sealed', 'withdrawn') LIMIT 1",
+      "SELECT serial FROM unit WHERE worker = ? AND status NOT IN ('sealed', 'withdrawn') ORDER BY serial LIMIT 1",
       [displayName],
     );
     if (atUnit) throw new HttpProblem('atUnit', { message: `${displayName} is at ${atUnit.serial}. End that first.` });

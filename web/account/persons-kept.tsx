@@ -9,6 +9,7 @@ import { Busy, Notice } from '../ui/notice.js';
 import { ReasonAct } from '../ui/reason-act.js';
 import { whenFull } from '../ui/when.js';
 import classes from './persons-kept.module.css';
+import list from './sessions-page.module.css';
 
 type Person = PersonalView['people'][number];
 
@@ -36,7 +37,7 @@ export function PersonsKept() {
           </li>
         ))}
       </ul>
-      <ul className={classes['people']}>
+      <ul className={`${list['list']} ${classes['people']}`}>
         {data.people.map((person) => (
           <li key={person.id}>
             <div>

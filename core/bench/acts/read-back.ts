@@ -1,6 +1,6 @@
 import { targetOf } from '../../setup/setup.js';
 import type { EntryOf } from '../evidence.js';
-import { isAgainst, isFinal, type CodeVerdict } from '../judge-readback.js';
+import { isAgainst, type CodeVerdict } from '../judge-readback.js';
 import { readAnew } from '../last-shown.js';
 import { refusal } from '../refusals.js';
 import type { StepId } from '../steps.js';
@@ -15,7 +15,8 @@ export const codeRead: ActOf<'codeRead'> = {
   refuses: (state, { data: { label } }) => {
     const target = targetFor(state, label);
     if (!target) return refusal('unknownCode', label);
-    const isDue = state.toRead.includes(label) && !isFinal(target.raw, state.readings[label] ?? []);
+    const isDue =
+      state.toRead.includes(label) && state.verdicts.some((v) => v.label === label && v.verdict === 'notRead');
     return isDue ? null : refusal('notToRead', label);
   },
   then: (state, { data: { label, raw } }) =>
