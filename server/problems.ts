@@ -29,8 +29,12 @@ export const PROBLEMS = {
     'This unit was handed over before names were kept apart: name and signature stand inside the chain, and cannot be taken out of it.',
   ],
   ownName: [409, 'Nobody erases their own name while they work under it. Another owner does it.'],
+  lastOwner: [409, 'A house keeps one owner at least. Make somebody else one first.'],
   atUnit: [409, 'They are at a unit. End that first.'],
-  sameName: [409, 'Another account has the same shown name. Give one of them another name first, then erase.'],
+  sameName: [
+    409,
+    'Another account has the same shown name, or one that this one had. Give it another name first, then erase.',
+  ],
   wrongSecond: [403, 'Name and password of the second person do not belong together. Check both and try again.'],
   labelTooSmall: [422, 'The label does not fit on that size.'],
   printBusy: [503, 'Too much is being printed at once. Try again in a moment.'],

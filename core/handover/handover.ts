@@ -106,6 +106,8 @@ export interface HandoverState {
     readonly to: string;
     readonly at: string;
     readonly by: string;
+    /** It is a spare, and went on a vehicle of that serial. */
+    readonly isVehicle: boolean;
     /** Null where whoever took it did not sign; then in words why. */
     readonly strokes: Strokes | null;
     readonly words: string;
@@ -162,17 +164,31 @@ function after(state: HandoverState, entry: HandoverEntry): HandoverState {
     case 'fitted':
       return {
         ...next,
-        out: { to: entry.data.serial, at: entry.at, by: entry.by.name, strokes: null, words: 'Fitted to that unit.' },
+        out: { to: entry.data.serial, isVehicle: true, at: entry.at, by: entry.by.name, strokes: null, words: '' },
       };
     case 'received':
       return {
         ...next,
-        out: { to: entry.data.name, at: entry.at, by: entry.by.name, strokes: entry.data.strokes, words: '' },
+        out: {
+          to: entry.data.name,
+          isVehicle: false,
+          at: entry.at,
+          by: entry.by.name,
+          strokes: entry.data.strokes,
+          words: '',
+        },
       };
     case 'unsigned':
       return {
         ...next,
-        out: { to: entry.data.name, at: entry.at, by: entry.by.name, strokes: null, words: entry.data.words },
+        out: {
+          to: entry.data.name,
+          isVehicle: false,
+          at: entry.at,
+          by: entry.by.name,
+          strokes: null,
+          words: entry.data.words,
+        },
       };
   }
 }

@@ -2,37 +2,6 @@ import { By, error, Key, until, type WebDriver, type WebElement } from 'selenium
 
 export const PATIENCE_MS = 15_000;
 
-/** So long a page is left to tell of itself; then it is looked at once more, whatever moved. */
-const LOOK_MS = 500;
-
-/** What the driver says of a script whose page was left under it. */
-const GONE = [error.JavascriptError, error.ScriptTimeoutError];
-
-const ONCE_IT_SAYS = `
-  const [text, pattern, ms, done] = arguments;
-  const says = () => document.body?.innerText ?? '';
-  const has = (all) => (pattern === null ? all.includes(text) : new RegExp(...pattern).test(all));
-  if (has(says())) return done(true);
-  let due = null;
-  const stop = (told) => {
-    moved.disconnect();
-    clearTimeout(due);
-    clearTimeout(over);
-    done(told);
-  };
-  const look = () => {
-    due = null;
-    if (has(says())) stop(true);
-  };
-  const moved = new MutationObserver(() => {
-    due ??= setTimeout(look, 20);
-  });
-  moved.observe(document, { subtree: true, childList: true, characterData: true, attributes: true });
-  const over = setTimeout(() => {
-    const all = says();
-    stop(has(all) ? true : all);
-  }, ms);`;
-
 /** What a person does on any page: look for words, press keys. Everything waits for a state, nothing for a time. */
 export class Page {
   constructor(readonly driver: WebDriver) {}
@@ -70,26 +39,14 @@ export class Page {
   async says(words: string | RegExp): Promise<void> {
     let seen = '';
     let movedAt = Date.now();
-    for (;;) {
-      const text = await this.textOnceItSays(words);
-      if (text === true) return;
+    await this.driver.wait(async () => {
+      const text = await this.text();
       if (text !== seen) movedAt = Date.now();
       seen = text;
-      if (Date.now() - movedAt >= PATIENCE_MS)
-        throw new Error(`the page never said ${String(words)}; it says:\n${seen}`);
-    }
-  }
-
-  /** True as soon as the page says this, told by the page itself; else, after a moment, what it says instead. */
-  private textOnceItSays(words: string | RegExp): Promise<string | true> {
-    const [text, pattern] = typeof words === 'string' ? [words, null] : [null, [words.source, words.flags]];
-    return this.driver
-      .executeAsyncScript<string | true>(ONCE_IT_SAYS, text, pattern, LOOK_MS)
-      .catch((gone: unknown) => {
-        // Another page came meanwhile.
-        if (GONE.some((each) => gone instanceof each)) return '';
-        throw gone;
-      });
+      if (typeof words === 'string' ? seen.includes(words) : words.test(seen)) return true;
+      if (Date.now() - movedAt < PATIENCE_MS) return false;
+      throw new Error(`the page never said ${String(words)}; it says:\n${seen}`);
+    });
   }
 
   async saysNot(words: string): Promise<void> {

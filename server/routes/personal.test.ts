@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { checkRecord, ERASED_NAME, type VisitRecord } from '@decurio/core';
 import type { HandoverView, HouseView, LedgerRecordView, PersonalView, SealCheck } from '@decurio/contract';
-import { eraseOld } from '../store/erase-personal.js';
+import { eraseOld, erasePerson } from '../store/erase-personal.js';
+import { keepPersonal } from '../store/personal.js';
 import { addAccount } from '../store/accounts.js';
 import {
   asDatabaseOwner,
@@ -185,7 +186,6 @@ describe('what the house keeps for so many months', () => {
   it('is erased when they are over, and not before', async () => {
     const house = (await owner.get('/api/house')).json<HouseView>();
     await owner.put('/api/house', { ...house, keepReceiverMonths: 24 });
-    await receive(benches[2]!, 'Dell Rowan').catch(() => undefined);
     const row = `subject = '${benches[1]!.visitId}' AND kind = 'receiver'`;
     await asDatabaseOwner(server, `UPDATE personal SET at = UTC_TIMESTAMP(3) - INTERVAL 23 MONTH WHERE ${row}`);
     await eraseOld(server.app.source);
@@ -197,5 +197,33 @@ describe('what the house keeps for so many months', () => {
       `SELECT why, erasedBy FROM personal WHERE ${row}`,
     )) as [{ why: string; erasedBy: null }];
     expect([why, erasedBy]).toEqual([expect.stringContaining('time'), null]);
+  });
+});
+
+describe('what nobody erases', () => {
+  it('is the only owner, whoever or whatever asks, nor a name that another account had or has', async () => {
+    const { people } = (await owner.get('/api/personal')).json<PersonalView>();
+    const [own, lead] = ['The owner', 'The lead'].map((name) => people.find((person) => person.name === name)!);
+    await expect(erasePerson(server.app.source, own!.id, 'too old', null)).rejects.toMatchObject({ code: 'lastOwner' });
+    // The lead was called as the technician is now, for a while.
+    await keepPersonal(server.app.source.manager, 'worker', lead!.id, 'The technician');
+    const url = `/api/personal/people/${lead!.id}/erase`;
+    expect(errorOf(await owner.post(url, { why: 'Left the house' })).code).toBe('sameName');
+    expect((await owner.get('/api/personal')).json<PersonalView>().people).toEqual(people);
+  });
+
+  it('is a name that a list still shows: of a unit that is called back too', async () => {
+    const { unitId, visitId } = benches[1]!;
+    await keepPersonal(server.app.source.manager, 'receiver', visitId, 'Carr Hazel');
+    await asDatabaseOwner(server, `UPDATE unit SET handedTo = 'Carr Hazel' WHERE id = '${unitId}'`);
+    await asDatabaseOwner(
+      server,
+      `UPDATE unit SET visitId = NULL, lastVisitId = '${visitId}', status = 'waiting' WHERE id = '${unitId}'`,
+    );
+    expect((await erase(benches[1]!, 'all')).statusCode).toBe(200);
+    const [row] = await server.app.source.query<{ handedTo: string }[]>(
+      `SELECT handedTo FROM unit WHERE id = '${unitId}'`,
+    );
+    expect(row?.handedTo).toBe(ERASED_NAME);
   });
 });

@@ -130,6 +130,8 @@ describe('a trial', () => {
     });
     const end = { words: 'It acts.', version };
     expect(errorOf(await teo.post(`/api/trials/${trial.id}/end`, end)).code).toBe('notAllowed');
+    const unwritten = await ines.post(`/api/trials/${trial.id}/end`, { ...end, version: 99 });
+    expect(errorOf(unwritten).code).toBe('notFound');
     const ended = (await ines.post(`/api/trials/${trial.id}/end`, end)).json<TrialView>();
     expect(ended.ended).toMatchObject({ by: 'The lead', words: 'It acts.', version });
     expect(errorOf(await run(trial.id, 9, 1, 5)).code).toBe('trialEnded');

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { ERASED_NAME, PERSONAL_KINDS, type PersonalKind } from '@decurio/core';
 import type { EraseHandoverRequest, PersonalView } from '@decurio/contract';
-import type { DataSource, EntityManager } from 'typeorm';
+import { In, IsNull, Not, type DataSource, type EntityManager } from 'typeorm';
 import { hashPassword } from '../security/passwords.js';
 import { HttpProblem } from '../problems.js';
 import { noteChange } from './changes.js';
@@ -27,7 +27,7 @@ type Eraser = string | null;
 /**
  * Erases what is kept of whoever received a unit: the signature, or the name with it. The chain stays whole, since it
  * holds their hashes alone.
- * @throws `notFound` where nothing is kept apart of it; `nameInside` where it was handed over before names were kept apart
+ * @throws `nothingToErase` where nothing is kept apart of it; `nameInside` where it was handed over before names were kept apart
  */
 export async function eraseReceiver(
   source: DataSource,
@@ -40,10 +40,14 @@ export async function eraseReceiver(
     const visit = await manager.findOne(Visits, { where: { id: visitId }, lock: { mode: 'pessimistic_write' } });
     if (!visit) throw new HttpProblem('visitNotFound');
     const erased = await eraseRows(manager, 'subject = ? AND kind IN (?)', [visitId, kinds], why, eraser);
-    const unit = await manager.findOne(Units, { where: { visitId }, lock: { mode: 'pessimistic_write' } });
+    // A unit that is called back still says who has it.
+    const unit = await manager.findOne(Units, {
+      where: [{ visitId }, { lastVisitId: visitId, visitId: IsNull() }],
+      lock: { mode: 'pessimistic_write' },
+    });
     if (erased === 0) {
       const [apart] = await manager.query<unknown[]>('SELECT 1 FROM personal WHERE subject = ? LIMIT 1', [visitId]);
-      throw new HttpProblem(!apart && unit?.handedTo ? 'nameInside' : 'nothingToErase');
+      throw new HttpProblem(!apart && unit?.handedTo && !unit.isSpare ? 'nameInside' : 'nothingToErase');
     }
     if (!unit) return;
     if (kinds.includes('receiver') && unit.handedTo !== null)
@@ -55,7 +59,7 @@ export async function eraseReceiver(
 /**
  * Erases the names that somebody had here and closes their account. What they did stays, under an account's number
  * that names nobody.
- * @throws `ownName`, `atUnit`, `sameName`, `notFound`: nothing is changed then
+ * @throws `ownName`, `lastOwner`, `atUnit`, `sameName`, `notFound`: nothing is changed then
  */
 export async function erasePerson(source: DataSource, accountId: string, why: string, eraser: Eraser): Promise<void> {
   if (accountId === eraser) throw new HttpProblem('ownName');
@@ -64,19 +68,22 @@ export async function erasePerson(source: DataSource, accountId: string, why: st
     const account = await manager.findOne(Accounts, { where: { id: accountId }, lock: { mode: 'pessimistic_write' } });
     if (!account || account.displayName === ERASED_NAME)
       throw new HttpProblem('notFound', { message: 'Nobody of this account has a name here.' });
-    const { displayName } = account;
+    const { displayName, role } = account;
+    if (role === 'owner' && (await manager.countBy(Accounts, { role })) < 2) throw new HttpProblem('lastOwner');
     const [atUnit] = await manager.query<{ serial: string }[]>(
       "SELECT serial FROM unit WHERE worker = ? AND status NOT IN ('sealed', 'withdrawn') ORDER BY serial LIMIT 1",
       [displayName],
     );
     if (atUnit) throw new HttpProblem('atUnit', { message: `${displayName} is at ${atUnit.serial}. End that first.` });
-    if ((await manager.countBy(Accounts, { displayName })) > 1) throw new HttpProblem('sameName');
-    const names = await manager.query<{ says: string }[]>(
+    const rows = await manager.query<{ says: string }[]>(
       "SELECT says FROM personal WHERE subject = ? AND kind = 'worker' AND erasedAt IS NULL",
       [accountId],
     );
+    const names = [...new Set(rows.map(({ says }) => JSON.parse(says) as string))];
+    if ((await manager.countBy(Accounts, { displayName: In(names), id: Not(accountId) })) > 0)
+      throw new HttpProblem('sameName');
     await eraseRows(manager, "subject = ? AND kind = 'worker'", [accountId], why, eraser);
-    for (const name of new Set(names.map(({ says }) => JSON.parse(says) as string)))
+    for (const name of names)
       for (const [table, column] of NAME_COLUMNS)
         await manager.query(`UPDATE ${table} SET ${column} = ? WHERE ${column} = ?`, [ERASED_NAME, name]);
     const signInName = `gone-${randomUUID().slice(0, 13)}`;

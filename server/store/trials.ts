@@ -116,20 +116,30 @@ export const drawMore = (source: DataSource, id: string, { drawn, each }: MoreRu
     return { ...kept, more: [...kept.more, each] };
   });
 
-/** Ends a trial with what follows from it. */
+/** Ends a trial with what follows from it: words, and the version of its map that was written, which must be there. */
 export const endTrial = (source: DataSource, id: string, { words, version }: EndTrial, by: Actor): Promise<TrialView> =>
-  changing(source, id, (kept) => ({
-    ...kept,
-    ended: { at: new Date().toISOString(), by: writtenBy(by), words, version },
-  }));
+  changing(source, id, async (kept, manager, mapId) => {
+    if (version !== null) await getDocument(manager, 'displayMap', mapId, version);
+    return {
+      ...kept,
+      ended: { at: new Date().toISOString(), by: writtenBy(by), words, version },
+    };
+  });
 
-async function changing(source: DataSource, id: string, change: (kept: KeptTrial) => KeptTrial): Promise<TrialView> {
+async function changing(
+  source: DataSource,
+  id: string,
+  change: (kept: KeptTrial, manager: EntityManager, mapId: string) => KeptTrial | Promise<KeptTrial>,
+): Promise<TrialView> {
   return inTransaction(source, async (manager) => {
-    const [row] = await manager.query<{ body: string }[]>('SELECT body FROM trial WHERE id = ? FOR UPDATE', [id]);
+    const [row] = await manager.query<{ body: string; mapId: string }[]>(
+      'SELECT body, mapId FROM trial WHERE id = ? FOR UPDATE',
+      [id],
+    );
     if (!row) throw new HttpProblem('notFound', { message: 'There is no such trial.' });
     const kept = JSON.parse(row.body) as KeptTrial;
     if (kept.ended) throw new HttpProblem('trialEnded');
-    const next = change(kept);
+    const next = await change(kept, manager, row.mapId);
     if (next !== kept)
       await manager.query('UPDATE trial SET body = ?, endedAt = IF(?, UTC_TIMESTAMP(3), NULL) WHERE id = ?', [
         JSON.stringify(next),

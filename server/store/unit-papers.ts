@@ -187,7 +187,7 @@ export async function deliveryNoteOf(source: DataSource, orderId: string): Promi
   const now = new Date().toISOString();
   const stands = (unit: (typeof units)[number]): string =>
     unit.handedTo !== null
-      ? `handed over to ${unit.handedTo}`
+      ? `${unit.isSpare ? 'spare display, on' : 'handed over to'} ${unit.handedTo}`
       : unit.status === 'sealed'
         ? 'signed off'
         : unit.status === 'held'

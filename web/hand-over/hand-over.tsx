@@ -236,6 +236,7 @@ function Papers({
       </div>
       {storing && state.out === null && (
         <StorageDialog
+          visitId={visitId}
           pack={bench.type.pack}
           storage={state.storage}
           add={add}

@@ -37,7 +37,8 @@ export function OrderPapers({
   const [standing, setStanding] = useState<Standing>({ kind: 'idle' });
   const stop = useRef<AbortController | null>(null);
   useEffect(() => () => stop.current?.abort(), []);
-  const units = line.currentData?.units ?? [];
+  // A spare is no vehicle that leaves.
+  const units = (line.currentData?.units ?? []).filter(({ isSpare }) => !isSpare);
   const begun = units.filter(({ visitId }) => visitId !== null);
   const sealed = begun.filter(({ status }) => status === 'sealed');
   const leftOut = (all: readonly (typeof units)[number][]) =>

@@ -1,5 +1,5 @@
-import { useState } from 'react';
 import { STORAGE_ACTS, STORAGE_DAYS, storageAdvice, type HandoverState, type LabelledPack } from '@decurio/core';
+import { useDraft } from '../drafts/use-draft.js';
 import { ActButton } from '../ui/act-button.js';
 import { Dialog } from '../ui/dialog.js';
 import { FigureField } from '../ui/figure-field.js';
@@ -12,22 +12,27 @@ const KINDS = { store: 'done', charge: 'care', use: 'care', measureCharge: 'care
 
 /** A unit that stands for more than a few weeks: its pack by meter as it is put away, every month, and as it comes out. */
 export function StorageDialog({
+  visitId,
   pack,
   storage,
   add,
   problem,
   onClose,
 }: {
+  readonly visitId: string;
   readonly pack: LabelledPack;
   readonly storage: HandoverState['storage'];
   readonly add: Add;
   readonly problem: string | null;
   readonly onClose: () => void;
 }) {
-  const [volts, setVolts] = useState<number | ''>('');
+  const draft = useDraft(`storage.${visitId}`, { volts: '' as number | '' });
+  const { volts } = draft.value;
   const advice = volts === '' ? null : storageAdvice(pack, volts);
   const write = async (kind: 'packStored' | 'packTaken') => {
-    if (volts !== '' && (await add(kind, { packV: volts }))) onClose();
+    if (volts === '' || !(await add(kind, { packV: volts }))) return;
+    draft.forget();
+    onClose();
   };
   return (
     <Dialog title={storage ? `In storage since ${whenDay(storage.since)}` : 'Put it away'} onClose={onClose} size="lg">
@@ -63,7 +68,14 @@ export function StorageDialog({
           </table>
         )}
         {storage && <p>Due again on {whenDay(storage.measureAt)}.</p>}
-        <FigureField label="By meter, at rest" unit="V" value={volts} onChange={setVolts} required autoFocus />
+        <FigureField
+          label="By meter, at rest"
+          unit="V"
+          value={volts}
+          onChange={(next) => draft.change({ volts: next })}
+          required
+          autoFocus
+        />
         {advice && !advice.ok && <Notice kind="care" says={advice.problem.message} />}
         {advice?.ok && (
           <Notice

@@ -34,7 +34,8 @@ export function WhereItIs({ visitId, unitId }: { readonly visitId: string; reado
   return (
     <section className={classes['where']} aria-label="Where it is">
       <p>
-        <b>Out with {out.to}</b> since {whenFull(out.at)}, handed over by {out.by}
+        <b>{out.isVehicle ? `On ${out.to}` : `Out with ${out.to}`}</b> since {whenFull(out.at)},{' '}
+        {out.isVehicle ? 'fitted' : 'handed over'} by {out.by}
         {out.words !== '' && ` Not signed: ${out.words}`}
       </p>
       <p className="soft">{said.join(' ')} What was handed over is a chain of its own, from the seal on.</p>
@@ -56,7 +57,7 @@ function EraseReceiver({
   const { who } = useSession();
   const [erase, erasing] = api.useEraseReceiverMutation();
   const [what, setWhat] = useState<EraseHandoverRequest['what'] | null>(null);
-  if (who?.role !== 'owner') return null;
+  if (who?.role !== 'owner' || out.isVehicle) return null;
   const hasSignature = out.strokes !== null && out.strokes.length > 0;
   const hasName = out.to !== ERASED_NAME;
   const title = what === 'signature' ? 'Erase the signature' : 'Erase name and signature';

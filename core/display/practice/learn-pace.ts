@@ -1,3 +1,4 @@
+import { medianOf } from '../../statistics/median.js';
 import type { Gesture } from '../map/gesture.js';
 import { DEFAULT_PACE, type Pace } from '../plan/pace.js';
 
@@ -42,11 +43,5 @@ export function learnPace(presses: readonly TimedPress[], before: Pace = DEFAULT
 
 const within = (ms: number, least: number, most: number): number => Math.round(Math.max(least, Math.min(most, ms)));
 
-function median(values: readonly number[], fewest = FEWEST): number | null {
-  if (values.length < fewest) return null;
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length / 2;
-  return sorted.length % 2 === 1
-    ? (sorted[Math.floor(middle)] ?? 0)
-    : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2;
-}
+const median = (values: readonly number[], fewest = FEWEST): number | null =>
+  values.length < fewest ? null : medianOf(values);

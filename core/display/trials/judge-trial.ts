@@ -17,7 +17,6 @@ const MOST_MORE = 60;
 /** One value beside the first: how far it lies from it, with its 95 % interval (for all values together). */
 export interface TrialShift {
   readonly raw: number;
-  readonly runs: number;
   /** Hodges-Lehmann: the median of all differences between the two. */
   readonly shift: number;
   /** Infinite where so few runs bound nothing. */
@@ -70,7 +69,7 @@ export function judgeTrial(
   const [first = [], ...others] = groups;
   const shifts = others.map((group, i): TrialShift => {
     const { shift, low, high } = rankSumInterval(first, group, alpha / others.length);
-    return { raw: values[i + 1] ?? 0, runs: group.length, shift, low, high };
+    return { raw: values[i + 1] ?? 0, shift, low, high };
   });
   const isAlike = shifts.every(({ low, high }) => Math.max(-low, high) < matters);
   const verdict = p <= alpha ? 'differs' : isAlike ? 'alike' : 'open';

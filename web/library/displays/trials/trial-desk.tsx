@@ -184,7 +184,8 @@ function Shown({
   const [draw, drawing] = api.useDrawMoreRunsMutation();
   const [save, saving] = api.useAddDocumentMutation();
   const [end, ending] = api.useEndTrialMutation();
-  const [words, setWords] = useState('');
+  const draft = useDraft(`endTrial.${id}`, { words: '' });
+  const { words } = draft.value;
   const says = trialSays(plan, judged, code);
   const each = drawn / plan.values.length;
   const write = async () => {
@@ -233,7 +234,7 @@ function Shown({
                 label="Or end it, and leave the map as it is"
                 placeholder="Why, in a few words"
                 value={words}
-                onChange={(event) => setWords(event.target.value)}
+                onChange={(event) => draft.change({ words: event.target.value })}
                 maxLength={300}
                 data-scan-guard="words"
               />
