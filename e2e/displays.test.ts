@@ -42,6 +42,7 @@ describe('a lead who edits a map', () => {
   it('sees every slip as it is typed, with its place, and the display goes on running', async () => {
     await go('/library/displayMap/tallow-four-key/edit');
     await page.says('all of it hangs together');
+    await page.tick('As text');
     await (await page.find('.cm-content')).click();
     await toTheTop();
     await page.press(Key.DOWN, Key.DOWN, Key.END, Key.BACK_SPACE);

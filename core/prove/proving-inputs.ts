@@ -7,6 +7,8 @@ import type { VehicleType } from '../setup/inputs/vehicle-type.js';
 export interface ProvingRide {
   readonly mode: { readonly id: string; readonly title: string } | null;
   readonly turbo: 'on' | 'off' | null;
+  /** What the rider switches on by a key that lifts every cap. */
+  readonly act: string | null;
   /** Codes that end it, and the one that gives turbo. */
   readonly labels: readonly string[];
   readonly turboLabel: string | null;

@@ -25,6 +25,30 @@ const OWN_EDITS: readonly EditRules[] = [
   },
 ];
 
+/** Two halves, one of them with keys of its own. */
+function anyPair(index: number, size: number, at: number, isOwn: boolean): Code {
+  const entries = Array.from({ length: Math.max(2, Math.min(3, size)) }, (_, raw) => ({
+    raw,
+    value: `w${raw}`,
+    title: `w${raw}`,
+  }));
+  return code(`C${index}`, 'unknown', {
+    range: { min: 0, max: 99, step: 1 },
+    factory: (at % 2) * 10 + ((at >> 1) % 2),
+    encoding: {
+      kind: 'pair',
+      first: { function: 'unknown', entries },
+      second: {
+        function: 'unknown',
+        entries,
+        ...(isOwn ? { up: tap('power'), down: hold(600, 'power'), values: 'stop' as const } : {}),
+      },
+    },
+    access: at % 5 === 0 ? 'pin' : 'open',
+    values: 'stop',
+  });
+}
+
 const anyCode = (index: number, most: number): fc.Arbitrary<Code> =>
   fc
     .record({
@@ -36,8 +60,10 @@ const anyCode = (index: number, most: number): fc.Arbitrary<Code> =>
       wraps: fc.option(fc.constantFrom('wrap' as const, 'stop' as const)),
       erases: fc.integer({ min: 0, max: 5 }),
       own: fc.nat({ max: 4 * OWN_EDITS.length }),
+      pair: fc.integer({ min: 0, max: 5 }),
     })
-    .map(({ size, first, table, locked, at, wraps, erases, own }) => {
+    .map(({ size, first, table, locked, at, wraps, erases, own, pair }) => {
+      if (pair === 0) return anyPair(index, size, at, erases === 0);
       const edit = OWN_EDITS[own];
       const raws = Array.from({ length: size }, (_, i) => first + i);
       return code(`C${index}`, 'unknown', {
@@ -87,26 +113,44 @@ const anyMenu = (codes: readonly Code[]): fc.Arbitrary<MenuRules> =>
       close: fc.option(fc.constant(hold(1500, 'set'))),
       repeat: fc.option(fc.constantFrom({ delayMs: 600, everyMs: 200 }, { delayMs: 500, everyMs: 100 })),
       pin: fc.integer({ min: 0, max: 4 }),
+      pinAt: fc.constantFrom('opening' as const, 'entry' as const),
+      pinBack: fc.boolean(),
+      shut: fc.boolean(),
+      shared: fc.boolean(),
       split: fc.nat(),
       turnBack: fc.boolean(),
       idle: fc.constantFrom('keep' as const, 'drop' as const),
       reopensAt: fc.constantFrom('first' as const, 'same' as const),
     })
-    .map(({ edit, store, afterLast, values, back, close, repeat, pin, split, turnBack, idle, reopensAt }) => {
+    .map((chosen) => {
+      const { edit, store, afterLast, values, back, close, repeat, split, turnBack, idle, reopensAt } = chosen;
+      const isAtEntries = chosen.pinAt === 'entry' && chosen.pin === 0;
       const at = 1 + (split % codes.length);
       const lists = [codes.slice(0, at), codes.slice(at)].filter((list) => list.length > 0);
       const isTwo = lists.length === 2;
+      const [common] = codes;
       return {
         opens: [{ gesture: hold(2000, 'set', 'up'), from: 'riding', page: 'p0' }],
         pin:
-          pin === 0
-            ? { factory: '13', up: tap('up'), down: tap('down'), walk: tap('set'), enter: tap('mid'), wrong: 'again' }
+          chosen.pin === 0
+            ? {
+                factory: '13',
+                up: tap('up'),
+                down: tap('down'),
+                ...(chosen.pinBack ? { back: tap('back') } : {}),
+                walk: tap('set'),
+                enter: tap('mid'),
+                ...(isAtEntries ? { asks: 'entry' as const, wrong: 'back' as const } : { wrong: 'again' as const }),
+              }
             : null,
         close,
         pages: lists.map((list, i) => ({
           id: `p${i}`,
           title: `Page ${i}`,
-          items: list.map(({ label }) => ({ code: label })),
+          items: [...list, ...(isTwo && i === 1 && chosen.shared && common ? [common] : [])].map(({ label }) => ({
+            code: label,
+          })),
+          ...(isAtEntries && chosen.shut && i === 1 ? { asksPin: true as const } : {}),
         })),
         turns: isTwo
           ? [
@@ -183,7 +227,10 @@ const tangled = fc
     };
   })
   // As the maker delivers it no bound is broken.
-  .filter((map) => map.codes.every((c) => settableValues(map, displayAtRest(map), c).includes(c.factory)));
+  .filter(
+    (map) =>
+      parseDisplayMap(map).ok && map.codes.every((c) => settableValues(map, displayAtRest(map), c).includes(c.factory)),
+  );
 /** A target for every code of such a map. */
 export const anyTangledTargets = tangled.chain((map) =>
   anyTargets(fc.constant(map)).map(({ targets }) => ({

@@ -141,6 +141,11 @@ function everyGesture(map: KeyedMap): Gesture[] {
     ...editing,
     ...menu.opens.map((w) => w.gesture),
     ...menu.turns.map((t) => t.gesture),
+    ...map.codes.flatMap(({ encoding }) =>
+      encoding.kind === 'pair'
+        ? [encoding.first.up, encoding.first.down, encoding.second.up, encoding.second.down]
+        : [],
+    ),
   ].filter((gesture): gesture is Gesture => gesture !== null && gesture !== undefined);
   const holds: Gesture[] = [];
   if (repeat) {

@@ -1,4 +1,5 @@
 import type { Code, DisplayMap } from '../display/map/display-map.js';
+import { isForMode } from '../display/map/pages-listing.js';
 import type { CodeFunction } from '../display/map/functions.js';
 import { sentinelOf } from '../display/map/raw-value.js';
 import type { RawValues } from '../display/machine/display-state.js';
@@ -38,15 +39,23 @@ export interface Obeyed {
 export interface Ridden {
   readonly level: number;
   readonly mode: string | null;
+  /** Acts of the rider's on the main page that are on, by title. */
+  readonly on?: readonly string[];
 }
 
 /** Reads what the display's codes in force mean for the vehicle. A code that is not on the display leaves the type's own. */
-export function obeyedCodes(type: VehicleType, map: DisplayMap, values: RawValues, { level, mode }: Ridden): Obeyed {
+export function obeyedCodes(
+  type: VehicleType,
+  map: DisplayMap,
+  values: RawValues,
+  { level, mode, on = [] }: Ridden,
+): Obeyed {
   const own = (what: CodeFunction): Code | undefined =>
     map.codes.find(
       (code) =>
         code.function === what &&
         code.effect !== 'displayOnly' &&
+        !isDead(code, map, values) &&
         (code.encoding.kind !== 'line' || isOfMode(map, code, mode)),
     );
   const rawOf = (code: Code): number => values[code.label] ?? code.factory;
@@ -75,7 +84,8 @@ export function obeyedCodes(type: VehicleType, map: DisplayMap, values: RawValue
   const levelShare = most === 0 ? 1 : Math.min(1, level / levels);
   const wheel = own('wheelSize');
   // Turbo lifts whatever caps a mode.
-  const isTurbo = turboOf(map, values, mode);
+  const isLifted = (map.ride?.acts ?? []).some(({ title, speed }) => speed === 'liftsCaps' && on.includes(title));
+  const isTurbo = isLifted || turboOf(map, values, mode);
   const modeEnd = end('modeSpeedPercent');
   return {
     assistEnds: isTurbo ? [] : all(end('speedCap'), modeEnd),
@@ -111,16 +121,21 @@ function turboOf(map: DisplayMap, values: RawValues, mode: string | null): boole
 }
 
 /** Ride modes have lists of their own: a code counts where its page is the mode's, or belongs to none. */
-function isOfMode(map: DisplayMap, code: Code, mode: string | null): boolean {
-  const page = map.menu?.pages.find((each) => each.items.some((item) => 'code' in item && item.code === code.label));
-  return page?.mode === undefined || page.mode === mode;
+const isOfMode = (map: DisplayMap, code: Code, mode: string | null): boolean => isForMode(map, code.label, mode);
+
+/** Whether another code in force makes this one do nothing. */
+function isDead({ deadIf }: Code, map: DisplayMap, values: RawValues): boolean {
+  const by = deadIf && map.codes.find(({ label }) => label === deadIf.code);
+  return by !== undefined && deadIf !== undefined && deadIf.in.includes(values[by.label] ?? by.factory);
 }
 
 function wordOf(map: DisplayMap, values: RawValues, what: CodeFunction): string | null {
   for (const { label, factory, encoding } of map.codes.filter(
     (code) =>
-      code.function === what ||
-      (code.encoding.kind === 'pair' && [code.encoding.first.function, code.encoding.second.function].includes(what)),
+      !isDead(code, map, values) &&
+      (code.function === what ||
+        (code.encoding.kind === 'pair' &&
+          [code.encoding.first.function, code.encoding.second.function].includes(what))),
   )) {
     const raw = values[label] ?? factory;
     if (encoding.kind === 'table') return encoding.entries.find((entry) => entry.raw === raw)?.value ?? null;

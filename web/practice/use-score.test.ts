@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Glass, Gesture } from '@decurio/core';
-import type { TakenPress } from '../ui/handlebar/use-handlebar.js';
+import type { Glass, Gesture, TakenPress } from '@decurio/core';
 import { scoreOf, timed } from './use-score.js';
 
 const riding: Glass = { kind: 'riding', level: null, mode: null, icons: [] };

@@ -7,10 +7,11 @@ import {
   type DisplayMap,
   type Exercise,
   type KeyPlan,
+  type TakenPress,
   type TimedPress,
 } from '@decurio/core';
 import { api } from '../state/api.js';
-import type { TakenPress } from '../ui/handlebar/use-handlebar.js';
+
 import { usePlan, type PlanJob } from '../workers/planner.js';
 
 export interface Score {

@@ -12,6 +12,8 @@ export interface ActButtonProps {
   readonly disabled?: boolean;
   readonly busy?: boolean;
   readonly type?: 'button' | 'submit';
+  /** Whether what it opens is open, where it opens something beneath. */
+  readonly expanded?: boolean;
 }
 
 /** A button for one act, with its key on it and room for a finger. Key and finger act once per press alike. */
@@ -23,6 +25,7 @@ export function ActButton({
   disabled = false,
   busy = false,
   type = 'button',
+  expanded,
 }: ActButtonProps) {
   return (
     <button
@@ -30,6 +33,7 @@ export function ActButton({
       className={`${classes['act']} ${classes[look]}`}
       disabled={disabled || busy}
       aria-busy={busy}
+      aria-expanded={expanded}
       onClick={(event) => {
         // Enter in a field clicks the button that sends its form: what was typed is meant.
         const isMeant = hotkey === undefined || hotkey === 'Enter' || mayAct(hotkey);

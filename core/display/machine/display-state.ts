@@ -7,6 +7,8 @@ import {
   type MenuPage,
   type PageItem,
 } from '../map/display-map.js';
+import { pagesListing } from '../map/pages-listing.js';
+import { codeNow } from '../map/range-in-unit.js';
 import { formatRaw, nearestValue, valuesInOrder } from '../map/raw-value.js';
 
 export type RawValues = Readonly<Record<string, number>>;
@@ -15,9 +17,21 @@ export type RawValues = Readonly<Record<string, number>>;
 export type Screen =
   | { readonly kind: 'off' }
   | { readonly kind: 'riding' }
-  | { readonly kind: 'pin'; readonly digits: readonly number[]; readonly at: number; readonly page: string }
+  | PinScreen
   | MenuScreen
   | { readonly kind: 'message'; readonly text: string; readonly leftMs: number; readonly then: Screen };
+
+export interface PinScreen {
+  readonly kind: 'pin';
+  /** For what: the menu, an entry or a page of it, or riding at all. */
+  readonly asks: 'menu' | 'start';
+  readonly digits: readonly number[];
+  readonly at: number;
+  /** What stands on the glass once it was given. */
+  readonly then: MenuScreen | { readonly kind: 'riding' };
+  /** What stood there before, inside the menu. */
+  readonly from?: MenuScreen;
+}
 
 export interface MenuScreen {
   readonly kind: 'menu';
@@ -41,6 +55,8 @@ export interface DisplayState {
   readonly mode: string | null;
   /** Whether this opening of the menu was given the right PIN, or needs none. */
   readonly unlocked: boolean;
+  /** Wrong PINs in a row. */
+  readonly wrongPins: number;
   readonly unstored: RawValues;
   readonly stored: RawValues;
   readonly inForce: RawValues;
@@ -49,6 +65,9 @@ export interface DisplayState {
   readonly resume: { readonly page: string; readonly item: number } | null;
   /** Actions that were run since this display was laid on the bench, by label. */
   readonly ran: readonly string[];
+  /** Acts on the main page that are on, by title, and those done that leave nothing on. */
+  readonly on: readonly string[];
+  readonly acted: readonly string[];
   /** Whether a press has started the motor since this display was laid on the bench. */
   readonly motorStarted: boolean;
 }
@@ -87,12 +106,15 @@ export function displayAtRest(map: DisplayMap, stored: RawValues = {}, levelBefo
     level: wakesAt(map, values, levelBefore),
     mode: map.ride?.modes?.wakesIn ?? null,
     unlocked: map.menu?.pin === null,
+    wrongPins: 0,
     unstored: {},
     stored: values,
     inForce: values,
     idleMs: 0,
     resume: null,
     ran: [],
+    on: [],
+    acted: [],
     motorStarted: false,
   };
 }
@@ -136,7 +158,11 @@ export function displayAtCode(
   label: string,
   focus: MenuScreen['focus'] = 'name',
 ): DisplayState | null {
-  for (const page of map.menu.pages) {
+  // Where lists share it, on that of the mode that is on.
+  const pages = [...pagesListing(map, label)].sort(
+    (a, b) => Number(b.mode === state.mode) - Number(a.mode === state.mode),
+  );
+  for (const page of pages) {
     const item = page.items.findIndex((entry) => 'code' in entry && entry.code === label);
     if (item !== -1) {
       return {
@@ -206,7 +232,7 @@ export function isListed(map: DisplayMap, state: Pick<DisplayState, 'stored'>, i
 
 /** Values the keys can step a code through now, in order: its own, within the bounds that other codes set. */
 export function settableValues(map: DisplayMap, state: Pick<DisplayState, 'stored'>, code: Code): readonly number[] {
-  const all = valuesInOrder(code);
+  const all = valuesInOrder(codeNow(code, state.stored));
   const bounds = boundsOf(map, code.label);
   if (bounds.length === 0) return all;
   return all.filter((raw) =>
@@ -256,7 +282,10 @@ export function glassOf(map: DisplayMap, state: DisplayState): Glass {
         mode: map.ride?.modes?.list.find((mode) => mode.id === state.mode)?.title ?? null,
         icons: (map.icons ?? [])
           .filter(({ litIf }) => litIf.in.includes(state.inForce[litIf.code] ?? Number.NaN))
-          .map((icon) => icon.title),
+          .map((icon) => icon.title)
+          .concat(
+            (map.ride?.acts ?? []).flatMap(({ title, icon }) => (icon && state.on.includes(title) ? [icon] : [])),
+          ),
       };
     case 'menu':
       return menuGlass(map as KeyedMap, state, screen);
@@ -268,6 +297,7 @@ function menuGlass(map: KeyedMap, state: DisplayState, screen: MenuScreen): Glas
   const entry = itemOf(map, screen);
   if (!('code' in entry)) return { kind: 'entry', shows: entry.title, page };
   const code = codeOf(map, entry.code);
+  const now = codeNow(code, state.stored);
   const raw = shownValue(state, code);
   const { digits } = screen;
   return {
@@ -275,7 +305,7 @@ function menuGlass(map: KeyedMap, state: DisplayState, screen: MenuScreen): Glas
     label: code.label,
     shows: glassLabel(code),
     raw,
-    text: digits ? digitText(code, digits) : formatRaw(code, raw),
+    text: digits ? digitText(now, digits) : formatRaw(now, raw),
     focus: screen.focus,
     digit: digits ? screen.digit : null,
     page,
@@ -292,14 +322,16 @@ function digitText(code: Code, digits: readonly number[]): string {
 /** A value that this display can hold, nearest to the given one. */
 export const settled = (map: DisplayMap, state: Pick<DisplayState, 'stored'>, code: Code, raw: number): number => {
   const values = settableValues(map, state, code);
-  return values.includes(raw) ? raw : nearestValue(values.length > 0 ? values : valuesInOrder(code), raw);
+  return values.includes(raw)
+    ? raw
+    : nearestValue(values.length > 0 ? values : valuesInOrder(codeNow(code, state.stored)), raw);
 };
 
-/** The PIN in force: what the map's own PIN code holds, else as delivered. Empty where the menu asks for none. */
-export function pinInForce(map: DisplayMap, stored: RawValues): string {
-  const pin = map.menu?.pin;
+/** The PIN in force: what the map's own PIN code holds, else as delivered. Empty where none is asked for. */
+export function pinInForce(map: DisplayMap, stored: RawValues, asks: PinScreen['asks'] = 'menu'): string {
+  const pin = asks === 'start' ? map.power.pin : map.menu?.pin;
   if (!pin) return '';
-  const code = map.codes.find((c) => c.function === 'accessPin');
+  const code = map.codes.find((c) => c.function === (asks === 'start' ? 'startupPin' : 'accessPin'));
   const held = code === undefined ? undefined : stored[code.label];
   return held === undefined ? pin.factory : String(held).padStart(pin.factory.length, '0');
 }

@@ -1,9 +1,17 @@
-import { isKeyed, type DisplayMap, type KeyedMap } from '../map/display-map.js';
-import { codeShown, displayAtRest, mostLevel, type DisplayState, type Screen } from './display-state.js';
+import { isKeyed, type DisplayMap, type KeyedMap, type RideAct } from '../map/display-map.js';
+import {
+  codeShown,
+  displayAtRest,
+  mostLevel,
+  pageOf,
+  type DisplayState,
+  type MenuScreen,
+  type Screen,
+} from './display-state.js';
 import { editOf } from '../map/edit-rules.js';
 import { fulfils, type Gesture } from '../map/gesture.js';
 import { firstListed, pressedInMenu } from './simulate-menu.js';
-import { pressedAtPin } from './simulate-pin.js';
+import { askedForPin, isShut, pressedAtPin } from './simulate-pin.js';
 import { butFor, leaveMenu, storeAll, storeOne } from './store-values.js';
 
 export {
@@ -76,7 +84,7 @@ function pressed(map: DisplayMap, state: DisplayState, gesture: Gesture): Displa
     case 'message':
       return state;
     case 'pin':
-      return isKeyed(map) ? pressedAtPin(map, awake, state.screen, gesture) : awake;
+      return pressedAtPin(map, awake, state.screen, gesture);
     case 'menu':
       if (map.power.offInMenu && fulfils(gesture, map.power.off)) return switchedOff(map, awake);
       return isKeyed(map) ? pressedInMenu(map, awake, state.screen, gesture) : awake;
@@ -88,10 +96,12 @@ function pressedWhileOff(map: DisplayMap, state: DisplayState, gesture: Gesture)
   const opened = opening(map, woken, gesture, 'off');
   if (opened) return opened;
   if (!fulfils(gesture, map.power.on)) return state;
-  const { shows } = map.power;
+  const { shows, pin } = map.power;
+  const isAsked = pin && (pin.asksIf?.in.includes(woken.stored[pin.asksIf.code] ?? Number.NaN) ?? true);
+  const lit = isAsked ? askedForPin(pin, woken, 'start', { kind: 'riding' }) : woken;
   return shows === undefined
-    ? woken
-    : { ...woken, screen: { kind: 'message', text: shows, leftMs: POWER_UP_MS, then: { kind: 'riding' } } };
+    ? lit
+    : { ...lit, screen: { kind: 'message', text: shows, leftMs: POWER_UP_MS, then: lit.screen } };
 }
 
 function pressedWhileRiding(map: DisplayMap, state: DisplayState, gesture: Gesture): DisplayState {
@@ -105,8 +115,18 @@ function pressedWhileRiding(map: DisplayMap, state: DisplayState, gesture: Gestu
   }
   if (levels && fulfils(gesture, levels.up))
     return { ...state, level: Math.min(mostLevel(map, state.inForce), state.level + 1) };
+  const act = map.ride?.acts?.find((each) => fulfils(gesture, each.gesture));
+  if (act) return doneBy(state, act);
   if (levels && fulfils(gesture, levels.down)) return { ...state, level: Math.max(0, state.level - 1) };
   return map.dangers.some((danger) => fulfils(gesture, danger.gesture)) ? { ...state, motorStarted: true } : state;
+}
+
+/** What a rider does on the main page: switched over, or done once. */
+function doneBy(state: DisplayState, { title, does, onlyIf }: RideAct): DisplayState {
+  if (onlyIf && !onlyIf.in.includes(state.inForce[onlyIf.code] ?? Number.NaN)) return state;
+  if (does === 'resetsCounter') return { ...state, acted: [...state.acted, title] };
+  const on = state.on.includes(title) ? state.on.filter((other) => other !== title) : [...state.on, title];
+  return { ...state, on };
 }
 
 function opening(map: DisplayMap, state: DisplayState, gesture: Gesture, from: 'riding' | 'off'): DisplayState | null {
@@ -116,10 +136,20 @@ function opening(map: DisplayMap, state: DisplayState, gesture: Gesture, from: '
   const page = way.page === 'ofMode' ? map.menu.pages.find((p) => p.mode === state.mode)?.id : way.page;
   if (page === undefined) return null;
   const { pin } = map.menu;
-  if (pin)
-    return { ...state, unlocked: false, screen: { kind: 'pin', digits: [...pin.factory].map(() => 0), at: 0, page } };
-  return { ...state, screen: entered(map, state, page) };
+  if (!pin) return { ...state, screen: entered(map, state, page) };
+  const shut = { ...state, unlocked: false };
+  if (pin.asks !== 'entry' || isShut(map, shut, pageOf(map, page)))
+    return askedForPin(pin, shut, 'menu', firstLine(map, state, page));
+  return { ...shut, screen: entered(map, state, page) };
 }
+
+const firstLine = (map: KeyedMap, state: DisplayState, page: string): MenuScreen => ({
+  kind: 'menu',
+  page,
+  item: firstListed(map, state, page),
+  focus: 'name',
+  digit: 0,
+});
 
 /** The first line of a page, or the one at which the menu closed by itself. */
 const entered = (map: KeyedMap, state: DisplayState, page: string): Screen => ({
@@ -137,6 +167,7 @@ function waited(map: DisplayMap, state: DisplayState, ms: number): DisplayState 
     return waited(map, { ...state, screen: screen.then, idleMs: 0 }, ms - screen.leftMs);
   }
   if (!isKeyed(map) || (screen.kind !== 'menu' && screen.kind !== 'pin')) return state;
+  if (screen.kind === 'pin' && screen.asks === 'start') return state;
   const { pause } = map.menu.store;
   if (pause && isEditing(map, state)) {
     const leftMs = pause.ms - state.idleMs;
@@ -154,7 +185,7 @@ function waited(map: DisplayMap, state: DisplayState, ms: number): DisplayState 
 /** How long this state stays without a press, ms; Infinity where it stays for good. */
 export function idleLimit(map: KeyedMap, state: DisplayState): number {
   const { screen } = state;
-  if (screen.kind === 'pin') return map.menu.idle.pinMs;
+  if (screen.kind === 'pin') return screen.asks === 'start' ? Infinity : map.menu.idle.pinMs;
   if (screen.kind !== 'menu') return Infinity;
   if (!isEditing(map, state)) {
     const { edit, idle } = map.menu;

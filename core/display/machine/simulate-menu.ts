@@ -10,9 +10,12 @@ import {
   type DisplayState,
   type MenuScreen,
 } from './display-state.js';
-import { editOf, storesAtOnce } from '../map/edit-rules.js';
+import { editOf, storesAtOnce, type EditRules } from '../map/edit-rules.js';
 import { fulfils, type Gesture } from '../map/gesture.js';
+import { movedHalves, pairStepped, startingPresses } from '../map/pair-halves.js';
+import { codeNow } from '../map/range-in-unit.js';
 import { digitsOf, fromDigits } from '../map/raw-value.js';
+import { askedForPin, isShut } from './simulate-pin.js';
 import { butFor, leaveMenu, storeAll, storeOne } from './store-values.js';
 
 /** The first line of a page that the display lists. */
@@ -47,7 +50,9 @@ const begun = (map: KeyedMap, state: DisplayState, { page, item }: MenuScreen, c
   item,
   focus: 'value',
   digit: 0,
-  ...(editOf(map.menu, code).style === 'digits' ? { digits: digitsOf(code, shownValue(state, code)) } : {}),
+  ...(editOf(map.menu, code).style === 'digits'
+    ? { digits: digitsOf(codeNow(code, state.stored), shownValue(state, code)) }
+    : {}),
 });
 
 function erased(state: DisplayState, code: Code): DisplayState {
@@ -69,6 +74,9 @@ function edit(
   gesture: Gesture,
 ): DisplayState | null {
   const rules = editOf(map.menu, code);
+  const { pin } = map.menu;
+  if (pin?.asks === 'entry' && code.access === 'pin' && !state.unlocked && startsEdit(map, code, rules, gesture))
+    return askedForPin(pin, state, 'menu', screen, screen);
   if (rules.style !== 'live' && screen.focus === 'name') {
     const begin = rules.style === 'focus' ? rules.select : rules.begin;
     return fulfils(gesture, begin) ? { ...state, screen: begun(map, state, screen, code) } : null;
@@ -94,6 +102,12 @@ function edit(
   }
 }
 
+/** Whether a press would begin to change this entry. */
+const startsEdit = (map: KeyedMap, code: Code, rules: EditRules, gesture: Gesture): boolean =>
+  startingPresses(rules, code).some(
+    (by) => fulfils(gesture, by) || (rules.style === 'live' && repeats(map, by, gesture) > 0),
+  );
+
 const edited = (map: KeyedMap, state: DisplayState, screen: MenuScreen, code: Code): DisplayState => {
   const back = named(state, screen);
   return map.menu.store.on === 'endOfEdit' ? storeOne(map, back, code) : back;
@@ -114,6 +128,14 @@ function stepped(
   gesture: Gesture,
 ): DisplayState | null {
   const times = (by: Gesture): number => (fulfils(gesture, by) ? 1 : repeats(map, by, gesture));
+  if (code.encoding.kind === 'pair') {
+    for (const half of movedHalves(code.encoding, rules)) {
+      const by = times(half.up) || (half.down ? -times(half.down) : 0);
+      if (by === 0) continue;
+      return mayMove(state, code) ? shownNow(map, state, code, pairStepped(shownValue(state, code), half, by)) : state;
+    }
+    return null;
+  }
   const up = times(rules.up);
   if (up > 0) return changed(map, state, code, up);
   const down = times(rules.down);
@@ -131,10 +153,7 @@ function repeats(map: KeyedMap, by: Gesture, held: Gesture): number {
 
 function changed(map: KeyedMap, state: DisplayState, code: Code, by: number): DisplayState {
   if (!mayMove(state, code)) return state;
-  const shown = shownValue(state, code);
-  const raw =
-    code.encoding.kind === 'pair' ? pairStep(code.encoding, shown, by) : lineStep(map, state, code, shown, by);
-  return shownNow(map, state, code, raw);
+  return shownNow(map, state, code, lineStep(map, state, code, shownValue(state, code), by));
 }
 
 function shownNow(map: KeyedMap, state: DisplayState, code: Code, raw: number): DisplayState {
@@ -154,23 +173,12 @@ function lineStep(map: KeyedMap, state: DisplayState, code: Code, shown: number,
   return values[index] ?? shown;
 }
 
-function pairStep(encoding: Code['encoding'] & { kind: 'pair' }, shown: number, by: number): number {
-  const [first, second] = [Math.floor(shown / 10), shown % 10];
-  const next = (entries: readonly { readonly raw: number }[], now: number, steps: number) => {
-    const at = entries.findIndex((entry) => entry.raw === now);
-    return entries[(at + steps) % entries.length]?.raw ?? now;
-  };
-  return by > 0 !== (encoding.turned ?? false)
-    ? next(encoding.first.entries, first, Math.abs(by)) * 10 + second
-    : first * 10 + next(encoding.second.entries, second, Math.abs(by));
-}
-
 /** Digits that make no value of this code change nothing: what was stored stays. */
 function counted(map: KeyedMap, state: DisplayState, screen: MenuScreen, code: Code, by: number): DisplayState {
   if (!mayMove(state, code)) return state;
   const digits = (screen.digits ?? []).map((digit, i) => (i === screen.digit ? (digit + by) % 10 : digit));
   const next = { ...without(state, code), screen: { ...screen, digits } };
-  const raw = fromDigits(code, digits);
+  const raw = fromDigits(codeNow(code, state.stored), digits);
   return raw !== null && settableValues(map, state, code).includes(raw) ? shownNow(map, next, code, raw) : next;
 }
 
@@ -184,9 +192,12 @@ function browsed(
 ): DisplayState {
   const { menu } = map;
   const turn = menu.turns.find((t) => t.from === screen.page && fulfils(gesture, t.gesture));
-  if (turn) return shownAt(map, passedOn(map, state, code), turn.to);
+  if (turn) return entered(map, passedOn(map, state, code), screen, turn.to);
   if (!('code' in entry) && fulfils(gesture, menu.pick)) {
-    if ('page' in entry) return shownAt(map, state, entry.page);
+    if ('page' in entry) {
+      const to = entry.page === 'ofMode' ? map.menu.pages.find(({ mode }) => mode === state.mode)?.id : entry.page;
+      return to === undefined ? state : entered(map, state, screen, to);
+    }
     if ('back' in entry) return shownAt(map, state, entry.back);
     return closed(map, state, null);
   }
@@ -200,6 +211,15 @@ function passedOn(map: KeyedMap, state: DisplayState, code: Code | null): Displa
   const { on } = map.menu.store;
   if (on === 'leave') return state;
   return on === 'move' ? storeOne(map, state, code) : without(state, code);
+}
+
+/** Another page, once its PIN was given where it asks for one. */
+function entered(map: KeyedMap, state: DisplayState, from: MenuScreen, to: string): DisplayState {
+  const { pin } = map.menu;
+  const there: MenuScreen = { kind: 'menu', page: to, item: firstListed(map, state, to), focus: 'name', digit: 0 };
+  if (!pin || !isShut(map, state, pageOf(map, to))) return shownAt(map, state, to);
+  const asked = askedForPin(pin, state, 'menu', there, from);
+  return state.screen.kind === 'message' ? { ...asked, screen: { ...state.screen, then: asked.screen } } : asked;
 }
 
 /** Shows the first line of a page, after a message if one stands. */

@@ -1,5 +1,6 @@
 import type { Code, Influence, KeyedMap } from '../map/display-map.js';
-import { codeOf, settled, type DisplayState, type RawValues } from './display-state.js';
+import { codeNow } from '../map/range-in-unit.js';
+import { codeOf, settableValues, settled, type DisplayState, type RawValues } from './display-state.js';
 
 const KM_PER_MILE = 1.609344;
 /** What restoring the maker's values leaves alone. */
@@ -40,7 +41,7 @@ function acted(map: KeyedMap, state: DisplayState, code: Code): DisplayState {
   if (code.action === 'resetTrip') return state;
   return map.codes
     .filter((other) => !KEPT_OVER_DEFAULTS.has(other.function))
-    .reduce((now, other) => put(now, other, other.factory), state);
+    .reduce((now, other) => put(now, other, codeNow(other, now.stored).factory), state);
 }
 
 function influenced(
@@ -60,10 +61,27 @@ function influenced(
       return before === raw ? state : put(state, other, other.factory);
     case 'converts': {
       const factor = unitFactor(code, before, raw);
-      return factor === 1 ? state : put(state, other, settled(map, state, other, Math.round(held * factor)));
+      return factor === 1 ? state : put(state, other, converted(map, state, other, held * factor, influence.rounding));
     }
   }
 }
+
+/** As the display rounds it: to the nearest value it has in the new unit, or the next one down. */
+function converted(
+  map: KeyedMap,
+  state: DisplayState,
+  code: Code,
+  raw: number,
+  rounding: 'nearest' | 'down' = 'nearest',
+) {
+  const now = codeNow(code, state.stored);
+  const down = settableValues(map, state, code).filter((value) => value <= raw + DUST);
+  const { decimals } = now;
+  return settled(map, state, code, rounding === 'down' ? (down.at(-1) ?? raw) : Number(raw.toFixed(decimals)));
+}
+
+/** Less than any display shows. */
+const DUST = 1e-9;
 
 function unitFactor(code: Code, before: number, raw: number): number {
   const word = (value: number) =>

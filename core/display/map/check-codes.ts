@@ -7,7 +7,8 @@ export function checkCodes(map: DisplayMap): Problem[] {
   return [
     ...labels(map),
     ...map.codes.flatMap((code, i) => [...values(code, i), ...references(map, code, i)]),
-    ...map.codes.flatMap((code, i) => [...words(code, i), ...doubts(code, i)]),
+    ...map.codes.flatMap((code, i) => [...words(code, i), ...doubts(code, i), ...halves(code, i)]),
+    ...map.codes.flatMap((code, i) => otherRanges(map, code, i)),
     ...restartless(map),
     ...conditionLoops(map),
     ...icons(map),
@@ -170,6 +171,82 @@ const doubts = (code: Code, i: number): Problem[] =>
     ),
   );
 
+/** A half that stops at its end and only goes up stays there for good. */
+const halves = ({ label, encoding }: Code, i: number): Problem[] =>
+  encoding.kind === 'pair'
+    ? (['first', 'second'] as const).flatMap((which) =>
+        encoding[which].values === 'stop' && encoding[which].down === undefined
+          ? [
+              {
+                code: 'noWayBack',
+                path: `codes[${i}].encoding.${which}`,
+                message: `The ${which} half of ${label} stops at its end: say which key moves it down.`,
+              },
+            ]
+          : [],
+      )
+    : [];
+
+/** Other ranges hang on a units code, and run from least to most. */
+function otherRanges(map: DisplayMap, code: Code, i: number): Problem[] {
+  return (code.otherRanges ?? []).flatMap(({ when, range, factory, decimals = code.decimals }, n) => {
+    const path = `codes[${i}].otherRanges[${n}]`;
+    const by = map.codes.find(({ label }) => label === when.code);
+    const now: Code = { ...code, range, decimals, factory: factory ?? code.factory };
+    if (code.encoding.kind !== 'line')
+      return [{ code: 'notALine', path, message: `${code.label} has words, and they are the same in every unit.` }];
+    if (by?.function !== 'units' && by?.function !== 'temperatureUnit')
+      return [{ code: 'noUnits', path: `${path}.when.code`, message: `${when.code} is no code of units.` }];
+    return [
+      ...values(now, i).map((problem) => ({
+        ...problem,
+        path: problem.path?.replace(`codes[${i}].`, `${path}.`) ?? path,
+      })),
+      ...when.in.flatMap((raw, r) =>
+        onGrid(by, raw)
+          ? []
+          : [{ code: 'neverShown', path: `${path}.when.in[${r}]`, message: `${by.label} can never be ${raw}.` }],
+      ),
+    ];
+  });
+}
+
+/** What a change of units reckons anew: speeds and ways. A wheel called 26 is a name, and volts are volts in any country. */
+const CONVERTED: ReadonlySet<string> = new Set(['km/h', 'mph', 'km', 'mi']);
+
+function notConverted(map: DisplayMap, code: Code, i: number): Problem[] {
+  return (code.influences ?? []).flatMap((influence, n) => {
+    const other = map.codes.find(({ label }) => label === influence.code);
+    if (influence.kind !== 'converts' || !other) return [];
+    const { encoding } = other;
+    return encoding.kind === 'line' && CONVERTED.has(encoding.unit)
+      ? []
+      : [
+          {
+            code: 'notConverted',
+            path: `codes[${i}].influences[${n}].code`,
+            message: `${other.label} is no speed and no way: a change of units leaves its digits alone.`,
+          },
+        ];
+  });
+}
+
+/** A bound is more or less of one thing: digits that stand for two have no order. */
+const unordered = (map: DisplayMap, code: Code, i: number): Problem[] =>
+  (code.influences ?? []).flatMap(({ kind, code: label }, n) => {
+    const other = map.codes.find((each) => each.label === label);
+    const pair = [code, other].find((each) => each?.encoding.kind === 'pair');
+    return kind === 'limits' && pair
+      ? [
+          {
+            code: 'unordered',
+            path: `codes[${i}].influences[${n}]`,
+            message: `${pair.label} carries two functions: it neither bounds another code nor is bounded.`,
+          },
+        ]
+      : [];
+  });
+
 function references(map: DisplayMap, code: Code, i: number): Problem[] {
   const known = new Map(map.codes.map((other) => [other.label, other]));
   const problems: Problem[] = [];
@@ -179,16 +256,19 @@ function references(map: DisplayMap, code: Code, i: number): Problem[] {
     else if (label === code.label) problems.push({ code: 'ownCode', path, message: `${label} names itself.` });
     return other;
   };
+  problems.push(...notConverted(map, code, i), ...unordered(map, code, i));
   code.influences?.forEach((influence, n) => named(influence.code, `codes[${i}].influences[${n}].code`));
   if (code.encoding.kind === 'line' && code.encoding.follows !== undefined)
     named(code.encoding.follows, `codes[${i}].encoding.follows`);
-  if (code.shownIf) {
-    const other = named(code.shownIf.code, `codes[${i}].shownIf.code`);
-    code.shownIf.in.forEach((raw, n) => {
+  for (const field of ['shownIf', 'deadIf'] as const) {
+    const condition = code[field];
+    if (!condition) continue;
+    const other = named(condition.code, `codes[${i}].${field}.code`);
+    condition.in.forEach((raw, n) => {
       if (other && !onGrid(other, raw))
         problems.push({
           code: 'neverShown',
-          path: `codes[${i}].shownIf.in[${n}]`,
+          path: `codes[${i}].${field}.in[${n}]`,
           message: `${other.label} can never be ${raw}.`,
         });
     });

@@ -1,6 +1,7 @@
 import type { Problem } from '../../result.js';
-import type { DisplayMap, EditRules, MenuRules } from './display-map.js';
-import { isPrefixOf, keysOf, sameKeys, type Gesture } from './gesture.js';
+import type { Code, DisplayMap, EditRules, MenuRules, PinKeys } from './display-map.js';
+import { editOf } from './edit-rules.js';
+import { isPrefixOf, isSameGesture, keysOf, sameKeys, type Gesture } from './gesture.js';
 
 interface Named {
   readonly path: string;
@@ -84,6 +85,9 @@ function contextsOf(map: DisplayMap): Named[][] {
     ...named('ride.levels.up', 'raises the level', ride?.levels?.up),
     ...named('ride.levels.down', 'lowers the level', ride?.levels?.down),
     ...named('ride.modes.gesture', 'changes the ride mode', ride?.modes?.gesture),
+    ...(ride?.acts ?? []).flatMap(({ title, gesture }, i) =>
+      named(`ride.acts[${i}].gesture`, `does "${title}"`, gesture),
+    ),
     ...map.dangers.flatMap((danger, i) => named(`dangers[${i}].gesture`, 'starts the motor', danger.gesture)),
   ];
   const dark = [
@@ -92,30 +96,64 @@ function contextsOf(map: DisplayMap): Named[][] {
       way.from === 'off' ? named(`menu.opens[${i}].gesture`, `opens ${way.page}`, way.gesture) : [],
     ) ?? []),
   ];
-  if (!menu) return [riding, dark];
-  const { pin } = menu;
-  const asking = pin
-    ? [
-        ...named('menu.pin.up', 'counts up', pin.up),
-        ...named('menu.pin.down', 'counts down', pin.down),
-        ...named('menu.pin.walk', 'goes to the next digit', pin.walk),
-        ...named('menu.pin.enter', 'enters the PIN', pin.enter),
-      ]
-    : [];
-  const own = map.codes.flatMap((code, i) => (code.edit ? [{ code, edit: code.edit, at: `codes[${i}].edit` }] : []));
+  const starting = givingPin(power.pin, 'power.pin');
+  if (!menu) return [riding, dark, starting];
+  const asking = givingPin(menu.pin, 'menu.pin');
+  const own = map.codes.flatMap((code, i) => {
+    const halves = ownKeysOfHalves(code, i);
+    return code.edit || halves.length > 0
+      ? [{ code, edit: editOf(menu, code), at: code.edit ? `codes[${i}].edit` : 'menu.edit', halves }]
+      : [];
+  });
   return [
     riding,
     dark,
+    starting,
     asking,
     ...menu.pages.map((page) => browsing(map, menu, page.id, menu.edit, 'menu.edit')),
     editing(menu, menu.edit, 'menu.edit'),
-    ...own.flatMap(({ code, edit, at }) => [
+    ...own.flatMap(({ code, edit, at, halves }) => [
       ...menu.pages
         .filter((page) => page.items.some((item) => 'code' in item && item.code === code.label))
-        .map((page) => browsing(map, menu, page.id, edit, at)),
-      editing(menu, edit, at),
+        .map((page) => [
+          ...movedBy(browsing(map, menu, page.id, edit, at), code, at),
+          ...(edit.style === 'live' ? halves : []),
+        ]),
+      [...movedBy(editing(menu, edit, at), code, at), ...halves],
     ]),
   ];
+}
+
+const givingPin = (pin: PinKeys | null | undefined, at: string): Named[] =>
+  pin
+    ? [
+        ...named(`${at}.up`, 'counts up', pin.up),
+        ...named(`${at}.down`, 'counts down', pin.down),
+        ...named(`${at}.back`, 'goes to the digit before', pin.back),
+        ...named(`${at}.walk`, 'goes to the next digit', pin.walk),
+        ...named(`${at}.enter`, 'enters the PIN', pin.enter),
+      ]
+    : [];
+
+/** Keys that move one half of a code of two functions. */
+const ownKeysOfHalves = ({ encoding }: Code, i: number): Named[] =>
+  encoding.kind === 'pair'
+    ? (['first', 'second'] as const).flatMap((half) => [
+        ...named(`codes[${i}].encoding.${half}.up`, `moves the ${half} half up`, encoding[half].up),
+        ...named(`codes[${i}].encoding.${half}.down`, `moves the ${half} half down`, encoding[half].down),
+      ])
+    : [];
+
+/** Without the keys of the edit whose half has keys of its own. */
+function movedBy(all: readonly Named[], { encoding }: Code, at: string): Named[] {
+  if (encoding.kind !== 'pair') return [...all];
+  const { first, second, turned = false } = encoding;
+  const [byUp, byDown] = turned ? [second, first] : [first, second];
+  return all.filter(
+    ({ path }) =>
+      !(byUp.up && (path === `${at}.up` || path === 'menu.repeat (up)')) &&
+      !(byDown.up && (path === `${at}.down` || path === 'menu.repeat (down)')),
+  );
 }
 
 function browsing(map: DisplayMap, menu: MenuRules, page: string, edit: EditRules, at: string): Named[] {
@@ -202,12 +240,7 @@ function clashesIn(context: readonly Named[]): Problem[] {
             message: `This gesture ${b.does}, and on the way there ${a.path} already ${a.does}.`,
           },
         ];
-      if (
-        i < j &&
-        a.gesture.kind === b.gesture.kind &&
-        !isPrefixOf(b.gesture, a.gesture) &&
-        sameKeys(a.gesture, b.gesture)
-      ) {
+      if (i < j && !isPrefixOf(b.gesture, a.gesture) && isSameGesture(a.gesture, b.gesture)) {
         return [
           {
             code: 'sameGesture',

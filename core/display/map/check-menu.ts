@@ -1,5 +1,6 @@
 import type { Problem } from '../../result.js';
 import type { DisplayMap, MenuPage, MenuRules } from './display-map.js';
+import { ledTo } from './pages-listing.js';
 
 /** Whether pages, items, modes and openings hang together, and every code can be come to. */
 export function checkMenu(map: DisplayMap): Problem[] {
@@ -20,8 +21,9 @@ export function checkMenu(map: DisplayMap): Problem[] {
   return [
     ...broken,
     ...listing(map, menu),
-    ...(broken.length === 0 ? reach(menu) : []),
+    ...(broken.length === 0 ? reach(map, menu) : []),
     ...storing(menu),
+    ...asking(map, menu),
     ...levels(map),
   ];
 }
@@ -63,7 +65,7 @@ function pages(map: DisplayMap, menu: MenuRules): Problem[] {
     page.items.forEach((item, i) => {
       const at = `${path}.items[${i}]`;
       if ('code' in item) {
-        const earlier = listed.get(item.code);
+        const earlier = listed.get(`${page.id} ${item.code}`);
         if (!codes.has(item.code))
           problems.push({
             code: 'unknownCode',
@@ -74,9 +76,9 @@ function pages(map: DisplayMap, menu: MenuRules): Problem[] {
           problems.push({
             code: 'twiceListed',
             path: `${at}.code`,
-            message: `${item.code} already stands at ${earlier}. Where two lists show the same label, make two codes and give them "shownAs".`,
+            message: `${item.code} already stands at ${earlier}, on the same page. Where a page shows one label twice, make two codes and give them "shownAs".`,
           });
-        listed.set(item.code, at);
+        listed.set(`${page.id} ${item.code}`, at);
       } else if (!('exit' in item)) {
         if ('page' in item && item.shownIf && !codes.has(item.shownIf.code))
           problems.push({
@@ -85,7 +87,8 @@ function pages(map: DisplayMap, menu: MenuRules): Problem[] {
             message: `There is no code "${item.shownIf.code}" in codes.`,
           });
         const [to, name] = 'page' in item ? [item.page, 'page'] : [item.back, 'back'];
-        if (!ids.includes(to))
+        if (to === 'ofMode') problems.push(...listsOfModes(map, menu, `${at}.page`));
+        else if (!ids.includes(to))
           problems.push({
             code: 'unknownPage',
             path: `${at}.${name}`,
@@ -103,6 +106,17 @@ function pages(map: DisplayMap, menu: MenuRules): Problem[] {
   });
 }
 
+/** The list of the ride mode is opened: there are modes, and each has one. */
+function listsOfModes({ ride }: DisplayMap, { pages: all }: MenuRules, path: string): Problem[] {
+  const modes = ride?.modes;
+  if (!modes)
+    return [{ code: 'noModes', path, message: 'This opens the list of the ride mode, and ride.modes names none.' }];
+  const without = modes.list.find((mode) => !all.some((page) => page.mode === mode.id));
+  return without
+    ? [{ code: 'modeWithoutPage', path, message: `Ride mode "${without.id}" has no page of its own.` }]
+    : [];
+}
+
 function ways(map: DisplayMap, menu: MenuRules): Problem[] {
   const ids = menu.pages.map((page) => page.id);
   const missing = (to: string, path: string): Problem[] =>
@@ -110,25 +124,9 @@ function ways(map: DisplayMap, menu: MenuRules): Problem[] {
   const modes = map.ride?.modes;
   return [
     ...menu.opens.flatMap((way, i) => {
-      if (way.page !== 'ofMode') return missing(way.page, `menu.opens[${i}].page`);
-      const without = modes?.list.find((mode) => !menu.pages.some((page) => page.mode === mode.id));
-      if (!modes)
-        return [
-          {
-            code: 'noModes',
-            path: `menu.opens[${i}].page`,
-            message: 'This opens the list of the ride mode, and ride.modes names none.',
-          },
-        ];
-      return without
-        ? [
-            {
-              code: 'modeWithoutPage',
-              path: `menu.opens[${i}].page`,
-              message: `Ride mode "${without.id}" has no page of its own.`,
-            },
-          ]
-        : [];
+      return way.page === 'ofMode'
+        ? listsOfModes(map, menu, `menu.opens[${i}].page`)
+        : missing(way.page, `menu.opens[${i}].page`);
     }),
     ...menu.turns.flatMap((turn, i) => [
       ...missing(turn.from, `menu.turns[${i}].from`),
@@ -159,13 +157,13 @@ function listing(map: DisplayMap, menu: MenuRules): Problem[] {
 }
 
 /** Pages that no opening, turn or entry leads to. */
-function reach(menu: MenuRules): Problem[] {
+function reach(map: DisplayMap, menu: MenuRules): Problem[] {
   const open = menu.opens.flatMap((way) =>
     way.page === 'ofMode' ? menu.pages.filter((page) => page.mode !== undefined).map((page) => page.id) : [way.page],
   );
   const reached = new Set(open);
   const leads = (page: MenuPage): string[] => [
-    ...page.items.flatMap((item) => ('page' in item ? [item.page] : 'back' in item ? [item.back] : [])),
+    ...page.items.flatMap((item) => ledTo(map, item)),
     ...menu.turns.filter((turn) => turn.from === page.id).map((turn) => turn.to),
   ];
   for (const id of reached) {
@@ -185,8 +183,9 @@ function reach(menu: MenuRules): Problem[] {
   );
 }
 
-/** Codes that set how many levels there are, and at which it wakes. */
+/** Codes that set how many levels there are and at which it wakes, and on which an act of the rider's hangs. */
 function levels({ ride, codes }: DisplayMap): Problem[] {
+  const acts = ride?.acts ?? [];
   const { mostBy, wakesAt } = ride?.levels ?? {};
   const missing = (label: string | undefined, path: string): Problem[] =>
     label === undefined || codes.some((code) => code.label === label)
@@ -194,8 +193,44 @@ function levels({ ride, codes }: DisplayMap): Problem[] {
       : [{ code: 'unknownCode', path, message: `There is no code "${label}" in codes.` }];
   return [
     ...missing(mostBy, 'ride.levels.mostBy'),
+    ...acts.flatMap(({ onlyIf }, i) => missing(onlyIf?.code, `ride.acts[${i}].onlyIf.code`)),
+    ...acts.flatMap(({ title }, i) =>
+      acts.findIndex((other) => other.title === title) < i
+        ? [{ code: 'twiceNamed', path: `ride.acts[${i}].title`, message: `There are two acts "${title}".` }]
+        : [],
+    ),
     ...missing(typeof wakesAt === 'object' ? wakesAt.code : undefined, 'ride.levels.wakesAt.code'),
   ];
+}
+
+/** What asks for a PIN, where and after how many wrong ones. */
+function asking({ power, codes }: DisplayMap, { pin, pages }: MenuRules): Problem[] {
+  const problems: Problem[] = [];
+  const isAtEntries = pin?.asks === 'entry';
+  if (pin && isAtEntries !== (pin.wrong === 'back') && (pin.wrong === 'back' || pin.wrong === 'limited'))
+    problems.push({
+      code: 'wrongPin',
+      path: 'menu.pin.wrong',
+      message: isAtEntries
+        ? 'The menu opens without a PIN here: a wrong one asks again, leads back to the entry, or leaves.'
+        : 'The PIN is asked for on opening: there is no entry to go back to.',
+    });
+  pages.forEach(({ asksPin }, i) => {
+    if (asksPin && !isAtEntries)
+      problems.push({
+        code: 'noPagePin',
+        path: `menu.pages[${i}].asksPin`,
+        message: 'A page asks for the PIN only where menu.pin has "asks" at "entry".',
+      });
+  });
+  const by = power.pin?.asksIf;
+  if (by && !codes.some(({ label }) => label === by.code))
+    problems.push({
+      code: 'unknownCode',
+      path: 'power.pin.asksIf.code',
+      message: `There is no code "${by.code}" in codes.`,
+    });
+  return problems;
 }
 
 function storing({ store, edit, idle }: MenuRules): Problem[] {

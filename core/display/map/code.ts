@@ -16,10 +16,16 @@ export interface TableEntry {
   readonly title: string;
 }
 
-/** One of two functions carried by a code: its digit and what that digit means. */
+/**
+ * One of two functions carried by a code: its digit and what that digit means. `up` and `down` move it, where they are
+ * not the keys of the edit; without `down` it only goes up. `values`: round over its end, or stopping there.
+ */
 export interface PairHalf {
   readonly function: CodeFunction;
   readonly entries: readonly TableEntry[];
+  readonly up?: Gesture;
+  readonly down?: Gesture;
+  readonly values?: 'wrap' | 'stop';
 }
 
 /**
@@ -28,7 +34,7 @@ export interface PairHalf {
  * `line`: `value = raw * scale` in `unit`; `follows` names the units code with which the display changes that unit
  * (left out: the unit stands, whatever else is shown in mph); from `doubtfulFrom` on a value may mean no cap at all.
  * `pair`: two functions in one code, raw = first * 10 + second; the up key steps the first, the down key the second,
- * or the other way about where it is `turned`.
+ * or the other way about where it is `turned`, or each half by keys of its own.
  * `clock`: minutes since midnight, shown as hours and minutes. `date`: days since 2000-01-01, shown as year, month, day.
  */
 export type Encoding =
@@ -54,11 +60,14 @@ export type MeaningSource = 'measured' | 'makersPaper' | 'hearsay';
  */
 export type Access = 'open' | 'locked' | 'pin' | 'tool' | 'never' | 'absent';
 
-/** What storing this code does to another: bounds its range, brings it back to the maker's value, or converts its unit. */
+/**
+ * What storing this code does to another: bounds its range, brings it back to the maker's value, or converts its unit:
+ * to the nearest value it then has, or the next one `down`.
+ */
 export type Influence =
   | { readonly kind: 'limits'; readonly code: string; readonly as: 'most' | 'least' }
   | { readonly kind: 'resets'; readonly code: string }
-  | { readonly kind: 'converts'; readonly code: string };
+  | { readonly kind: 'converts'; readonly code: string; readonly rounding?: 'nearest' | 'down' };
 
 /** Holds while a code has one of these raw values. */
 export interface Condition {
@@ -70,6 +79,14 @@ export interface Condition {
 export interface Doubt {
   readonly raws?: readonly number[];
   readonly says: string;
+}
+
+/** The range of a code while a units code has one of these values. */
+export interface OtherRange {
+  readonly when: Condition;
+  readonly range: { readonly min: number; readonly max: number; readonly step: number };
+  readonly decimals?: number;
+  readonly factory?: number;
 }
 
 /** One entry of the menu as the display labels it. */
@@ -84,6 +101,8 @@ export interface Code {
   /** Raw range and step as shown on the glass; steps of 0.1 have `decimals` 1. */
   readonly range: { readonly min: number; readonly max: number; readonly step: number };
   readonly decimals: number;
+  /** Other ranges, steps and decimals that it has in another unit; `factory`: what restoring the maker's values then leaves. */
+  readonly otherRanges?: readonly OtherRange[];
   /** Raw values within the range that the keys pass over. */
   readonly skips?: readonly number[];
   /** As the maker delivers it. */
@@ -92,8 +111,8 @@ export interface Code {
   readonly access: Access;
   readonly effect: 'acts' | 'displayOnly' | 'unverified';
   readonly actsAfter: 'once' | 'restart';
-  /** Where the value lives; `controller` when left out. */
-  readonly keptIn?: 'controller' | 'display' | 'displayWhileAttached' | 'untilPackOut';
+  /** Where the value lives; `controller` when left out. `profile`: each pack profile that a rider can switch to has its own. */
+  readonly keptIn?: 'controller' | 'display' | 'displayWhileAttached' | 'untilPackOut' | 'profile';
   /** What a greater value does, where that differs from display to display. */
   readonly more?: 'quicker' | 'slower' | 'stronger' | 'weaker';
   /** Whether values step over the end of the range; the menu's rule when left out. */
@@ -104,6 +123,8 @@ export interface Code {
   readonly action?: 'restoreDefaults' | 'resetTrip';
   /** Shown only while another code has one of these raw values. */
   readonly shownIf?: Condition;
+  /** Does nothing on the road while another code has one of these raw values, whatever it shows. */
+  readonly deadIf?: Condition;
   /** Where this entry is changed otherwise than the menu's: a clock by digits, a switch by one press. */
   readonly edit?: EditRules;
   /** What stands on the glass instead of the digits. */

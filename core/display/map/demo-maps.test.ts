@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { demoMap, demoMapFiles, demoMaps } from '../../testing/demo-maps.js';
 import { isKeyed, type Code, type DisplayMap, type KeyedMap } from './display-map.js';
 import { naiveWalk } from '../plan/naive-walk.js';
+import { pagesListing } from './pages-listing.js';
 import { conditionsOf } from './shown-by.js';
 import { parseDisplayMap } from './parse-display-map.js';
 import { planInstructions } from '../plan/plan-instructions.js';
@@ -13,6 +14,7 @@ const maps = demoMaps();
 const menus = maps.filter(isKeyed);
 const codes = maps.flatMap((map) => map.codes);
 const anyCode = (has: (code: Code) => boolean) => codes.some(has);
+const writes = (how: RegExp) => demoMapFiles().some(([, data]) => how.test(JSON.stringify(data)));
 const anyMenu = (has: (menu: KeyedMap['menu']) => boolean) => menus.some((map) => has(map.menu));
 
 describe('the maps that ship', () => {
@@ -136,6 +138,38 @@ describe('the maps that ship', () => {
       'a unit without a power key, and without a power cycle',
       maps.some((m) => m.power.on === null && m.restart.length === 0),
     ],
+    ['a key tapped once or twice, and held for short or for long', [/alone/, /\d-\d/].every((how) => writes(how))],
+    [
+      'two values in one code, each with keys and ends of its own',
+      anyCode(
+        (c) => c.encoding.kind === 'pair' && c.encoding.first.up !== undefined && c.encoding.second.values === 'stop',
+      ),
+    ],
+    ['another range in another unit', anyCode((c) => c.otherRanges !== undefined)],
+    [
+      'units that reckon another code anew, and cut it off',
+      anyCode((c) => c.influences?.some((i) => i.kind === 'converts' && i.rounding === 'down') ?? false),
+    ],
+    [
+      'the list of the mode from an entry',
+      anyMenu((m) => m.pages.some((p) => p.items.some((item) => 'page' in item && item.page === 'ofMode'))),
+    ],
+    ['an entry on several pages', menus.some((m) => m.codes.some(({ label }) => pagesListing(m, label).length > 1))],
+    ['a PIN at entries, and before a page', anyMenu((m) => m.pages.some(({ asksPin }) => asksPin))],
+    ['a cursor that goes back, and a lock', anyMenu((m) => m.pin?.back !== undefined && m.pin.lock !== undefined)],
+    ['a start PIN that can be switched off', maps.some((m) => m.power.pin?.asksIf !== undefined)],
+    [
+      'every act on the main page',
+      ['resetsCounter', 'turbo', 'motors', 'lights'].every((does) =>
+        maps.some((m) => m.ride?.acts?.some((act) => act.does === does)),
+      ),
+    ],
+    ['an entry that another makes dead', anyCode((c) => c.deadIf !== undefined)],
+    ['a value in each pack profile', anyCode((c) => c.keptIn === 'profile')],
+    [
+      'what is written only while something stays attached, after a firmware',
+      maps.some((m) => m.instructions?.lasts === 'whileAttached' && m.instructions.firmware !== undefined),
+    ],
     ['an icon that proves', maps.some((m) => (m.icons?.length ?? 0) > 0)],
     [
       'every rounding of speed',
@@ -206,11 +240,12 @@ describe.each(menus.map((map) => [map.id, map] as const))('%s', (_id, map) => {
 
 it('a unit set by instruction is told what to choose in every profile, to write, and to read again', () => {
   const map = demoMap('teasel-link');
-  const plan = planInstructions(map, { 'speed limit': 25, cells: 13, regen: 35 }, {});
+  const plan = planInstructions(map, { 'speed limit': 25, cells: 10, regen: 35 }, {});
   expect(plan.unreachable).toEqual([{ label: 'regen', why: 'regen cannot be set to 35.' }]);
   expect(plan.instructions.map((i) => i.act)).toEqual([
     'connect',
     'connect',
+    'choose',
     'profile',
     'choose',
     'profile',
@@ -218,8 +253,11 @@ it('a unit set by instruction is told what to choose in every profile, to write,
     'write',
     'reconnect',
     'readAgain',
+    'readAgain',
   ]);
-  expect(plan.instructions[3]).toEqual({
+  // Cells are the pack's own and written once; a rider switches between two speed limits.
+  expect(plan.instructions[2]?.label).toBe('cells');
+  expect(plan.instructions[4]).toEqual({
     act: 'choose',
     says: 'Choose speed limit, speed cap: 25 km/h.',
     label: 'speed limit',

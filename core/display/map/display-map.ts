@@ -2,8 +2,10 @@ import { KM_PER_MILE } from '../../speed/speed.js';
 import type { Code, Condition } from './code.js';
 import type { EditRules } from './edit-rules.js';
 import type { Gesture } from './gesture.js';
+import type { PinRules, StartPin } from './pin-rules.js';
 
 export type { EditRules } from './edit-rules.js';
+export type { PinKeys, PinRules, StartPin } from './pin-rules.js';
 export type {
   Access,
   Code,
@@ -34,6 +36,8 @@ export interface PowerRules {
   readonly offInMenu: boolean;
   /** What the glass shows for a moment at power-up, where it tells anything. */
   readonly shows?: string;
+  /** Asked for when it is switched on, where the display has such a PIN. */
+  readonly pin?: StartPin;
 }
 
 /** What a rider reaches while riding: levels, and modes with menu lists of their own. */
@@ -52,6 +56,22 @@ export interface RideRules {
     readonly list: readonly { readonly id: string; readonly title: string }[];
     readonly wakesIn: string;
   } | null;
+  readonly acts?: readonly RideAct[];
+}
+
+/**
+ * Something else a rider does on the main page by a gesture: none of it starts the motor. `needs`: what must be so first,
+ * in words one can look at. `onlyIf`: it does nothing unless a code has one of these values. `icon`: lit while it is on.
+ */
+export interface RideAct {
+  readonly title: string;
+  readonly gesture: Gesture;
+  readonly does: 'resetsCounter' | 'turbo' | 'motors' | 'lights';
+  readonly needs?: string;
+  readonly onlyIf?: Condition;
+  readonly icon?: string;
+  /** `liftsCaps`: nothing that is keyed ends drive while it is on. */
+  readonly speed: 'unchanged' | 'liftsCaps' | 'lowers';
 }
 
 /** A way into the menu. `page` may be `ofMode`: the list of the ride mode that is on. */
@@ -61,25 +81,10 @@ export interface Opening {
   readonly page: string;
 }
 
-/**
- * The page that asks for a PIN: `up` counts a digit up 0-9-0, `down` counts it down where there is such a key, `walk`
- * goes to the next digit. With `enter` null walking past the last digit enters it.
- */
-export interface PinRules {
-  /** As delivered; a code of function `accessPin` holds the one in force where there is one. */
-  readonly factory: string;
-  readonly up: Gesture;
-  readonly down: Gesture | null;
-  readonly walk: Gesture;
-  readonly enter: Gesture | null;
-  /** `again`: asks once more. `leave`: back to riding. `limited`: opens, and codes of access `pin` do not move. */
-  readonly wrong: 'again' | 'leave' | 'limited';
-}
-
 /** What stands on a line of a page: a code, a way to another page, or a way out. */
 export type PageItem =
   | { readonly code: string }
-  /** Listed only while a code has one of these values, as a sub-list of own steps is. */
+  /** Listed only while a code has one of these values, as a sub-list of own steps is. `ofMode`: the list of the ride mode. */
   | { readonly page: string; readonly title: string; readonly shownIf?: Condition }
   | { readonly back: string; readonly title: string }
   | { readonly exit: true; readonly title: string };
@@ -92,6 +97,8 @@ export interface MenuPage {
   readonly afterLast?: 'wrap' | 'leave' | 'stop';
   /** The ride mode whose list this is. */
   readonly mode?: string;
+  /** Entered only once the PIN was given, where that is asked for at entries and not on opening the menu. */
+  readonly asksPin?: true;
   /** Why nobody enters it: motor, phase and protection pages of the maker. */
   readonly neverEnter?: string;
 }
@@ -158,6 +165,8 @@ export interface InstructionChannel {
   readonly profiles: readonly string[];
   /** A version to have first. */
   readonly firmware?: string;
+  /** Whether what is written stays for good (left out), or only while the thing that wrote it stays attached. */
+  readonly lasts?: 'forGood' | 'whileAttached';
   /** How what stands there is read through the same channel; left out where it is read on the glass. */
   readonly readOut?: readonly string[];
 }

@@ -7,15 +7,19 @@ export const gestureKeys = (map: DisplayMap, gesture: Gesture): string =>
     .map((key) => keyLabel(map, key))
     .join(' and ');
 
-/** A gesture as a short order, e.g. `hold set and + for 2 s`, `tap set`, `tap menu twice`. */
+/** A gesture as a short order, e.g. `hold set and + for 2 s`, `tap set`, `tap menu twice`, `tap set once and wait`. */
 export function gestureWords(map: DisplayMap, gesture: Gesture): string {
   const keys = gestureKeys(map, gesture);
   switch (gesture.kind) {
     case 'tap':
-      return `tap ${keys}`;
+      return gesture.aloneMs === undefined ? `tap ${keys}` : `tap ${keys} once and wait`;
     case 'double':
       return `tap ${keys} twice`;
     case 'hold':
-      return `hold ${keys} for ${Number((gesture.ms / 1000).toFixed(1))} s`;
+      return gesture.underMs === undefined
+        ? `hold ${keys} for ${seconds(gesture.ms)} s`
+        : `hold ${keys} for ${seconds(gesture.ms)} s and let go before ${seconds(gesture.underMs)} s`;
   }
 }
+
+const seconds = (ms: number): number => Number((ms / 1000).toFixed(1));

@@ -32,9 +32,14 @@ const orNull = (schema: { validate: unknown }) =>
 const strictly = (fields: Parameters<typeof object>[0]) => object(fields).noUnknown().required();
 
 const gesture = either('kind', {
-  tap: strictly({ kind: oneOf('tap'), key: key() }),
+  tap: strictly({ kind: oneOf('tap'), key: key(), aloneMs: number().strict().min(100).max(2_000) }),
   double: strictly({ kind: oneOf('double'), key: key() }),
-  hold: strictly({ kind: oneOf('hold'), keys: array(key()).min(1).max(4).required(), ms: ms(200, 20_000) }),
+  hold: strictly({
+    kind: oneOf('hold'),
+    keys: array(key()).min(1).max(4).required(),
+    ms: ms(200, 20_000),
+    underMs: number().strict().min(300).max(30_000),
+  }),
 });
 const gestureOrNull = orNull(gesture as never);
 
@@ -44,6 +49,9 @@ const half = strictly({
   entries: array(strictly({ raw: amount().integer().min(0).max(9), value: text(40), title: text(80) }))
     .min(2)
     .required(),
+  up: ifGiven(gesture),
+  down: ifGiven(gesture),
+  values: string().strict().oneOf(['wrap', 'stop']),
 });
 const encoding = either('kind', {
   table: strictly({ kind: oneOf('table'), entries: array(tableEntry).min(1).required() }),
@@ -98,13 +106,21 @@ const code = strictly({
   function: oneOf(...(Object.keys(FUNCTIONS) as CodeFunction[])),
   range: strictly({ min: amount(), max: amount(), step: amount().positive() }),
   decimals: amount().integer().min(0).max(2),
+  otherRanges: array(
+    strictly({
+      when: strictly({ code: label(), in: array(amount()).min(1).required() }),
+      range: strictly({ min: amount(), max: amount(), step: amount().positive() }),
+      decimals: number().strict().integer().min(0).max(2),
+      factory: number().strict(),
+    }),
+  ).max(4),
   skips: array(amount()),
   factory: amount(),
   encoding,
   access: oneOf('open', 'locked', 'pin', 'tool', 'never', 'absent'),
   effect: oneOf('acts', 'displayOnly', 'unverified'),
   actsAfter: oneOf('once', 'restart'),
-  keptIn: string().strict().oneOf(['controller', 'display', 'displayWhileAttached', 'untilPackOut']),
+  keptIn: string().strict().oneOf(['controller', 'display', 'displayWhileAttached', 'untilPackOut', 'profile']),
   more: string().strict().oneOf(['quicker', 'slower', 'stronger', 'weaker']),
   values: string().strict().oneOf(['wrap', 'stop']),
   holdErases: object({ gesture, says: text(160) })
@@ -113,6 +129,7 @@ const code = strictly({
     .optional(),
   action: string().strict().oneOf(['restoreDefaults', 'resetTrip']),
   shownIf: condition,
+  deadIf: condition,
   edit: ifGiven(edit),
   shows: array(strictly({ raw: amount(), text: text(12) })),
   doubts: array(strictly({ raws: array(amount()).min(1), says: text(200) })),
@@ -120,7 +137,11 @@ const code = strictly({
     either('kind', {
       limits: strictly({ kind: oneOf('limits'), code: label(), as: oneOf('most', 'least') }),
       resets: strictly({ kind: oneOf('resets'), code: label() }),
-      converts: strictly({ kind: oneOf('converts'), code: label() }),
+      converts: strictly({
+        kind: oneOf('converts'),
+        code: label(),
+        rounding: string().strict().oneOf(['nearest', 'down']),
+      }),
     }) as never,
   ),
   wheelTable: array(strictly({ raw: amount(), mm: amount().min(300).max(3000) })),
@@ -131,11 +152,24 @@ const code = strictly({
 
 const item = lazy((value: unknown) => {
   const has = (name: string) => typeof value === 'object' && value !== null && name in value;
-  if (has('page')) return strictly({ page: id(), title: text(30), shownIf: condition });
+  if (has('page')) return strictly({ page: text(60), title: text(30), shownIf: condition });
   if (has('back')) return strictly({ back: id(), title: text(30) });
   if (has('exit')) return strictly({ exit: mixed((v): v is true => v === true).required(), title: text(30) });
   return strictly({ code: label() });
 });
+
+const pinKeys = {
+  factory: text(8).matches(/^\d{2,8}$/, 'must be two to eight digits'),
+  up: gesture,
+  down: gestureOrNull,
+  back: ifGiven(gesture),
+  walk: gesture,
+  enter: gestureOrNull,
+  lock: object({ after: amount().integer().min(1).max(20), ms: ms(1_000, 7_200_000), shows: text(16) })
+    .noUnknown()
+    .default(undefined)
+    .optional(),
+};
 
 const afterLast = ['wrap', 'leave', 'stop'] as const;
 const menu = strictly({
@@ -144,12 +178,9 @@ const menu = strictly({
     .required(),
   pin: orNull(
     strictly({
-      factory: text(8).matches(/^\d{2,8}$/, 'must be two to eight digits'),
-      up: gesture,
-      down: gestureOrNull,
-      walk: gesture,
-      enter: gestureOrNull,
-      wrong: oneOf('again', 'leave', 'limited'),
+      ...pinKeys,
+      asks: string().strict().oneOf(['opening', 'entry']),
+      wrong: oneOf('again', 'leave', 'limited', 'back'),
     }),
   ),
   close: gestureOrNull,
@@ -163,6 +194,7 @@ const menu = strictly({
         .required(),
       afterLast: string().strict().oneOf(afterLast),
       mode: words(60),
+      asksPin: mixed<true>((v): v is true => v === true),
       neverEnter: words(200),
     }),
   )
@@ -224,6 +256,17 @@ const ride = object({
       wakesIn: id(),
     }),
   ),
+  acts: array(
+    strictly({
+      title: text(30),
+      gesture,
+      does: oneOf('resetsCounter', 'turbo', 'motors', 'lights'),
+      needs: words(120),
+      onlyIf: condition,
+      icon: words(12),
+      speed: oneOf('unchanged', 'liftsCaps', 'lowers'),
+    }),
+  ).max(8),
 })
   .noUnknown()
   .default(undefined)
@@ -238,6 +281,7 @@ const instructions = object({
   reconnect: steps(),
   profiles: array(text(40)).max(8).required(),
   firmware: words(40),
+  lasts: string().strict().oneOf(['forGood', 'whileAttached']),
   readOut: array(text(200)).max(20),
 })
   .noUnknown()
@@ -256,7 +300,17 @@ export const mapShape = strictly({
   keys: array(strictly({ id: key(), label: text(12) }))
     .max(12)
     .required(),
-  power: strictly({ first: text(120), on: gestureOrNull, off: gestureOrNull, offInMenu: yesNo(), shows: words(16) }),
+  power: strictly({
+    first: text(120),
+    on: gestureOrNull,
+    off: gestureOrNull,
+    offInMenu: yesNo(),
+    shows: words(16),
+    pin: object({ ...pinKeys, asksIf: condition })
+      .noUnknown()
+      .default(undefined)
+      .optional(),
+  }),
   ride,
   icons: array(
     strictly({

@@ -47,5 +47,5 @@ it('a display without modes has none', () => {
     demoMaps()
       .filter((map) => modeMatrix(map) !== null)
       .map(({ id }) => id),
-  ).toEqual(['limpet-modes']);
+  ).toEqual(['bracken-index', 'limpet-modes']);
 });

@@ -6,7 +6,7 @@ const GRID_EPSILON = 1e-6;
 const DAY_MS = 86_400_000;
 const FIRST_DAY = Date.UTC(2000, 0, 1);
 
-type Shown = Pick<Code, 'decimals' | 'shows'> & { readonly encoding?: Encoding };
+type Shown = Pick<Code, 'decimals' | 'shows' | 'otherRanges'> & { readonly encoding?: Encoding };
 
 /** What stands on the glass for raw digits: the word that the display shows instead, or the digits as it shows them. */
 export const formatRaw = (code: Shown, raw: number): string =>
@@ -22,9 +22,12 @@ export function formatDigits(code: Shown, raw: number): string {
     case 'pair':
       return two(raw);
     default:
-      return raw.toFixed(code.decimals);
+      return raw.toFixed(Math.max(code.decimals, code.otherRanges ? decimalsOf(raw) : 0));
   }
 }
+
+/** Decimals that a value has; in another unit a code may show more of them than in its first. */
+const decimalsOf = (raw: number): number => (/\.(\d+)$/.exec(String(raw))?.[1] ?? '').length;
 
 const two = (n: number): string => String(n).padStart(2, '0');
 

@@ -1,4 +1,5 @@
 import type { Condition } from './code.js';
+import { pagesListing } from './pages-listing.js';
 import type { DisplayMap } from './display-map.js';
 
 const known = new WeakMap<DisplayMap, ReadonlyMap<string, Condition>>();
@@ -10,7 +11,9 @@ export function conditionsOf(map: DisplayMap): ReadonlyMap<string, Condition> {
   const conditions = new Map<string, Condition>();
   for (const page of map.menu?.pages ?? []) {
     const way = wayTo(map, page.id);
-    if (way) for (const item of page.items) if ('code' in item) conditions.set(item.code, way);
+    if (!way) continue;
+    for (const item of page.items)
+      if ('code' in item && pagesListing(map, item.code).length === 1) conditions.set(item.code, way);
   }
   for (const { label, shownIf } of map.codes) if (shownIf) conditions.set(label, shownIf);
   known.set(map, conditions);
@@ -22,6 +25,7 @@ function wayTo({ menu }: DisplayMap, id: string): Condition | null {
   if (
     !menu ||
     menu.opens.some(({ page }) => page === id || page === 'ofMode') ||
+    menu.pages.some(({ items }) => items.some((item) => 'page' in item && item.page === 'ofMode')) ||
     menu.turns.some(({ to }) => to === id)
   )
     return null;

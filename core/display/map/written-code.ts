@@ -1,5 +1,5 @@
 import type { Code } from './code.js';
-import { isFields, isSame, type Fields } from './written-fields.js';
+import { changed, isFields, isSame, type Fields } from './written-fields.js';
 import { fullEdit, gesturesIn, wordsIn, writtenEdit } from './written-gesture.js';
 
 const USUAL = { decimals: 0, access: 'open', effect: 'acts', actsAfter: 'once', source: 'makersPaper' };
@@ -32,7 +32,7 @@ export function fullCode(written: unknown): unknown {
   if (!isFields(written)) return written;
   const { words, unit, scale, range, encoding, ...rest } = written;
   const decimals = typeof rest['decimals'] === 'number' && rest['decimals'] >= 0 ? rest['decimals'] : 0;
-  const step = Number((10 ** -decimals).toFixed(Math.min(20, decimals)));
+  const step = stepOf(decimals);
   const code: Fields = { ...USUAL, ...rest };
   if (encoding !== undefined) {
     // What stands there twice is refused by the shape, which knows neither beside an encoding.
@@ -43,10 +43,20 @@ export function fullCode(written: unknown): unknown {
     });
   } else code['encoding'] = { kind: 'line', scale: scale ?? 1, unit: unit ?? unitFor(rest['function']), sentinels: [] };
   code['range'] = range === undefined ? spanOf(words, step) : fullRange(range, step);
+  if (Array.isArray(rest['otherRanges']))
+    code['otherRanges'] = rest['otherRanges'].map((other: unknown) =>
+      isFields(other) ? { ...other, range: fullRange(other['range'], stepOf(other['decimals'] ?? decimals)) } : other,
+    );
   if (rest['holdErases'] !== undefined) code['holdErases'] = gesturesIn(rest['holdErases'], ['gesture']);
   if (rest['edit'] !== undefined) code['edit'] = fullEdit(rest['edit']);
   return code;
 }
+
+/** The last digit shown. */
+const stepOf = (decimals: unknown): number => {
+  const places = typeof decimals === 'number' && decimals >= 0 ? Math.min(20, decimals) : 0;
+  return Number((10 ** -places).toFixed(places));
+};
 
 const withNames = (fields: Fields): Fields =>
   Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined));
@@ -56,8 +66,14 @@ const entry = (word: unknown): unknown =>
     ? { raw: word[0] as unknown, value: word[1] as unknown, title: (word.length === 3 ? word[2] : word[1]) as unknown }
     : word;
 
-const fullEncoding = (encoding: unknown): unknown =>
-  isFields(encoding) && encoding['kind'] === 'line' ? { scale: 1, unit: '', sentinels: [], ...encoding } : encoding;
+function fullEncoding(encoding: unknown): unknown {
+  if (!isFields(encoding)) return encoding;
+  if (encoding['kind'] === 'line') return { scale: 1, unit: '', sentinels: [], ...encoding };
+  return changed(encoding, HALVES, (half) => gesturesIn(half, HALF_KEYS));
+}
+
+const HALVES = ['first', 'second'];
+const HALF_KEYS = ['up', 'down'];
 
 function fullRange(range: unknown, step: number): unknown {
   if (Array.isArray(range) && (range.length === 2 || range.length === 3))
@@ -77,20 +93,26 @@ function spanOf(words: unknown, step: number): Fields | undefined {
 
 /** The shortest way to write a code: `fullCode` of it is the code again. */
 export function writtenCode(code: Code): object {
-  const { range, encoding, holdErases, edit, ...rest } = code;
+  const { range, encoding, holdErases, edit, otherRanges, ...rest } = code;
   const usual = Object.entries(rest).filter(
     ([name, own]) => !(name in USUAL && own === USUAL[name as keyof typeof USUAL]),
   );
-  const step = Number((10 ** -code.decimals).toFixed(code.decimals));
+  const step = stepOf(code.decimals);
   const words =
     encoding.kind === 'table'
       ? encoding.entries.map(({ raw, value, title }) => (title === value ? [raw, value] : [raw, value, title]))
       : undefined;
   const short: Fields = {
     ...Object.fromEntries(usual),
-    ...(isSame(range, spanOf(words, step))
-      ? {}
-      : { range: range.step === step ? [range.min, range.max] : [range.min, range.max, range.step] }),
+    ...(isSame(range, spanOf(words, step)) ? {} : { range: shortRange(range, step) }),
+    ...(otherRanges
+      ? {
+          otherRanges: otherRanges.map((other) => ({
+            ...other,
+            range: shortRange(other.range, stepOf(other.decimals ?? code.decimals)),
+          })),
+        }
+      : {}),
     ...(words ? { words } : writtenLine(code)),
     ...(holdErases ? { holdErases: wordsIn(holdErases, ['gesture']) } : {}),
     ...(edit ? { edit: writtenEdit(edit) } : {}),
@@ -98,7 +120,12 @@ export function writtenCode(code: Code): object {
   return short;
 }
 
+const shortRange = ({ min, max, step }: Code['range'], usual: number): readonly number[] =>
+  step === usual ? [min, max] : [min, max, step];
+
 function writtenLine({ encoding, function: what }: Code): Fields {
+  if (encoding.kind === 'pair')
+    return { encoding: changed(encoding as unknown as Fields, HALVES, (half) => wordsIn(half as object, HALF_KEYS)) };
   if (encoding.kind !== 'line') return { encoding };
   const { kind, scale, unit, sentinels, ...more } = encoding;
   if (sentinels.length === 0 && Object.keys(more).length === 0)

@@ -2,18 +2,23 @@ import type { Gesture } from './gesture.js';
 import { changed, isFields, isSame, type Fields } from './written-fields.js';
 
 const KEY = /^[^\s+]{1,20}$/;
-const HELD = /^(\S+) (\d{1,5}(?:\.\d{1,3})?) s$/;
+const SECONDS = String.raw`\d{1,5}(?:\.\d{1,3})?`;
+const HELD = new RegExp(`^(\\S+) (${SECONDS})(?:-(${SECONDS}))? s$`);
+const ALONE = new RegExp(`^(\\S+) alone (${SECONDS}) s$`);
 
 /**
- * A gesture as a map may write it in a word: `o` a tap, `o o` two quick ones, `o+p 2.5 s` both held for two and a half
- * seconds.
+ * A gesture as a map may write it in a word: `o` a tap, `o o` two quick ones, `o alone 0.4 s` one with no second
+ * within 0.4 s, `o+p 2.5 s` both held for two and a half seconds, `o 2-5 s` held for two and let go before five.
  * @returns null where it is none of these
  */
 export function gestureFromWords(words: string): Gesture | null {
-  const [, held, seconds] = HELD.exec(words) ?? [];
+  const [, single, aloneFor] = ALONE.exec(words) ?? [];
+  if (single !== undefined) return KEY.test(single) ? { kind: 'tap', key: single, aloneMs: msOf(aloneFor) } : null;
+  const [, held, seconds, under] = HELD.exec(words) ?? [];
   if (held !== undefined) {
     const keys = held.split('+');
-    return keys.every((key) => KEY.test(key)) ? { kind: 'hold', keys, ms: Math.round(Number(seconds) * 1000) } : null;
+    if (!keys.every((key) => KEY.test(key))) return null;
+    return { kind: 'hold', keys, ms: msOf(seconds), ...(under === undefined ? {} : { underMs: msOf(under) }) };
   }
   const [key = '', again, ...more] = words.split(' ');
   if (!KEY.test(key) || more.length > 0) return null;
@@ -23,14 +28,24 @@ export function gestureFromWords(words: string): Gesture | null {
 
 /** The word for a gesture; the gesture itself where its keys cannot stand in one. */
 export function gestureToWords(gesture: Gesture): string | Gesture {
-  const words =
-    gesture.kind === 'hold'
-      ? `${gesture.keys.join('+')} ${gesture.ms / 1000} s`
-      : gesture.kind === 'double'
-        ? `${gesture.key} ${gesture.key}`
-        : gesture.key;
+  const words = wordsFor(gesture);
   return isSame(gestureFromWords(words), gesture) ? words : gesture;
 }
+
+function wordsFor(gesture: Gesture): string {
+  switch (gesture.kind) {
+    case 'hold': {
+      const under = gesture.underMs === undefined ? '' : `-${gesture.underMs / 1000}`;
+      return `${gesture.keys.join('+')} ${gesture.ms / 1000}${under} s`;
+    }
+    case 'double':
+      return `${gesture.key} ${gesture.key}`;
+    case 'tap':
+      return gesture.aloneMs === undefined ? gesture.key : `${gesture.key} alone ${gesture.aloneMs / 1000} s`;
+  }
+}
+
+const msOf = (seconds: string | undefined): number => Math.round(Number(seconds) * 1000);
 
 /** The same with words in these fields turned into the gestures they stand for. */
 export const gesturesIn = (value: unknown, names: readonly string[]): unknown =>

@@ -16,7 +16,9 @@ const MENU = {
   values: 'stop',
   repeat: null,
 };
-const PIN = { down: null, enter: null, wrong: 'again' };
+const PIN_KEYS = { down: null, enter: null };
+const PIN = { ...PIN_KEYS, wrong: 'again' };
+const PIN_GESTURES = ['up', 'down', 'back', 'walk', 'enter'];
 const STORE = { on: 'change' };
 const CHANNEL = { connect: [], write: [], reconnect: [], profiles: [] };
 const FIRST_PAGE = 'main';
@@ -36,7 +38,7 @@ export function fullMap(written: unknown): unknown {
     restart: written['restart'] ?? [],
     dangers: Array.isArray(dangers) ? dangers.map((each) => gesturesIn(each, ['gesture'])) : (dangers ?? []),
     confirmed: written['confirmed'] ?? null,
-    power: gesturesIn({ ...POWER, ...asFields(power) }, ['on', 'off']),
+    power: fullPower(asFields(power)),
     menu: menu === undefined ? null : fullMenu(menu, allCodes),
     codes: allCodes,
   };
@@ -48,6 +50,18 @@ export function fullMap(written: unknown): unknown {
   return all;
 }
 
+const fullPower = ({ pin, ...power }: Fields): Fields => ({
+  ...(gesturesIn({ ...POWER, ...power }, ['on', 'off']) as Fields),
+  ...(pin === undefined ? {} : { pin: isFields(pin) ? gesturesIn({ ...PIN_KEYS, ...pin }, PIN_GESTURES) : pin }),
+});
+
+function writtenPower({ pin, ...power }: DisplayMap['power']): Fields {
+  return {
+    ...without(power, POWER, ['on', 'off']),
+    ...(pin ? { pin: without(pin, PIN_KEYS, PIN_GESTURES) } : {}),
+  };
+}
+
 const asFields = (value: unknown): Fields => (isFields(value) ? value : {});
 
 function fullRide(ride: Fields): Fields {
@@ -55,8 +69,12 @@ function fullRide(ride: Fields): Fields {
     ...ride,
     levels: ride['levels'] === undefined ? null : gesturesIn(ride['levels'], ['up', 'down']),
     modes: ride['modes'] === undefined ? null : gesturesIn(ride['modes'], ['gesture']),
+    ...(Array.isArray(ride['acts']) ? { acts: ride['acts'].map((act) => fullAct(act)) } : {}),
   };
 }
+
+const ACT = { speed: 'unchanged' };
+const fullAct = (act: unknown): unknown => (isFields(act) ? gesturesIn({ ...ACT, ...act }, ['gesture']) : act);
 
 function fullMenu(menu: unknown, codes: unknown): unknown {
   if (!isFields(menu)) return menu;
@@ -70,7 +88,7 @@ function fullMenu(menu: unknown, codes: unknown): unknown {
     opens: Array.isArray(opens)
       ? opens.map((way) => (isFields(way) ? gesturesIn({ from: 'riding', page: first, ...way }, ['gesture']) : way))
       : opens,
-    pin: isFields(pin) ? gesturesIn({ ...PIN, ...pin }, ['up', 'down', 'walk', 'enter']) : (pin ?? null),
+    pin: isFields(pin) ? gesturesIn({ ...PIN, ...pin }, PIN_GESTURES) : (pin ?? null),
     turns: Array.isArray(turns) ? turns.map((turn) => gesturesIn(turn, ['gesture'])) : (turns ?? []),
     edit: fullEdit(menu['edit']),
     store: store === undefined ? STORE : isFields(store) ? gesturesIn(store, ['by']) : store,
@@ -137,7 +155,7 @@ export function writtenMap(map: DisplayMap): object {
   return {
     ...rest,
     keys: keys.map((key) => (key.id === key.label ? key.id : key)),
-    ...(isSame(power, POWER) ? {} : { power: without(power, POWER, ['on', 'off']) }),
+    ...(isSame(power, POWER) ? {} : { power: writtenPower(power) }),
     ...(ride ? { ride: writtenRide(ride) } : {}),
     ...(menu ? { menu: writtenMenu(menu, codes) } : {}),
     ...(instructions ? { instructions: without(instructions, CHANNEL) } : {}),
@@ -148,7 +166,8 @@ export function writtenMap(map: DisplayMap): object {
   };
 }
 
-const writtenRide = ({ levels, modes }: NonNullable<DisplayMap['ride']>): Fields => ({
+const writtenRide = ({ levels, modes, acts }: NonNullable<DisplayMap['ride']>): Fields => ({
+  ...(acts ? { acts: acts.map((act) => without(act, ACT, ['gesture'])) } : {}),
   ...(levels ? { levels: wordsIn(levels, ['up', 'down']) } : {}),
   ...(modes ? { modes: wordsIn(modes, ['gesture']) } : {}),
 });
@@ -159,7 +178,7 @@ function writtenMenu(menu: NonNullable<DisplayMap['menu']>, codes: DisplayMap['c
   return {
     opens: opens.map((way) => without(way, { from: 'riding', page: first?.id }, ['gesture'])),
     ...without(rest, MENU, ['close', 'next', 'previous', 'pick']),
-    ...(pin ? { pin: without(pin, PIN, ['up', 'down', 'walk', 'enter']) } : {}),
+    ...(pin ? { pin: without(pin, PIN, PIN_GESTURES) } : {}),
     ...(isSame(pages, [onePage(codes)]) ? {} : { pages: pages.map(writtenPage) }),
     ...(turns.length > 0 ? { turns: turns.map((turn) => wordsIn(turn, ['gesture'])) } : {}),
     edit: writtenEdit(edit),

@@ -91,6 +91,12 @@ export function savedByWaiting(map: KeyedMap, pace: Pace): number {
   );
 }
 
+/** What waiting at another entry spares at most, where entries are changed in different ways and the menu closes sooner at some, ms. */
+export function sparedByPlace({ menu, codes }: KeyedMap): number {
+  const isLive = new Set(codes.map((code) => editOf(menu, code).style === 'live'));
+  return menu.idle.unstored === 'keep' && isLive.size > 1 ? Math.max(0, menu.idle.editMs - menu.idle.browseMs) : 0;
+}
+
 /** What changing these codes in another order spares at most, where their edits end in different ways and leaving ends the last one, ms. */
 export function sparedByOrder(map: KeyedMap, labels: readonly string[], pace: Pace): number {
   const ends = map.codes

@@ -2,6 +2,8 @@ import type { Code, Influence, KeyedMap } from '../map/display-map.js';
 import { codeOf, settableValues, shownValue, type DisplayState, type RawValues } from '../machine/display-state.js';
 import { editOf } from '../map/edit-rules.js';
 import { conditionsOf } from '../map/shown-by.js';
+import { pagesListing } from '../map/pages-listing.js';
+import { everyRange } from '../map/range-in-unit.js';
 import { onGrid } from '../map/raw-value.js';
 import { HOLD_TOLERANCE_MS } from './pace.js';
 
@@ -32,6 +34,9 @@ interface Influencer {
   readonly influence: Influence;
 }
 
+/** Whether a code can hold a value, in whatever unit. */
+const mayBe = (code: Code, raw: number): boolean => everyRange(code).some((each) => onGrid(each, raw));
+
 /** Whether a bound at `aim` brings a value there. */
 const isPushed = (as: 'most' | 'least', held: number, aim: number): boolean =>
   as === 'most' ? held > aim : held < aim;
@@ -56,7 +61,7 @@ export function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Jo
     if (influence.kind === 'converts') return true;
     if (influence.kind === 'resets') return code.factory === wanted(code);
     const held = from.stored[code.label] ?? code.factory;
-    return isPushed(influence.as, held, wanted(code)) && onGrid(by, wanted(code));
+    return isPushed(influence.as, held, wanted(code)) && mayBe(by, wanted(code));
   };
   /** Values that bring another to its target in passing: its bound, or any other that resets it. */
   const tools = (state: DisplayState, code: Code): readonly number[] =>
@@ -65,7 +70,7 @@ export function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Jo
       const other = codeOf(map, influence.code);
       const [shown, aim] = [shownValue(state, other), wanted(other)];
       if (shown === aim) return [];
-      if (influence.kind === 'limits') return isPushed(influence.as, shown, aim) && onGrid(code, aim) ? [aim] : [];
+      if (influence.kind === 'limits') return isPushed(influence.as, shown, aim) && mayBe(code, aim) ? [aim] : [];
       return influence.kind === 'resets' && other.factory === aim ? neighbours(state, code) : [];
     });
   const neighbours = (state: DisplayState, code: Code): readonly number[] => {
@@ -93,6 +98,8 @@ export function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Jo
     mayEdit: (state, code) => open(state, code).every(({ influence }) => influence.kind === 'limits'),
     isDueOnArrival: (state, code) =>
       !conditions.has(code.label) &&
+      // What comes on the glass again elsewhere may be better changed there.
+      pagesListing(map, code.label).length === 1 &&
       open(state, code).length === 0 &&
       tools(state, code).length === 0 &&
       !isDragged(code) &&
@@ -134,7 +141,7 @@ function touchedBy(map: KeyedMap, from: DisplayState, targets: RawValues): Reado
 /** Whether changing a code, and changing it back, may bring another to its target. */
 const mayHelp = (by: Code, influence: Influence, code: Code, held: number, aim: number): boolean =>
   influence.kind === 'limits'
-    ? isPushed(influence.as, held, aim) && onGrid(by, aim)
+    ? isPushed(influence.as, held, aim) && mayBe(by, aim)
     : influence.kind === 'resets' && code.factory === aim;
 
 function influencersOf(

@@ -13,6 +13,7 @@ import type { Gesture } from '../map/gesture.js';
 import { DEFAULT_PACE, type Pace } from './pace.js';
 import { begin } from './edit-bound.js';
 import { moves, runOf } from './plan-moves.js';
+import { askedForPin } from '../machine/simulate-pin.js';
 import { valuePath } from './value-path.js';
 
 /** What working through a menu without a plan takes. */
@@ -51,8 +52,10 @@ export function naiveWalk(
     way.from === 'off' ? { ...displayAtRest(map, values), screen: { kind: 'off' } } : displayAtRest(map, values);
   const opened = runOf(map, riding, [way.gesture], 'open', pace);
   add(total, opened);
-  if (opened.to.screen.kind === 'pin')
-    for (const run of moves(map, opened.to, () => false, pace).slice(0, 1)) add(total, run);
+  const { pin } = map.menu;
+  // Where entries ask for the PIN it is given once, wherever that is.
+  const asked = pin?.asks === 'entry' ? askedForPin(pin, riding, 'menu', { kind: 'riding' }) : opened.to;
+  if (asked.screen.kind === 'pin') for (const run of moves(map, asked, () => false, pace).slice(0, 1)) add(total, run);
   if (map.menu.close) add(total, runOf(map, riding, [map.menu.close], 'close', pace));
   else total.ms += map.menu.idle.browseMs;
   total.ms += (map.menu.pages.filter((p) => p.neverEnter === undefined).length - 1) * (pace.tapMs + pace.lookMs);

@@ -16,7 +16,8 @@ export const HOLD_TOLERANCE_MS = 100;
 export function gestureMs(pace: Pace, gesture: Gesture): number {
   switch (gesture.kind) {
     case 'tap':
-      return pace.tapMs;
+      // The display waits whether another tap comes: so long nothing else may be pressed.
+      return Math.max(pace.tapMs, gesture.aloneMs ?? 0);
     case 'double':
       return 2 * pace.tapMs;
     case 'hold':

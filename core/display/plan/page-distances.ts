@@ -1,5 +1,6 @@
 import type { KeyedMap, PageItem } from '../map/display-map.js';
 import { savedByWaiting } from './edit-bound.js';
+import { ledTo } from '../map/pages-listing.js';
 import type { Gesture } from '../map/gesture.js';
 import { gestureMs, type Pace } from './pace.js';
 
@@ -64,8 +65,7 @@ export function pageDistances(map: KeyedMap, pace: Pace): PageDistances {
         if (gesture && to === null && by > 0 && afterLast === 'leave') leaveTo(at, cost(gesture, false) + lastMs);
       }
       leaveTo(at, 'exit' in item ? Math.min(leave, cost(map.menu.pick, false) + lastMs) : leave);
-      const target = 'page' in item ? item.page : 'back' in item ? item.back : null;
-      if (target !== null) link(at, starts.get(target) ?? 0, cost(map.menu.pick), true);
+      for (const target of ledTo(map, item)) link(at, starts.get(target) ?? 0, cost(map.menu.pick), true);
       for (const turn of map.menu.turns)
         if (turn.from === page.id) link(at, starts.get(turn.to) ?? 0, cost(turn.gesture), true);
     });

@@ -1,7 +1,8 @@
-import type { DisplayMap } from '../map/display-map.js';
+import type { Code, DisplayMap } from '../map/display-map.js';
 import { displayAtRest, type RawValues } from '../machine/display-state.js';
 import { codeTitle } from '../map/code-title.js';
 import type { Unreachable } from './key-plan.js';
+import { codeNow } from '../map/range-in-unit.js';
 import { formatRaw, onGrid, valueWords } from '../map/raw-value.js';
 
 /** One line of what is done with a unit that is set through an app or a service connection. */
@@ -19,7 +20,7 @@ export interface InstructionPlan {
 
 /**
  * What to do, line by line, to bring every target about on a unit without a key menu: connect, choose each value (in
- * every pack profile a rider can switch to), write, reconnect, and read again, on the glass or through the channel as its
+ * every pack profile that holds one of its own), write, reconnect, and read again, on the glass or through the channel as its
  * map says. What must be there first comes first. Codes that convert others come first.
  * Empty where everything is at its target, or where the map has a key menu.
  */
@@ -32,7 +33,7 @@ export function planInstructions(map: DisplayMap, targets: RawValues, values: Ra
     const why =
       code.access !== 'open'
         ? `${code.label} cannot be written through ${channel.via}.`
-        : onGrid(code, targets[code.label] ?? 0)
+        : onGrid(codeNow(code, { ...held, ...targets }), targets[code.label] ?? 0)
           ? null
           : `${code.label} cannot be set to ${formatRaw(code, targets[code.label] ?? 0)}.`;
     return why === null ? [] : [{ label: code.label, why }];
@@ -47,32 +48,45 @@ export function planInstructions(map: DisplayMap, targets: RawValues, values: Ra
     label,
     raw: label === null ? null : (targets[label] ?? null),
   });
-  const chosen = doable.map((code) =>
+  const choose = (code: Code): Instruction =>
     line(
       'choose',
       `${channel.choose} ${code.label}, ${codeTitle(code).toLowerCase()}: ${valueWords(code, targets[code.label] ?? 0)}.`,
       code.label,
-    ),
-  );
-  const inProfiles =
-    channel.profiles.length === 0
-      ? chosen
-      : channel.profiles.flatMap((profile) => [line('profile', `Switch to pack profile ${profile}.`), ...chosen]);
+    );
+  const inEach = doable.filter((code) => isPerProfile(map, code));
+  const chosen = [
+    ...doable.filter((code) => !inEach.includes(code)).map(choose),
+    ...(inEach.length === 0
+      ? []
+      : channel.profiles.flatMap((profile) => [
+          line('profile', `Switch to pack profile ${profile}.`),
+          ...inEach.map(choose),
+        ])),
+  ];
   return {
     instructions: [
       ...(channel.firmware === undefined
         ? []
         : [line('connect', `It needs firmware ${channel.firmware} or later: look at what it has first.`)]),
       ...channel.connect.map((says) => line('connect', says)),
-      ...inProfiles,
+      ...chosen,
       ...channel.write.map((says) => line('write', says)),
       ...channel.reconnect.map((says) => line('reconnect', says)),
+      ...(channel.lasts === 'whileAttached'
+        ? [line('reconnect', `It holds only while ${channel.via} stays attached: leave it on, and seal it in place.`)]
+        : []),
       ...(channel.readOut ?? []).map((says) => line('readAgain', says)),
       ...doable.map((code) => line('readAgain', `Read ${code.label} again.`, code.label)),
     ],
     unreachable,
   };
 }
+
+/** Whether each pack profile has a value of its own. Where no code says so of itself, all are taken to: none is left out. */
+const isPerProfile = ({ codes, instructions }: DisplayMap, code: Code): boolean =>
+  (instructions?.profiles ?? []).length > 0 &&
+  (code.keptIn === 'profile' || codes.every(({ keptIn }) => keptIn !== 'profile'));
 
 const converts = (code: DisplayMap['codes'][number]): boolean =>
   code.influences?.some((influence) => influence.kind === 'converts') ?? false;

@@ -8,7 +8,7 @@ import { DEFAULT_PACE, type Pace } from './pace.js';
 import { simulateDisplay } from '../machine/simulate-display.js';
 import { hurriedPlan } from './hurried-plan.js';
 import { searchKeys } from './search-keys.js';
-import { sparedByOrder } from './edit-bound.js';
+import { sparedByOrder, sparedByPlace } from './edit-bound.js';
 import { outOfReach } from './unreachable.js';
 import { keepsClear, written } from './write-plan.js';
 
@@ -124,11 +124,11 @@ function without(targets: RawValues, barred: readonly Unreachable[]): RawValues 
 /**
  * What the search has proved. From a value that is shown and not stored there are ways on that it does not try: of such a
  * start only that its plan is right is claimed. A code is changed as soon as it is on the glass, though another order might have spared the
- * longer of two ends of an edit: so much less may be the shortest.
+ * longer of two ends of an edit, and it does not go elsewhere only to wait there: so much less may be the shortest.
  */
 function asProved(plan: KeyPlan, map: KeyedMap, from: DisplayState, labels: readonly string[], pace: Pace): KeyPlan {
   if (Object.keys(from.unstored).length > 0) return { ...plan, isShortest: false, atLeastMs: 0 };
-  const sparedMs = sparedByOrder(map, labels, pace);
+  const sparedMs = sparedByOrder(map, labels, pace) + sparedByPlace(map);
   return sparedMs === 0 || !plan.isShortest
     ? plan
     : { ...plan, isShortest: false, atLeastMs: Math.max(0, plan.atLeastMs - sparedMs) };

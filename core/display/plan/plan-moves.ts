@@ -1,4 +1,4 @@
-import type { KeyedMap, PinRules } from '../map/display-map.js';
+import type { KeyedMap } from '../map/display-map.js';
 import type { Edge } from './cheapest-path.js';
 import {
   codeOf,
@@ -6,14 +6,15 @@ import {
   isListed,
   itemOf,
   pageOf,
-  pinInForce,
   type DisplayState,
   type MenuScreen,
 } from '../machine/display-state.js';
+import { ledTo } from '../map/pages-listing.js';
 import { editOf } from '../map/edit-rules.js';
 import { keysOf, type Gesture } from '../map/gesture.js';
 import type { PlanGesture, StepPurpose } from './key-plan.js';
 import { gestureMs, type Pace } from './pace.js';
+import { pinAsItStands, pinKeyed } from './pin-path.js';
 import { idleLimit, simulateDisplay } from '../machine/simulate-display.js';
 
 /** A step while the plan is being searched: what is done and what for. Glass and stores are filled in once it is chosen. */
@@ -74,11 +75,13 @@ export function moves(map: KeyedMap, state: DisplayState, stops: Stops, pace: Pa
       ];
     case 'pin':
       return [
-        givePin(map, state, pace),
-        // Wrong digits are asked for again, lead out, or open all but what the PIN guards.
-        ...(menu.pin ? [runOf(map, state, entering(menu.pin, screen), 'pin', pace)] : []),
-        ...(menu.close ? [one(menu.close, 'close')] : []),
-        waitFor(map, state, idleLimit(map, state) - state.idleMs, pace),
+        ...[pinKeyed(map, state, screen, pace), pinAsItStands(map, screen)].flatMap((gestures) =>
+          gestures === null ? [] : [runOf(map, state, gestures, 'pin', pace)],
+        ),
+        ...(menu.close && screen.asks === 'menu' ? [one(menu.close, 'close')] : []),
+        ...(Number.isFinite(idleLimit(map, state))
+          ? [waitFor(map, state, idleLimit(map, state) - state.idleMs, pace)]
+          : []),
       ];
     case 'riding':
       return ridingMoves(map, one);
@@ -111,34 +114,6 @@ function waitFor(map: KeyedMap, state: DisplayState, ms: number, pace: Pace): Ru
   }));
   return { to, ms: ms + messageMs + lookMs, steps };
 }
-
-function givePin(map: KeyedMap, state: DisplayState, pace: Pace): Run {
-  const { pin } = map.menu;
-  if (!pin || state.screen.kind !== 'pin') return { to: state, ms: 0, steps: [] };
-  const { digits, at } = state.screen;
-  const wanted = [...pinInForce(map, state.stored)].map(Number);
-  // Past the last digit it is entered: there is no way back to an earlier one.
-  if (pin.enter === null && digits.some((digit, i) => i < at && digit !== wanted[i]))
-    return { to: state, ms: 0, steps: [] };
-  const gestures: Gesture[] = [];
-  const order = digits.map((_, i) => (at + i) % digits.length);
-  let here = at;
-  for (const i of order) {
-    const ups = ((wanted[i] ?? 0) - (digits[i] ?? 0) + 10) % 10;
-    if (ups === 0) continue;
-    for (; here !== i; here = (here + 1) % digits.length) gestures.push(pin.walk);
-    const { down } = pin;
-    const isDownQuicker = down !== null && (10 - ups) * gestureMs(pace, down) < ups * gestureMs(pace, pin.up);
-    for (let n = 0; n < (isDownQuicker ? 10 - ups : ups); n++) gestures.push(isDownQuicker ? down : pin.up);
-  }
-  return runOf(map, state, [...gestures, ...entering(pin, { ...state.screen, at: here })], 'pin', pace);
-}
-
-/** The digits as they stand, given. */
-const entering = (
-  { enter, walk }: PinRules,
-  { digits, at }: Extract<DisplayState['screen'], { kind: 'pin' }>,
-): Gesture[] => (enter === null ? Array.from({ length: digits.length - at }, () => walk) : [enter]);
 
 function leaveEdit(map: KeyedMap, state: DisplayState, one: (gesture: Gesture, purpose: StepPurpose) => Run): Run[] {
   const { store, close } = map.menu;
@@ -180,7 +155,7 @@ function browse(
       runs.push(one(turn.gesture, 'page'));
   if (menu.pick && !('code' in item)) {
     if ('exit' in item) runs.push(one(menu.pick, 'close'));
-    else if (mayEnter('page' in item ? item.page : item.back)) runs.push(one(menu.pick, 'page'));
+    else if (ledTo(map, item).every(mayEnter)) runs.push(one(menu.pick, 'page'));
   }
   if (
     menu.store.on === 'gesture' &&

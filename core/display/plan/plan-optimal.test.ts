@@ -70,7 +70,8 @@ describe('no cheaper sequence exists in the simulator', () => {
               ...rest,
               screen: {
                 kind: 'pin',
-                page,
+                asks: 'menu',
+                then: { kind: 'menu', page, item: 0, focus: 'name', digit: 0 },
                 digits: [...pin.factory].map((_, i) => (a + i * b) % 10),
                 at: c % pin.factory.length,
               },

@@ -134,7 +134,8 @@ function sorted(
       else readable.push(item.code);
     }
   }
-  return { readable, unreachable };
+  const shown = [...new Set(readable)];
+  return { readable: shown, unreachable: unreachable.filter(({ label }) => !shown.includes(label)) };
 }
 
 /** Each step serves the code that it leads to next. */

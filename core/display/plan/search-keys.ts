@@ -3,10 +3,11 @@ import type { Code, KeyedMap } from '../map/display-map.js';
 import { codeShown, shownValue, type DisplayState, type RawValues } from '../machine/display-state.js';
 import { begin, editBound } from './edit-bound.js';
 import { jobOf, standsAt, type Job } from './key-job.js';
-import type { Pace } from './pace.js';
+import { gestureMs, type Pace } from './pace.js';
 import { moves, runOf, type Move, type Run } from './plan-moves.js';
 import { travelBound } from './travel-bound.js';
-import { storesAtOnce } from '../map/edit-rules.js';
+import { editOf, storesAtOnce } from '../map/edit-rules.js';
+import { startingPresses } from '../map/pair-halves.js';
 import { valuePath, valuePaths } from './value-path.js';
 
 /** Nodes looked at before a search for the very cheapest gives up: about a second's work. Maps whose codes leave one another alone need a few hundred. */
@@ -83,13 +84,13 @@ function standings({ tracked, wanted, isDragged }: Job): (state: DisplayState) =
   };
 }
 
-function whereKey({ screen, mode, resume, unlocked }: DisplayState): string {
-  const rest = `${mode ?? ''}${unlocked ? '' : '!'}${resume ? `@${resume.page}/${resume.item}` : ''}`;
+function whereKey({ screen, mode, resume, unlocked, wrongPins }: DisplayState): string {
+  const rest = `${mode ?? ''}${unlocked ? '' : '!'}${wrongPins}${resume ? `@${resume.page}/${resume.item}` : ''}`;
   switch (screen.kind) {
     case 'menu':
       return `${screen.page}/${screen.item}/${screen.focus}${screen.digit}${screen.digits?.join('') ?? ''}${rest}`;
     case 'pin':
-      return `pin${screen.digits.join('')}${screen.at}${screen.page}${rest}`;
+      return `pin${screen.digits.join('')}${screen.at}${screen.then.kind === 'menu' ? `${screen.then.page}/${screen.then.item}` : ''}${rest}`;
     case 'message':
       return `message${screen.then.kind}${rest}`;
     default:
@@ -99,11 +100,16 @@ function whereKey({ screen, mode, resume, unlocked }: DisplayState): string {
 
 function edges(map: KeyedMap, job: Job, state: DisplayState, pace: Pace): readonly Run[] {
   const code = codeShown(map, state);
-  const edits = code && job.isTracked(code) && job.mayEdit(state, code) ? editRuns(map, job, state, code, pace) : [];
+  const mayEdit = code !== null && job.isTracked(code) && job.mayEdit(state, code);
+  const edits = code && mayEdit && !asksFirst(map, state, code) ? editRuns(map, job, state, code, pace) : [];
   const mayComeBack = code !== null && held(state, code) === job.wanted(code);
   if (code && edits.length > 0 && !mayComeBack && job.isDueOnArrival(state, code)) return edits;
+  // Any guarded entry asks for the PIN, one that is to stay as it is too: once given it opens them all.
+  const isWanted = job.tracked.some((each) => each.access === 'pin' && standsAt(state, each) !== job.wanted(each));
+  const asking = (at: DisplayState, here: Code): boolean => isWanted && asksFirst(map, at, here);
   const stops = (at: DisplayState): boolean => {
     const here = codeShown(map, at);
+    if (here !== null && asking(at, here)) return true;
     return (
       here !== null &&
       job.isTracked(here) &&
@@ -111,7 +117,22 @@ function edges(map: KeyedMap, job: Job, state: DisplayState, pace: Pace): readon
       job.useful(at, here).some((raw) => raw !== standsAt(at, here))
     );
   };
-  return [...edits, ...moves(map, state, stops, pace)];
+  const asks = code && asking(state, code) ? [askingRun(map, state, code, pace)] : [];
+  return [...asks, ...edits, ...moves(map, state, stops, pace)];
+}
+
+/** Whether an entry asks for the PIN before it can be changed. */
+const asksFirst = ({ menu: { pin } }: KeyedMap, state: DisplayState, code: Code): boolean =>
+  pin?.asks === 'entry' && code.access === 'pin' && !state.unlocked;
+
+/** The quickest press that would change it, and brings the PIN on the glass. */
+function askingRun(map: KeyedMap, state: DisplayState, code: Code, pace: Pace): Run {
+  const [first, ...others] = startingPresses(editOf(map.menu, code), code);
+  const quickest = others.reduce(
+    (best, press) => (gestureMs(pace, press) < gestureMs(pace, best) ? press : best),
+    first,
+  );
+  return runOf(map, state, [quickest], 'pin', pace);
 }
 
 function editRuns(map: KeyedMap, job: Job, state: DisplayState, code: Code, pace: Pace): Run[] {

@@ -1,4 +1,5 @@
 import type { Code, KeyedMap } from '../map/display-map.js';
+import { pagesListing } from '../map/pages-listing.js';
 import type { DisplayState } from '../machine/display-state.js';
 import { savedByWaiting } from './edit-bound.js';
 import type { Gesture } from '../map/gesture.js';
@@ -97,7 +98,9 @@ function listsOf(map: KeyedMap): Lists {
     let at = 0;
     const own = page.items.map((item) => {
       const mine = at;
-      if ('code' in item) places.set(item.code, { page: page.id, at: mine });
+      // What stands on several pages may be met on any of them: nothing is sure of the way there.
+      if ('code' in item && pagesListing(map, item.code).length === 1)
+        places.set(item.code, { page: page.id, at: mine });
       if (!isHideable(map, item)) at++;
       return mine;
     });
@@ -120,7 +123,7 @@ function standingAt(
     case 'menu':
       return { page: screen.page, at: lists.lines.get(screen.page)?.[screen.item] ?? 0 };
     case 'pin':
-      return { page: screen.page, at: 0 };
+      return standingAt(screen.then, lists);
     case 'message':
       return standingAt(screen.then, lists);
     default:

@@ -1,6 +1,7 @@
 import type { Code, KeyedMap } from '../map/display-map.js';
 import { settableValues, type DisplayState, type RawValues } from '../machine/display-state.js';
 import type { Unreachable } from './key-plan.js';
+import { codeNow } from '../map/range-in-unit.js';
 import { formatRaw, onGrid } from '../map/raw-value.js';
 
 /** Targets that this map rules out before any search, each with the reason in a technician's words. */
@@ -35,7 +36,7 @@ function reason(map: KeyedMap, from: DisplayState, code: Code, target: number, t
   const closed = pages.find((page) => page.neverEnter !== undefined);
   if (closed && pages.length === 1)
     return `${label} stands on ${closed.title}, which is not entered: ${closed.neverEnter}`;
-  if (!onGrid(code, target) || code.skips?.includes(target) === true)
+  if (!onGrid(codeNow(code, { ...from.stored, ...targets }), target) || code.skips?.includes(target) === true)
     return `${label} cannot be set to ${formatRaw(code, target)}.`;
   return boundReason(map, from, code, target, targets);
 }

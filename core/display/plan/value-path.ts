@@ -2,7 +2,9 @@ import type { Code, KeyedMap } from '../map/display-map.js';
 import { settableValues, shownValue, type DisplayState } from '../machine/display-state.js';
 import { editOf, storesAtOnce, type EditRules } from '../map/edit-rules.js';
 import { keysOf, type Gesture } from '../map/gesture.js';
+import { digitOf, movedHalves, type MovedHalf } from '../map/pair-halves.js';
 import { gestureMs as plainMs, HOLD_TOLERANCE_MS, type Pace } from './pace.js';
+import { codeNow } from '../map/range-in-unit.js';
 import { digitsOf } from '../map/raw-value.js';
 
 /** Gestures that bring a shown value to another, and their time, ms. */
@@ -89,6 +91,7 @@ const taps = (key: Gesture, times: number, msOf: MsOf): ValuePath => ({
   ms: times * msOf(key),
 });
 
+/** Each half by the shorter way round, the first before the second; null where a half cannot get there. */
 function pairPath(
   encoding: Code['encoding'] & { kind: 'pair' },
   shown: number,
@@ -96,16 +99,25 @@ function pairPath(
   edit: Stepping,
   msOf: MsOf,
 ): ValuePath | null {
-  const steps = (entries: readonly { readonly raw: number }[], from: number, to: number) => {
-    const [a, b] = [entries.findIndex((e) => e.raw === from), entries.findIndex((e) => e.raw === to)];
-    return b === -1 ? null : (b - a + entries.length) % entries.length;
-  };
-  const first = steps(encoding.first.entries, Math.floor(shown / 10), Math.floor(target / 10));
-  const second = steps(encoding.second.entries, shown % 10, target % 10);
-  if (first === null || second === null) return null;
-  const [byFirst, bySecond] = encoding.turned === true ? [edit.down, edit.up] : [edit.up, edit.down];
-  const [up, down] = [taps(byFirst, first, msOf), taps(bySecond, second, msOf)];
-  return { gestures: [...up.gestures, ...down.gestures], ms: up.ms + down.ms };
+  const halves = movedHalves(encoding, edit).map((half) => halfPath(half, shown, target, msOf));
+  const [first, second] = halves;
+  return first && second ? { gestures: [...first.gestures, ...second.gestures], ms: first.ms + second.ms } : null;
+}
+
+function halfPath(moved: MovedHalf, shown: number, target: number, msOf: MsOf): ValuePath | null {
+  const { half, up, down, wraps, weight } = moved;
+  const [from, to] = [shown, target].map((raw) =>
+    half.entries.findIndex((entry) => entry.raw === digitOf(raw, weight)),
+  ) as [number, number];
+  if (to === -1) return null;
+  const count = half.entries.length;
+  const round = (steps: number): number | null =>
+    wraps ? (steps + count) % count : from !== -1 && steps >= 0 ? steps : null;
+  const [ups, downs] = [round(to - from), down === null || from === -1 ? null : round(from - to)];
+  return cheapest([
+    ...(ups === null ? [] : [taps(up, ups, msOf)]),
+    ...(downs === null || down === null ? [] : [taps(down, downs, msOf)]),
+  ]);
 }
 
 function digitPath(
@@ -118,8 +130,9 @@ function digitPath(
 ): ValuePath | null {
   if (!settableValues(map, state, code).includes(target)) return null;
   const { screen } = state;
-  const from = (screen.kind === 'menu' && screen.digits) || digitsOf(code, shownValue(state, code));
-  const to = digitsOf(code, target);
+  const now = codeNow(code, state.stored);
+  const from = (screen.kind === 'menu' && screen.digits) || digitsOf(now, shownValue(state, code));
+  const to = digitsOf(now, target);
   if (from.length !== to.length) return null;
   const start = screen.kind === 'menu' && screen.focus === 'value' ? screen.digit : 0;
   // Past the last digit the edit is over, unless a gesture of its own ends it.

@@ -78,6 +78,16 @@ export function rangeWords(code: Code): string {
   const values = valuesInOrder(code);
   if (code.encoding.kind === 'table' || code.encoding.kind === 'pair')
     return values.map((raw) => formatRaw(code, raw)).join(', ');
+  return [
+    plainRange(code),
+    ...(code.otherRanges ?? []).map(
+      ({ when, ...other }) =>
+        `${plainRange({ ...code, ...other, decimals: other.decimals ?? code.decimals })} while ${when.code} is ${when.in.join(' or ')}`,
+    ),
+  ].join('; ');
+}
+
+function plainRange(code: Code): string {
   const { min, max, step } = code.range;
   return `${formatRaw(code, min)} to ${formatRaw(code, max)}${step === 1 ? '' : ` in steps of ${step}`}${code.skips?.length ? `, without ${code.skips.join(', ')}` : ''}`;
 }
@@ -112,6 +122,7 @@ const HOMES = {
   display: 'in the display',
   displayWhileAttached: 'in the display while attached',
   untilPackOut: 'until the pack comes out',
+  profile: 'in each pack profile',
 } as const;
 
 /** How a value is changed, in words. */
@@ -130,6 +141,7 @@ export function behaviour({
   values,
   more,
   shownIf,
+  deadIf,
   influences = [],
   action,
   holdErases,
@@ -143,12 +155,25 @@ export function behaviour({
     `kept ${HOMES[keptIn]}`,
     ...(edit ? [`changed in a way of its own: ${EDIT_WORDS[edit.style]}`] : []),
     ...(encoding.kind === 'pair'
-      ? [`the ${encoding.turned === true ? 'down' : 'up'} key moves the first of its two`]
+      ? [
+          `the ${encoding.turned === true ? 'down' : 'up'} key moves the first of its two`,
+          ...[encoding.first, encoding.second].flatMap(({ up, down, values: ends }, half) =>
+            up || down || ends
+              ? [
+                  `${half === 0 ? 'the first' : 'the second'}${up || down ? ' has keys of its own' : ''}${ends === 'stop' ? `${up || down ? ' and' : ''} stops at its ends` : ''}`,
+                ]
+              : [],
+          ),
+        ]
       : []),
     ...(values ? [values === 'wrap' ? 'values go round' : 'values stop at the ends'] : []),
     ...(more ? [`more is ${more}`] : []),
     ...(shownIf ? [`shown while ${shownIf.code} is ${shownIf.in.join(' or ')}`] : []),
-    ...influences.map(({ kind, code }) => `${kind} ${code}`),
+    ...(deadIf ? [`does nothing while ${deadIf.code} is ${deadIf.in.join(' or ')}`] : []),
+    ...influences.map(
+      (each) =>
+        `${each.kind} ${each.code}${each.kind === 'converts' && each.rounding === 'down' ? ', rounding down' : ''}`,
+    ),
     ...(action ? [action === 'resetTrip' ? 'clears the trip when run' : 'restores everything when run'] : []),
     ...(holdErases ? [`a hold ${holdErases.says}`] : []),
     ...doubts.map(

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { blankMap } from './blank-map.js';
 import { codesFromTable } from './codes-from-table.js';
 import { draftMap, idFrom, type Capture, type CapturedCode } from './draft-map.js';
 import { hold, tap } from '../map/gesture.js';
@@ -43,6 +44,10 @@ const capture: Capture = {
   ],
 };
 
+it('a blank map is sound, and a draft', () => {
+  expect(parseDisplayMap(blankMap())).toMatchObject({ ok: true, map: { confirmed: null } });
+});
+
 describe('the draft of a captured display', () => {
   const map = draftMap(capture);
 
@@ -73,6 +78,42 @@ describe('the draft of a captured display', () => {
   it('takes its id from its name', () => {
     expect(map.id).toBe('curlew-x-1');
     expect(idFrom('  Ö !! ')).toBe('display');
+  });
+});
+
+describe('a display of several lists', () => {
+  const paged = draftMap({
+    ...capture,
+    turn: hold(1000, 'k1', 'k2'),
+    edit: { style: 'digits', begin: tap('k1'), count: tap('k2'), walk: tap('k3'), end: hold(1000, 'k1') },
+    codes: [
+      seen('A', { page: 'Rider', words: ['OFF', 'ON'], found: 1 }),
+      seen('B', { page: 'Rider' }),
+      seen('A', { page: 'Shop' }),
+    ],
+  });
+
+  it('keeps each on its page, turned to one after another, and words as the glass shows them', () => {
+    expect(parseDisplayMap(structuredClone(paged))).toMatchObject({ ok: true });
+    expect(paged.menu?.pages.map(({ title, items }) => [title, items.length])).toEqual([
+      ['Rider', 2],
+      ['Shop', 1],
+    ]);
+    expect(paged.codes[0]).toMatchObject({ factory: 1, shows: [{ text: 'OFF' }, { raw: 1, text: 'ON' }] });
+    // The glass shows both alike.
+    expect(paged.codes[2]).toMatchObject({ label: 'Shop A', shownAs: 'A' });
+    expect(planReadout(paged, { values: {}, at: null }).unreachable).toEqual([]);
+  });
+
+  it('has a list for each ride mode under which it was walked', () => {
+    const modes = draftMap({
+      ...capture,
+      changesMode: tap('k2'),
+      codes: [seen('A', { mode: 'eco' }), seen('A', { mode: 'sport' })],
+    });
+    expect(parseDisplayMap(structuredClone(modes))).toMatchObject({ ok: true });
+    expect(modes.ride?.modes?.list.map(({ title }) => title)).toEqual(['eco', 'sport']);
+    expect(planReadout(modes, { values: {}, at: null }).unreachable).toEqual([]);
   });
 });
 

@@ -57,11 +57,11 @@ function endTest(
   isOnly: boolean,
 ): ProvingTest {
   const { vehicleClass, type } = inputs;
-  const { mode, turbo, labels, turboLabel, endsKmh, cap } = ride;
+  const { mode, turbo, act, labels, turboLabel, endsKmh, cap } = ride;
   const most = highestLevel(inputs);
   const where = [
     mode ? `mode ${mode.title}` : most > 0 ? `level ${most}` : '',
-    turbo === 'on' ? 'turbo' : '',
+    act !== null ? `${act} on` : turbo === 'on' ? 'turbo' : '',
     inputs.type.motors.length > 1 ? 'both motors' : '',
   ].filter((part) => part !== '');
   const how =
@@ -69,7 +69,7 @@ function endTest(
       ? 'Flat ground, pedals turning steadily. Where the push falls away, take the true speed.'
       : 'Flat ground, throttle fully open. Where the push falls away, take the true speed.';
   return testOf({
-    id: `end:${by}${mode ? `:${mode.id}` : ''}`,
+    id: `end:${by}${mode ? `:${mode.id}` : ''}${act === null ? '' : ':lifted'}`,
     title: `Where drive ends${where.length > 0 ? `: ${where.join(', ')}` : ''}${by === 'throttle' && hasAssist(inputs) ? ', by throttle' : ''}`,
     labels: [...labels, ...(turboLabel === null ? [] : [turboLabel])],
     clauses: isWorst ? [`drive ends at ${words}`] : [],

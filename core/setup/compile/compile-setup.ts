@@ -1,5 +1,6 @@
 import type { Code, DisplayMap } from '../../display/map/display-map.js';
 import { codeTitle } from '../../display/map/code-title.js';
+import { mapNow } from '../../display/map/range-in-unit.js';
 import { conditionsOf } from '../../display/map/shown-by.js';
 import { doubtSaid, unsureOf } from '../../display/map/doubt.js';
 import { valueWords } from '../../display/map/raw-value.js';
@@ -10,7 +11,7 @@ import { reachFindings, worstReach } from './checks/reach.js';
 import { ruleFindings } from './checks/rules.js';
 import { throttleFindings } from './checks/throttle.js';
 import { settleDependencies, type Settled } from './dependencies.js';
-import { finding, isOffGlass, willShow, type Draft, type Drafted } from './draft.js';
+import { finding, isDead, isOffGlass, willShow, type Draft, type Drafted } from './draft.js';
 import { countsAt, isSameCount, type Counts } from './counts.js';
 import { CAPS, COMFORT, DRIVING } from './function-groups.js';
 import { coverageOf } from '../../prove/coverage.js';
@@ -49,6 +50,7 @@ export function compileSetup(asked: SetupInputs): Setup {
       ...throttleFindings(draft),
       ...bounds,
       ...draft.codes.flatMap(({ code, wish }, i) => codeFindings(code, wish, locks[i] ?? null)),
+      ...draft.codes.flatMap((each) => deadFinding(draft, each)),
     ].map((each) => decided(each, inputs)),
   );
   const proving = provingInputsOf(draft);
@@ -68,11 +70,25 @@ export function compileSetup(asked: SetupInputs): Setup {
 /** What a unit will be, before it is judged: what its proofs are worked out from. */
 export const draftOf = (asked: SetupInputs): Draft => settled(prepare({ ...asked, map: asItStands(asked) })).draft;
 
-/** The map of this very unit: what a lead let stand because it does not move is locked on it. */
-function asItStands({ map, unit: { letStand = {} } }: SetupInputs): DisplayMap {
-  return Object.keys(letStand).length === 0
-    ? map
-    : { ...map, codes: map.codes.map((code) => (code.label in letStand ? { ...code, access: 'locked' } : code)) };
+/**
+ * The map of this very unit: what a lead let stand because it does not move is locked on it, and ranges are those of the
+ * unit in which it will count.
+ */
+function asItStands(asked: SetupInputs): DisplayMap {
+  const { letStand = {} } = asked.unit;
+  const map: DisplayMap =
+    Object.keys(letStand).length === 0
+      ? asked.map
+      : {
+          ...asked.map,
+          codes: asked.map.codes.map((code) => (code.label in letStand ? { ...code, access: 'locked' } : code)),
+        };
+  const work = prepare({ ...asked, map });
+  const units = map.codes.filter((code) => code.function === 'units' || code.function === 'temperatureUnit');
+  return mapNow(
+    map,
+    Object.fromEntries(units.map((code) => [code.label, willShow({ work }, { code, wish: wishFor(code, work) })])),
+  );
 }
 
 const ROUNDS = 4;
@@ -195,6 +211,21 @@ function codeFindings(code: Code, wish: Wish, lock: Finding | null): readonly Fi
     );
   }
   return lock ? [...findings, lock] : findings;
+}
+
+/** A code that another makes do nothing: said, and set all the same, for the other may be changed one day. */
+function deadFinding(draft: Draft, { code, wish }: Drafted): readonly Finding[] {
+  const by = draft.codes.find((each) => each.code.label === code.deadIf?.code);
+  if (!by || !isDead(draft, code) || COMFORT.has(code.function)) return [];
+  const stands = `${by.code.label} stands at ${valueWords(by.code, willShow(draft, by))}`;
+  return [
+    finding(
+      'note',
+      'dead',
+      code.label,
+      `${code.label} does nothing while ${stands}.${wish.raw === null ? '' : ' It is set all the same, and nothing is claimed from it.'}`,
+    ),
+  ];
 }
 
 function targetFor({ code, wish }: Drafted, map: DisplayMap, findings: readonly Finding[]): CodeTarget {

@@ -1,4 +1,5 @@
 import type { Code } from '../../display/map/display-map.js';
+import { rawForWord } from '../../display/map/raw-value.js';
 import type { SpeedRatio } from '../../speed/safe-cap.js';
 import { parseTyreMarking, rollOutGuess, type RollOutGuess } from '../../speed/tyre-marking.js';
 import { circumferenceMm } from '../../speed/wheel-code.js';
@@ -10,6 +11,8 @@ export interface Counts {
   readonly wheelRaw: number | null;
   /** What it counts a turn of the wheel as; undefined where its map does not say. */
   readonly wheelMm: number | undefined;
+  /** Whether speeds on it are miles an hour: what its units code will show, not what was chosen for it. */
+  readonly inMiles: boolean;
   /** Pulses a turn that it reckons with; the type's own where it has no such code. */
   readonly pulses: number;
 }
@@ -31,11 +34,21 @@ export function countsAt(map: Work['map'], type: Work['type'], rawOf: (code: Cod
   return {
     wheelRaw,
     wheelMm: wheel && wheelRaw !== null ? circumferenceMm(wheel, wheelRaw) : undefined,
+    inMiles: isInMiles(map, rawOf),
     pulses: (pulses && pulsesIn(pulses, rawOf(pulses))) ?? type.wheelPulses,
   };
 }
 
-export const isSameCount = (a: Counts, b: Counts): boolean => a.wheelRaw === b.wheelRaw && a.pulses === b.pulses;
+export const isSameCount = (a: Counts, b: Counts): boolean =>
+  a.wheelRaw === b.wheelRaw && a.pulses === b.pulses && a.inMiles === b.inMiles;
+
+/** By its units code; where it has none, by the unit its caps are in. */
+function isInMiles({ codes }: Work['map'], rawOf: (code: Code) => number): boolean {
+  const units = codes.find((code) => code.function === 'units' && code.encoding.kind === 'table');
+  return units
+    ? rawOf(units) === rawForWord(units, 'mph')
+    : codes.some(({ encoding }) => encoding.kind === 'line' && encoding.unit === 'mph');
+}
 
 const wheelCode = (map: Work['map']): Code | undefined => map.codes.find((code) => code.function === 'wheelSize');
 const pulseCode = (map: Work['map']): Code | undefined => map.codes.find((code) => code.function === 'wheelPulses');

@@ -1,4 +1,5 @@
 import type { Code, DisplayMap } from '../../display/map/display-map.js';
+import { pagesListing } from '../../display/map/pages-listing.js';
 import { unsureOf } from '../../display/map/doubt.js';
 import { rawForWord } from '../../display/map/raw-value.js';
 import type { CodeFunction } from '../../display/map/functions.js';
@@ -35,9 +36,8 @@ export const willShow = ({ work }: Pick<Draft, 'work'>, { code, wish }: Drafted)
 /** Not on the glass that a person keys: in the paper alone, for a tool, or on a page that nobody enters. */
 export function isOffGlass(map: DisplayMap, code: Code): boolean {
   if (code.access === 'absent' || code.access === 'tool') return true;
-  return (map.menu?.pages ?? []).some(
-    (page) => page.neverEnter !== undefined && page.items.some((item) => 'code' in item && item.code === code.label),
-  );
+  const pages = pagesListing(map, code.label);
+  return pages.length > 0 && pages.every((page) => page.neverEnter !== undefined);
 }
 
 export const withFunction = (draft: Draft, fn: CodeFunction): readonly Drafted[] =>
@@ -51,6 +51,16 @@ export function willMean(draft: Draft, fn: CodeFunction, ...words: readonly stri
   return raws.length === 0 ? undefined : raws.includes(willShow(draft, drafted));
 }
 
-/** Codes that nobody may build on: hearsay, absent, for a tool, or for the eye alone. */
-export const carriesClaim = (code: Code): boolean =>
-  unsureOf(code) === null && code.effect === 'acts' && code.access !== 'absent' && code.access !== 'tool';
+/** Whether another code, as it will stand, makes this one do nothing. */
+export function isDead(draft: Draft, { deadIf }: Code): boolean {
+  const by = deadIf && draft.codes.find(({ code }) => code.label === deadIf.code);
+  return by !== undefined && deadIf !== undefined && deadIf.in.includes(willShow(draft, by));
+}
+
+/** Whether one may build on a code: not by hearsay, absent, for a tool, for the eye alone, or made dead by another. */
+export const carriesClaim = (draft: Draft, code: Code): boolean =>
+  unsureOf(code) === null &&
+  code.effect === 'acts' &&
+  code.access !== 'absent' &&
+  code.access !== 'tool' &&
+  !isDead(draft, code);

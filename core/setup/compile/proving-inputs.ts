@@ -1,7 +1,8 @@
+import { isForMode } from '../../display/map/pages-listing.js';
 import type { ProvingInputs, ProvingRide } from '../../prove/proving-inputs.js';
 import { mustUnplug } from './checks/throttle.js';
 import { willShow, withFunction, type Draft, type Drafted } from './draft.js';
-import { endsOf, modeOfCodes, ridesOf, firstCap, type Ride } from './rides.js';
+import { endsOf, ridesOf, firstCap, type Ride } from './rides.js';
 import { throttlePermission } from './throttle-permission.js';
 import { brakesLess } from './wishes/riding.js';
 
@@ -30,9 +31,10 @@ export function provingInputsOf(draft: Draft): ProvingInputs {
   };
 }
 
-const rideOf = (draft: Draft, { mode, turbo, turboCode }: Ride, caps: readonly Drafted[]): ProvingRide => ({
+const rideOf = (draft: Draft, { mode, turbo, act, turboCode }: Ride, caps: readonly Drafted[]): ProvingRide => ({
   mode,
   turbo,
+  act,
   labels: caps.map(({ code }) => code.label),
   turboLabel: turboCode?.code.label ?? null,
   endsKmh: endsOf(draft, caps).kmh,
@@ -41,11 +43,9 @@ const rideOf = (draft: Draft, { mode, turbo, turboCode }: Ride, caps: readonly D
 
 /** Caps of the throttle alone: the whole vehicle's, or the mode's own. */
 function throttleCaps(draft: Draft, { mode }: Ride): readonly Drafted[] {
-  const modes = modeOfCodes(draft.work.map);
-  return withFunction(draft, 'throttleCap').filter(({ code }) => {
-    const own = modes.get(code.label);
-    return own === undefined || own === mode?.id;
-  });
+  return withFunction(draft, 'throttleCap').filter(({ code }) =>
+    isForMode(draft.work.map, code.label, mode?.id ?? null),
+  );
 }
 
 /** A lead had motor braking made weaker than it was delivered. */

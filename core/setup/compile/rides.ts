@@ -1,4 +1,4 @@
-import type { DisplayMap } from '../../display/map/display-map.js';
+import { pagesListing } from '../../display/map/pages-listing.js';
 import { carriesClaim, willShow, withFunction, type Draft, type Drafted } from './draft.js';
 import { ratioAsKeyed } from './counts.js';
 import { mayBeNoCap, unitOf } from './wish.js';
@@ -16,6 +16,8 @@ export interface Ride {
   readonly mode: { readonly id: string; readonly title: string } | null;
   /** Null where this mode has none. */
   readonly turbo: 'on' | 'off' | null;
+  /** Something the rider switches on by a key that lifts every cap; null without. */
+  readonly act: string | null;
   /** As the display counts; Infinity where nothing caps it, or nothing is claimed of what does. */
   readonly kmh: number;
   /** By what motor and pack attain where that is less. */
@@ -36,7 +38,7 @@ function letsThrough(draft: Draft, drafted: Drafted): Through {
   const raw = willShow(draft, drafted);
   const per = kmhPerRaw(drafted.code, draft.work);
   const isShare = unitOf(drafted.code) === '%';
-  return !carriesClaim(drafted.code) || per === undefined || mayBeNoCap(drafted.code, raw)
+  return !carriesClaim(draft, drafted.code) || per === undefined || mayBeNoCap(drafted.code, raw)
     ? { kmh: Infinity, isShare }
     : { kmh: raw * per, isShare };
 }
@@ -70,12 +72,25 @@ export function ridesOf(draft: Draft): readonly Ride[] {
   const { map } = draft.work;
   const whole = withFunction(draft, 'speedCap');
   const ridden = map.ride?.modes?.list ?? [];
-  if (ridden.length === 0) return [rideOf(draft, null, whole, null)];
-  const modes = modeOfCodes(map);
-  return ridden.map((mode) => {
-    const own = draft.codes.filter(({ code }) => modes.get(code.label) === mode.id);
+  if (ridden.length === 0) return [rideOf(draft, null, whole, null), ...lifted(draft, null)];
+  return ridden.flatMap((mode) => {
+    const own = draft.codes.filter(({ code }) => pagesListing(map, code.label).some((page) => page.mode === mode.id));
     const turbo = own.find(({ code }) => code.function === 'modeTurbo') ?? null;
-    return rideOf(draft, mode, [...whole, ...own.filter(({ code }) => code.function === 'modeSpeedPercent')], turbo);
+    return [
+      rideOf(draft, mode, [...whole, ...own.filter(({ code }) => code.function === 'modeSpeedPercent')], turbo),
+      ...lifted(draft, mode),
+    ];
+  });
+}
+
+/** By a key that lifts every cap, where what will stand lets it: nothing ends drive but what motor and pack attain. */
+function lifted(draft: Draft, mode: Ride['mode']): readonly Ride[] {
+  return (draft.work.map.ride?.acts ?? []).flatMap(({ title, speed, onlyIf }) => {
+    const by = onlyIf && draft.codes.find(({ code }) => code.label === onlyIf.code);
+    const works = onlyIf === undefined || (by !== undefined && onlyIf.in.includes(willShow(draft, by)));
+    return speed === 'liftsCaps' && works
+      ? [{ ...rideOf(draft, mode, [], null), turbo: 'on' as const, act: title, turboCode: by ?? null }]
+      : [];
   });
 }
 
@@ -85,20 +100,12 @@ function rideOf(draft: Draft, mode: Ride['mode'], caps: readonly Drafted[], turb
   return {
     mode,
     turbo,
+    act: null,
     kmh: least(ending.map((cap) => letsThrough(draft, cap))),
     ends: endsOf(draft, ending),
     caps: ending,
     turboCode,
   };
-}
-
-/** In which ride mode's list each code stands. */
-export function modeOfCodes(map: DisplayMap): ReadonlyMap<string, string> {
-  return new Map(
-    (map.menu?.pages ?? []).flatMap(({ mode, items }) =>
-      mode === undefined ? [] : items.flatMap((item) => ('code' in item ? [[item.code, mode] as const] : [])),
-    ),
-  );
 }
 
 const isOn = ({ code }: Drafted, raw: number): boolean =>

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Access, Code, KeyedMap } from '../../display/map/display-map.js';
-import { code, fourKey, hire, inputs, line, pedelec, stepThrough, withCodes } from '../../testing/samples.js';
+import { code, fourKey, hire, inputs, line, pedelec, stepThrough, withCodes, words } from '../../testing/samples.js';
 import { NO_FACTS, type KnownRatio, type SetupInputs } from '../inputs/setup-inputs.js';
 import type { Setup } from '../setup.js';
 import { compileSetup } from './compile-setup.js';
@@ -42,6 +42,35 @@ function mapWith({ wheel = {}, pulses = {}, cap = {}, overshootKmh = 0, hideWhee
 const capOf = (setup: Setup): number | null => setup.targets.find(({ label }) => label === 'C')?.raw ?? null;
 const stops = (setup: Setup): readonly string[] =>
   setup.findings.flatMap(({ level, id }) => (level === 'stop' ? [id ?? ''] : []));
+
+describe('a cap that follows the units counts in those that will stand', () => {
+  const inUnits = (units: Partial<Code>) =>
+    compileSetup(
+      inputs({
+        map: withCodes(fourKey, [
+          code('U', 'units', { encoding: words([0, 'kmh'], [1, 'mph']), range: { min: 0, max: 1, step: 1 }, ...units }),
+          code('C', 'speedCap', {
+            range: { min: 5, max: 40, step: 1 },
+            factory: 25,
+            encoding: { kind: 'line', scale: 1, unit: 'km/h', sentinels: [], follows: 'U' },
+            otherRanges: [{ when: { code: 'U', in: [1] }, range: { min: 3, max: 24.8, step: 0.1 }, decimals: 1 }],
+          }),
+        ]),
+        unit: { ...NO_FACTS, overshootKmh: 0 },
+      }),
+    );
+
+  it('25 where km/h can be set, 15.5 where the display is locked to mph: 25 would be 40 km/h', () => {
+    expect(capOf(inUnits({ factory: 1 }))).toBe(25);
+    for (const access of ['locked', 'never', 'tool'] as const) {
+      const setup = inUnits({ factory: 1, access });
+      // 25 km/h are 15.53 mph.
+      expect(capOf(setup)).toBe(15.5);
+      expect(setup.worst?.kmh).toBeCloseTo(15.5 * 1.609344, 6);
+      expect(setup.speed?.kmhPerRaw['C']).toBeCloseTo(1.609344, 6);
+    }
+  });
+});
 
 describe('a cap counts with the wheel that will stand, not with the one that was wished for', () => {
   const rolled = { ...NO_FACTS, rolled: { mm: 2163, fromMm: 2163, toMm: 2163 } };

@@ -34,7 +34,10 @@ export function pressWords(map: DisplayMap, plan: KeyPlan, index: number): Press
     return { order: `Press ${gestureKeys(map, gesture)} twice, quickly`, effect: effectOf(map, step) };
   if (gesture.kind === 'hold')
     return {
-      order: step.purpose === 'change' && changes(step) ? holdUntil(map, step) : capital(gestureWords(map, gesture)),
+      order:
+        step.purpose === 'change' && changes(step) && gesture.underMs === undefined
+          ? holdUntil(map, step)
+          : capital(gestureWords(map, gesture)),
       effect: effectOf(map, step),
     };
   const before = plan.steps[index - 1];
@@ -49,7 +52,7 @@ export function pressWords(map: DisplayMap, plan: KeyPlan, index: number): Press
       ? 'once'
       : `${count} times`;
   return {
-    order: `Press ${gestureKeys(map, gesture)} ${times}`,
+    order: `Press ${gestureKeys(map, gesture)} ${times}${gesture.aloneMs === undefined ? '' : ', each by itself'}`,
     effect: effectOf(map, step, plan.steps[index + count - 1]),
   };
 }
@@ -86,6 +89,7 @@ function effectOf(map: DisplayMap, step: PlanStep, last: PlanStep = step): strin
     case 'open':
       return opensAt(after);
     case 'pin':
+      if (before.kind !== 'pin') return 'The glass asks for the PIN.';
       return after.kind === 'pin' ? `The PIN on the glass becomes ${after.digits}.` : 'The PIN is in.';
     case 'page':
       return after.kind === 'menu' || after.kind === 'entry' ? `On to ${after.page}.` : '';

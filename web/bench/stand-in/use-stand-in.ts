@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import {
   atRest,
+  displayAtRest,
   drivenBy,
   fittedMap,
   HANDS_OFF,
@@ -61,7 +62,9 @@ export function useStandIn({ unitId, serial, type, map, other, kept }: StandInOf
   const fitted = useMemo(() => fittedMap(map, faults), [map, faults]);
   const unit = useMemo(() => newStandIn(type, seedOf(serial), faults), [type, serial, faults]);
   const display =
-    kept.display && fitted.codes.every(({ label }) => label in (kept.display?.stored ?? {})) ? kept.display : {};
+    kept.display && fitted.codes.every(({ label }) => label in (kept.display?.stored ?? {}))
+      ? { ...displayAtRest(fitted), ...kept.display }
+      : {};
   const bar = useHandlebar(fitted, display);
   const [isPackIn, setPackIn] = useState(kept.isPackIn);
   const [motion, setMotion] = useState(() => atRest(unit, kept.chargePercent));
@@ -74,8 +77,8 @@ export function useStandIn({ unitId, serial, type, map, other, kept }: StandInOf
     [state.inForce, faults.deadCode],
   );
   const obeyed = useMemo(
-    () => obeyedCodes(type, fitted, values, { level: state.level, mode: state.mode }),
-    [type, fitted, values, state.level, state.mode],
+    () => obeyedCodes(type, fitted, values, { level: state.level, mode: state.mode, on: state.on }),
+    [type, fitted, values, state.level, state.mode, state.on],
   );
   const walkHeld = fitted.dangers.some(
     ({ gesture }) =>

@@ -1,19 +1,11 @@
 import { Checkbox, NumberInput, SegmentedControl, TextInput } from '@mantine/core';
 import { useEffect, useState } from 'react';
-import {
-  draftMap,
-  hold,
-  parseDisplayMap,
-  tap,
-  type Capture,
-  type CapturedCode,
-  type DisplayMap,
-  type EditRules,
-} from '@decurio/core';
+import { draftMap, parseDisplayMap, type DisplayMap } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
 import { Begun } from '../../drafts/begun.js';
 import { useDraft } from '../../drafts/use-draft.js';
 import { Notice } from '../../ui/notice.js';
+import { captured, NO_CODE, NOTHING_CAPTURED, type Handling, type Seen } from './captured.js';
 import classes from './displays.module.css';
 
 export interface CaptureViewProps {
@@ -21,70 +13,13 @@ export interface CaptureViewProps {
   readonly onCancel: () => void;
 }
 
-interface Handling {
-  readonly name: string;
-  readonly revision: string;
-  readonly serial: string;
-  readonly firmware: string;
-  readonly keys: string;
-  readonly openKeys: string;
-  readonly openSeconds: number;
-  readonly closeKeys: string;
-  readonly closeSeconds: number;
-  readonly next: string;
-  readonly previous: string;
-  readonly afterLast: 'wrap' | 'leave' | 'stop';
-  readonly style: 'live' | 'focus';
-  readonly select: string;
-  readonly up: string;
-  readonly down: string;
-  readonly store: 'change' | 'move' | 'endOfEdit' | 'leave';
-  readonly keepsUnstored: boolean;
-}
-
-const EMPTY: Handling = {
-  name: '',
-  revision: '',
-  serial: '',
-  firmware: '',
-  keys: 'set, +, −',
-  openKeys: '+ and −',
-  openSeconds: 2,
-  closeKeys: 'set',
-  closeSeconds: 2,
-  next: '+',
-  previous: '−',
-  afterLast: 'wrap',
-  style: 'focus',
-  select: 'set',
-  up: '+',
-  down: '−',
-  store: 'endOfEdit',
-  keepsUnstored: false,
-};
-
-interface Seen {
-  readonly label: string;
-  readonly found: string;
-  readonly min: string;
-  readonly max: string;
-  readonly isLocked: boolean;
-  readonly wraps: boolean;
-  readonly note: string;
-}
-
-const NO_CODE: Seen = { label: '', found: '', min: '', max: '', isLocked: false, wraps: false, note: '' };
-
-const NOTHING_CAPTURED = {
-  how: EMPTY,
-  idleMs: null as number | null,
-  seen: [NO_CODE] as readonly Seen[],
-};
-
 /** An unknown display, walked once: how it is handled, how long it stays open by stopwatch, and every code as it comes. */
 export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
   const draft = useDraft('capture', NOTHING_CAPTURED);
-  const { how, idleMs, seen } = draft.value;
+  const { idleMs } = draft.value;
+  // What was begun under an earlier release has fewer fields.
+  const how: Handling = { ...NOTHING_CAPTURED.how, ...draft.value.how };
+  const seen = draft.value.seen.map((code): Seen => ({ ...NO_CODE, ...code }));
   const [problems, setProblems] = useState<readonly string[]>([]);
   const set = <K extends keyof Handling>(field: K, value: Handling[K]) =>
     draft.change({ how: { ...how, [field]: value } });
@@ -153,6 +88,13 @@ export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
         {text('Value up', 'up')}
         {text('Value down', 'down')}
         {how.style === 'focus' && text('Moves between name and value', 'select')}
+        {(how.style === 'enter' || how.style === 'digits') && text('Begins an edit', 'select')}
+        {how.style === 'digits' && text('Next digit', 'walk')}
+        {(how.style === 'enter' || how.style === 'digits') && text('Ends an edit', 'end')}
+      </div>
+      <div className={classes['row']}>
+        {text('Other page: hold', 'turnKeys', 'empty where there is one list')}
+        {text('Ride mode: tap', 'modeKey', 'where each has a list of its own')}
       </div>
       <div className={classes['acts']}>
         <Choice
@@ -162,6 +104,8 @@ export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
           data={[
             ['live', 'at once'],
             ['focus', 'after a key'],
+            ['enter', 'in an edit'],
+            ['digits', 'digit by digit'],
           ]}
         />
         <Choice
@@ -197,7 +141,7 @@ export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
       <table className={classes['captured']} aria-label="Codes seen">
         <thead>
           <tr className="cap">
-            {['Shows', 'Value', 'Lowest', 'Highest', 'Does not move', 'Goes round', 'Note'].map((title) => (
+            {COLUMN_HEADS.map((title) => (
               <th key={title} scope="col">
                 {title}
               </th>
@@ -233,6 +177,18 @@ export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
                   onChange={(e) => setCode(i, { wraps: e.target.checked })}
                 />
               </td>
+              {(['words', 'list'] as const).map((field) => (
+                <td key={field}>
+                  <TextInput
+                    aria-label={`${COLUMNS[field]} of entry ${i + 1}`}
+                    value={code[field]}
+                    onChange={(e) => setCode(i, { [field]: e.target.value })}
+                    maxLength={field === 'words' ? 120 : 30}
+                    autoComplete="off"
+                    data-scan-guard
+                  />
+                </td>
+              ))}
               <td>
                 <TextInput
                   aria-label={`Note on entry ${i + 1}`}
@@ -256,7 +212,25 @@ export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
   );
 }
 
-const COLUMNS = { label: 'Name', found: 'Value', min: 'Lowest', max: 'Highest' } as const;
+const COLUMNS = {
+  label: 'Name',
+  found: 'Value',
+  min: 'Lowest',
+  max: 'Highest',
+  words: 'Words',
+  list: 'Page or mode',
+} as const;
+const COLUMN_HEADS = [
+  'Shows',
+  'Value',
+  'Lowest',
+  'Highest',
+  'Does not move',
+  'Goes round',
+  'Words, in order',
+  'Page or mode',
+  'Note',
+];
 
 interface ChoiceProps<T extends string> {
   readonly label: string;
@@ -304,66 +278,4 @@ function Stopwatch({ ms, onMs }: { readonly ms: number | null; readonly onMs: (m
       <span aria-live="off">{shown === null ? 'not measured' : `${(Math.max(0, shown) / 1000).toFixed(1)} s`}</span>
     </div>
   );
-}
-
-/** What was noted, or a sentence that says what is missing. */
-function captured(how: Handling, idleMs: number | null, seen: readonly Seen[]): Capture | string {
-  const keys = how.keys
-    .split(',')
-    .map((label) => label.trim())
-    .filter((label) => label !== '')
-    .map((label, i) => ({ id: `k${i + 1}`, label }));
-  const named = (words: string): string[] =>
-    words
-      .split(/ and |\+(?=\w)|,/)
-      .map((w) => w.trim())
-      .filter((w) => w !== '')
-      .map((w) => keys.find((key) => key.label === w)?.id ?? w);
-  if (how.name.trim() === '' || how.serial.trim() === '') return 'Name the display, and the unit it was seen on.';
-  if (idleMs === null) return 'Measure with the stopwatch how long the menu stays open without a press.';
-  const codes = seen.filter((code) => code.label.trim() !== '');
-  if (codes.length === 0) return 'Note at least one code.';
-  const numbers = codes.map((code) =>
-    [code.found, code.min || code.found, code.max || code.found].map((text) => Number(text.replace(',', '.'))),
-  );
-  const bad = codes.find((code, i) => code.found.trim() === '' || numbers[i]?.some((n) => !Number.isFinite(n)));
-  if (bad) return `Type the digits that ${bad.label} shows, and its lowest and highest value.`;
-  const one = (words: string) => tap(named(words)[0] ?? '');
-  const steppers = { up: one(how.up), down: one(how.down) };
-  const edit: EditRules =
-    how.style === 'live' ? { style: 'live', ...steppers } : { style: 'focus', select: one(how.select), ...steppers };
-  const [first = ''] = keys.map((key) => key.id);
-  return {
-    name: how.name.trim(),
-    revision: how.revision.trim() || '?',
-    serial: how.serial.trim(),
-    firmware: how.firmware.trim() || 'not shown',
-    keys,
-    power: { first: 'Switch the pack on.', on: hold(1500, first), off: hold(3000, first) },
-    open: hold(how.openSeconds * 1000, ...named(how.openKeys)),
-    close: how.closeKeys.trim() === '' ? null : hold(how.closeSeconds * 1000, ...named(how.closeKeys)),
-    next: one(how.next),
-    previous: how.previous.trim() === '' ? null : one(how.previous),
-    afterLast: how.afterLast,
-    edit,
-    store: how.store,
-    idleMs,
-    keepsUnstored: how.keepsUnstored,
-    codes: codes.map((code, i): CapturedCode => {
-      const [found = 0, min = 0, max = 0] = numbers[i] ?? [];
-      const decimals = Math.max(
-        ...[code.found, code.min, code.max].map((text) => (text.replace(',', '.').split('.')[1] ?? '').length),
-      );
-      return {
-        label: code.label.trim(),
-        found,
-        min,
-        max,
-        decimals: Math.min(2, decimals),
-        isLocked: code.isLocked,
-        wraps: code.wraps,
-        note: code.note.trim(),
-      };
-    }),
-  };
 }

@@ -1,6 +1,7 @@
 import { json } from '@codemirror/lang-json';
 import { linter, lintGutter, type Diagnostic } from '@codemirror/lint';
 import CodeMirror, { EditorView, type ReactCodeMirrorRef } from '@uiw/react-codemirror';
+import { SegmentedControl } from '@mantine/core';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { isKeyed, mapTitle, parseDisplayMap, type DisplayMap, type ParsedMap } from '@decurio/core';
@@ -12,7 +13,8 @@ import { Handlebar } from '../../ui/handlebar/handlebar.js';
 import { useHandlebar } from '../../ui/handlebar/use-handlebar.js';
 import { Notice } from '../../ui/notice.js';
 import { placeOf } from './json-places.js';
-import { mapText as asText } from './map-text.js';
+import { MapForm } from './map-form/map-form.js';
+import { mapText as asText, writtenText } from './map-text.js';
 import classes from './displays.module.css';
 
 export interface MapEditorProps {
@@ -21,12 +23,15 @@ export interface MapEditorProps {
   readonly isNew: boolean;
 }
 
-/** A map as text, checked with every letter, and beside it the display that it makes, to be pressed. */
+type Side = 'form' | 'text';
+
+/** A map in fields or as text, either way round, checked with every letter, and beside it the display that it makes. */
 export function MapEditor({ start, isNew }: MapEditorProps) {
   const draft = useDraft(`map.${start.id}`, { text: asText(start) });
   // The editor keeps its own text once it is begun; beginning anew is the only way in from outside.
   const [begun, setBegun] = useState({ text: draft.value.text, round: 1 });
   const { text } = draft.value;
+  const [side, setSide] = useState<Side>('form');
   const [save, saving] = api.useAddDocumentMutation();
   const navigate = useNavigate();
   const editor = useRef<ReactCodeMirrorRef>(null);
@@ -50,31 +55,77 @@ export function MapEditor({ start, isNew }: MapEditorProps) {
     draft.startAfresh();
     setBegun(({ round }) => ({ text: asText(start), round: round + 1 }));
   };
-  const goTo = (path: string) => {
-    const { from, to } = placeOf(text, path);
-    editor.current?.view?.dispatch({
-      selection: { anchor: from, head: to },
-      effects: EditorView.scrollIntoView(from, { y: 'center' }),
-    });
-    editor.current?.view?.focus();
+  const turnTo = (next: Side) => {
+    setBegun(({ round }) => ({ text, round: round + 1 }));
+    setSide(next);
   };
+  const goTo = (path: string) => {
+    if (side === 'form') {
+      awaited.current = path;
+      turnTo('text');
+      return;
+    }
+    if (editor.current?.view) show(editor.current.view, text, path);
+  };
+  /** Where the text is to be shown once it stands there. */
+  const awaited = useRef<string | null>(null);
+  const written = useMemo(() => writtenIn(text), [text]);
   const problem = asProblem(saving.error);
 
   return (
     <div className={classes['editor']}>
       <div className={classes['view']}>
         <Begun draft={{ begunAt: draft.begunAt, startAfresh: startOver }} />
-        <div className={classes['text']}>
-          <CodeMirror
+        <SegmentedControl
+          className={classes['side']}
+          aria-label="How it is written"
+          value={side}
+          onChange={(next) => turnTo(next as Side)}
+          data={[
+            { value: 'form', label: 'In fields' },
+            { value: 'text', label: 'As text' },
+          ]}
+        />
+        {side === 'form' && written !== undefined && (
+          <MapForm
             key={begun.round}
-            ref={editor}
-            value={begun.text}
-            onChange={change}
-            height="calc(100vh - 330px)"
-            minHeight="320px"
-            extensions={EXTENSIONS}
+            written={written}
+            problems={parsed.ok ? [] : parsed.problems}
+            isNew={isNew}
+            onChange={(next) => change(writtenText(next))}
           />
-        </div>
+        )}
+        {side === 'form' && written === undefined && (
+          <Notice kind="care" says="The text is no JSON as it stands. Mend it there; nothing in it is lost." />
+        )}
+        {side === 'text' && (
+          <div className={classes['text']}>
+            <CodeMirror
+              key={begun.round}
+              ref={editor}
+              value={begun.text}
+              onChange={change}
+              onCreateEditor={(view) => {
+                const path = awaited.current;
+                awaited.current = null;
+                if (path !== null) show(view, text, path);
+              }}
+              height="calc(100vh - 380px)"
+              minHeight="320px"
+              extensions={EXTENSIONS}
+            />
+          </div>
+        )}
+      </div>
+      <aside className={classes['beside']} aria-label="The display it makes" data-follows>
+        {parsed.ok ? (
+          <Notice
+            kind="done"
+            says={`${mapTitle(parsed.map)}: ${parsed.map.codes.length} codes, and all of it hangs together.`}
+          />
+        ) : (
+          <Problems parsed={parsed} onGo={goTo} />
+        )}
         <div className={classes['acts']}>
           <ActButton
             look="main"
@@ -96,20 +147,30 @@ export function MapEditor({ start, isNew }: MapEditorProps) {
         {problem && (
           <Notice kind="stop" says={problem.fields ? Object.values(problem.fields).join(' ') : problem.message} />
         )}
-      </div>
-      <aside className={classes['beside']} aria-label="The display it makes">
-        {parsed.ok ? (
-          <Notice
-            kind="done"
-            says={`${mapTitle(parsed.map)}: ${parsed.map.codes.length} codes, and all of it hangs together.`}
-          />
-        ) : (
-          <Problems parsed={parsed} onGo={goTo} />
-        )}
         <Live map={parsed.ok ? parsed.map : lastSound} isStale={!parsed.ok} />
       </aside>
     </div>
   );
+}
+
+/** Marks what a path names, and brings it in sight. */
+function show(view: EditorView, text: string, path: string): void {
+  const { from, to } = placeOf(text, path);
+  view.dispatch({
+    selection: { anchor: from, head: to },
+    effects: EditorView.scrollIntoView(from, { y: 'center' }),
+  });
+  view.focus();
+}
+
+/** The map as the text has it; undefined where it is no JSON of a map. */
+function writtenIn(text: string): unknown {
+  try {
+    const written: unknown = JSON.parse(text);
+    return typeof written === 'object' && written !== null && !Array.isArray(written) ? written : undefined;
+  } catch {
+    return undefined;
+  }
 }
 
 function parseText(text: string): ParsedMap {

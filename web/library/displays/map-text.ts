@@ -2,11 +2,11 @@ import { writtenMap, type DisplayMap } from '@decurio/core';
 
 /** Fields in the order in which a person reads and writes them, whatever order they were stored in. */
 const ORDER: readonly string[] = `
-  format id name revision family tellBy tells fact shows label shownAs kind style key keys ms power ride icons speed menu instructions restart dangers codes notes confirmed
-  function first on off offInMenu by opens pin close pages turns gesture from to next previous afterLast pick edit select begin end abandon up down count back walk enter wrong
-  values repeat delayMs everyMs store message pause does text idle browseMs editMs pinMs unstored reopensAt levels modes list most mostBy wakesAt wakesIn title mode neverEnter items code page back exit
-  range min max step rounding decimals overshootKmh skips factory words unit encoding entries second turned raw value means scale unit follows sentinels doubtfulFrom
-  access effect actsAfter keptIn more action shows doubts shownIf influences wheelTable source note
+  format id name revision family tellBy tells fact shows label shownAs kind style key keys ms power ride icons speed menu instructions restart dangers codes notes confirmed does needs onlyIf icon aloneMs underMs lasts firmware readOut
+  function first on off offInMenu by opens pin close pages turns gesture from to next previous afterLast pick edit select begin end abandon asks asksIf asksPin up down count back walk enter wrong lock after
+  values repeat delayMs everyMs store message pause does text idle browseMs editMs pinMs unstored reopensAt levels modes acts list most mostBy wakesAt wakesIn title mode neverEnter items code page back exit
+  range min max step rounding decimals overshootKmh otherRanges when skips factory words unit encoding entries second turned raw value means scale unit follows sentinels doubtfulFrom
+  access effect actsAfter keptIn more action shows doubts shownIf deadIf influences wheelTable source note
 `
   .trim()
   .split(/\s+/);
@@ -17,9 +17,10 @@ const rank = new Map(ORDER.map((name, i) => [name, i]));
  * A map as JSON text to be read and edited: what is nearly always the same left out, fields in a sensible order, short
  * lists on one line.
  */
-export function mapText(map: DisplayMap): string {
-  return text(writtenMap(map), '');
-}
+export const mapText = (map: DisplayMap): string => writtenText(writtenMap(map));
+
+/** A map as it is written, whatever shape it has just now, as such text. */
+export const writtenText = (written: unknown): string => text(written, '');
 
 const LINE = 110;
 

@@ -23,7 +23,9 @@ describe('how a display is handled', () => {
   it('tells how the menu opens, from the dark too, and with a PIN', () => {
     expect(says(quill, 'Menu opens')).toBe('hold power and mode for 4 s while it is dark');
     expect(says(quill, 'Menu is left')).toBe('by its Exit entry, or by waiting');
-    expect(says(burdock, 'PIN')).toBe('4 digits, 1270 as delivered; a wrong one opens, and guarded codes do not move');
+    expect(says(burdock, 'PIN')).toBe(
+      '4 digits, 1270 as delivered; a wrong one opens, and guarded codes do not move; asked for on opening the menu',
+    );
     expect(says(burdock, 'Power up')).toContain('The glass shows HEr 2 for a moment.');
   });
 

@@ -7,9 +7,13 @@ import {
   glassLabel,
   isKeyed,
   valueWords,
+  pagesListing,
   type Code,
   type DisplayMap,
   type KeyedMap,
+  type PinKeys,
+  type RideAct,
+  type StartPin,
 } from '@decurio/core';
 import { capital } from '../../ui/capital.js';
 
@@ -27,7 +31,23 @@ const STORES = {
   gesture: 'by a gesture of its own',
   leave: 'all at once on leaving; before that nothing is stored',
 } as const;
-const WRONG_PIN = { again: 'asks again', leave: 'closes', limited: 'opens, and guarded codes do not move' } as const;
+const WRONG_PIN = {
+  again: 'asks again',
+  leave: 'closes',
+  limited: 'opens, and guarded codes do not move',
+  back: 'leads back to the entry',
+} as const;
+const RIDE_ACTS = {
+  resetsCounter: 'brings a counter to zero',
+  turbo: 'gives turbo',
+  motors: 'changes which motors drive',
+  lights: 'switches lights',
+} as const;
+const ACT_SPEED = {
+  unchanged: '',
+  liftsCaps: '; while it is on no cap holds',
+  lowers: '; it makes it slower',
+} as const;
 
 /** How a display is handled, as name and words, in the order in which one meets it. */
 export function handling(map: DisplayMap): readonly (readonly [string, string])[] {
@@ -42,13 +62,32 @@ export function handling(map: DisplayMap): readonly (readonly [string, string])[
         ? `${gestureWords(map, map.power.off)}; ${map.power.offInMenu ? 'also inside the menu' : 'not inside the menu'}`
         : 'no key of its own',
     ],
+    ...(map.power.pin ? [['Start PIN', startPinWords(map, map.power.pin)] as const] : []),
   ];
   return [
     ...power,
     ...levelWords(map),
+    ...(map.ride?.acts ?? []).map((act) => [act.title, actWords(map, act)] as const),
     ...(isKeyed(map) ? menuHandling(map) : instructionHandling(map)),
     ...speedWords(map),
   ];
+}
+
+function actWords(map: DisplayMap, { gesture, does, needs, onlyIf, icon, speed }: RideAct): string {
+  const by = onlyIf && findCode(map, onlyIf.code);
+  const only = by
+    ? `, only while ${glassLabel(by)} is ${onlyIf.in.map((raw) => valueWords(by, raw)).join(' or ')}`
+    : '';
+  const lit = icon === undefined ? '' : `; ${icon} is lit meanwhile`;
+  return `${gestureWords(map, gesture)} while riding ${RIDE_ACTS[does]}${only}${lit}${ACT_SPEED[speed]}.${needs === undefined ? '' : ` ${needs}`}`;
+}
+
+const pinWords = ({ factory, lock }: PinKeys): string =>
+  `${factory.length} digits, ${factory} as delivered${lock ? `; after ${lock.after} wrong ones it shows ${lock.shows} for ${lock.ms / 60_000} min` : ''}`;
+
+function startPinWords(map: DisplayMap, pin: StartPin): string {
+  const by = pin.asksIf && findCode(map, pin.asksIf.code);
+  return `${pinWords(pin)}; asked for when it lights${by && pin.asksIf ? ` while ${glassLabel(by)} is ${pin.asksIf.in.map((raw) => valueWords(by, raw)).join(' or ')}` : ''}`;
 }
 
 function levelWords(map: DisplayMap): (readonly [string, string])[] {
@@ -78,7 +117,7 @@ function menuHandling(map: KeyedMap): (readonly [string, string])[] {
       ? [
           [
             'PIN',
-            `${menu.pin.factory.length} digits, ${menu.pin.factory} as delivered; a wrong one ${WRONG_PIN[menu.pin.wrong]}`,
+            `${pinWords(menu.pin)}; a wrong one ${WRONG_PIN[menu.pin.wrong]}; asked for ${menu.pin.asks === 'entry' ? ['at entries that it guards', ...menu.pages.filter(({ asksPin }) => asksPin).map(({ title }) => `before ${title}`)].join(' and ') : 'on opening the menu'}`,
           ] as const,
         ]
       : []),
@@ -113,6 +152,9 @@ const instructionHandling = (map: DisplayMap): (readonly [string, string])[] =>
         ...(map.instructions.firmware === undefined
           ? []
           : [['Firmware', `${map.instructions.firmware} or later`] as const]),
+        ...(map.instructions.lasts === 'whileAttached'
+          ? [['Lasts', `only while ${map.instructions.via} stays attached`] as const]
+          : []),
       ]
     : [];
 
@@ -140,12 +182,14 @@ function speedWords({ speed }: DisplayMap): (readonly [string, string])[] {
 export const actsWords = (code: Code): string =>
   code.access === 'open' ? capital(behaviour(code)) : `${capital(accessTitle(code))}; ${behaviour(code)}`;
 
-/** The page that lists a code. */
+/** The pages that list a code. */
 export function pageTitle(map: DisplayMap, label: string): string | null {
   const pages = map.menu?.pages ?? [];
   return pages.length < 2 || !findCode(map, label)
     ? null
-    : (pages.find((page) => page.items.some((item) => 'code' in item && item.code === label))?.title ?? null);
+    : pagesListing(map, label)
+        .map(({ title }) => title)
+        .join(', ') || null;
 }
 
 /** While what an entry is listed at all: by its own condition, or by that of the way to its page; null where it always is. */

@@ -1,6 +1,7 @@
 import { TextInput } from '@mantine/core';
 import { lazy, Suspense, useState } from 'react';
 import {
+  blankMap,
   draftMap,
   hold,
   idFrom,
@@ -86,8 +87,17 @@ export function NewDisplay({ taken }: { readonly taken: readonly string[] }) {
           </ActButton>
         </section>
         <section className={classes['way']}>
+          <h2>Write it from a paper</h2>
+          <p>Its keys, how its menu is moved through, and a line for each entry. Half a page for a small display.</p>
+          <ActButton
+            onAct={() => begin(blankMap(), 'Name it, say what one tells it by, and type one entry after another.')}
+          >
+            Begin in fields
+          </ActButton>
+        </section>
+        <section className={classes['way']}>
           <h2>Bring in a map</h2>
-          <p>A JSON file in the format decurio-display-map/1, as another house exported it.</p>
+          <p>A JSON file in the format decurio-display-map/2 or /1, as another house exported it.</p>
           <FileInput
             label="Bring in a map"
             accept=".json,application/json"

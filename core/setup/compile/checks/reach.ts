@@ -14,13 +14,15 @@ interface Reach {
 /** Every combination of mode and turbo that a rider can reach and that something caps, with its greatest speed. */
 function reaches(draft: Draft): readonly Reach[] {
   const { attainableKmh } = draft.work.type;
-  return ridesOf(draft).flatMap(({ mode, turbo, kmh, ends }) =>
+  return ridesOf(draft).flatMap(({ mode, turbo, act, kmh, ends }) =>
     turbo !== 'on' && kmh === Infinity
       ? []
       : [
           {
             kmh: Math.min(kmh, attainableKmh),
-            where: mode ? `mode ${mode.title}${turbo ? `, turbo ${turbo}` : ''}` : '',
+            where: [mode ? `mode ${mode.title}` : '', act ? `${act} on` : mode && turbo ? `turbo ${turbo}` : '']
+              .filter((part) => part !== '')
+              .join(', '),
             ends,
           },
         ],
@@ -94,6 +96,15 @@ export function reachFindings(draft: Draft, worst: Setup['worst']): readonly Fin
     );
   if (worst && limit && worst.kmh > limit.kmh * WITHIN)
     findings.push(finding('stop', 'worstReach', null, `${worst.says} ${kmhWords(limit.kmh)} is allowed.`));
+  if (limit && map.instructions?.lasts === 'whileAttached')
+    findings.push(
+      finding(
+        'decide',
+        'whileAttached',
+        null,
+        `The cap holds only while ${map.instructions.via} stays attached: whoever takes it off rides without a limit.`,
+      ),
+    );
   if (limit && limit.kmh > type.attainableKmh)
     findings.push(
       finding(

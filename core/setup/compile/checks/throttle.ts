@@ -102,7 +102,9 @@ function startFindings(draft: Draft, pedalOnly: boolean): readonly Finding[] {
 function speedFindings(draft: Draft, toKmh: number): readonly Finding[] {
   const { limit, vehicleClass } = draft.work;
   const limitKmh = limit?.kmh ?? Infinity;
-  const own = withFunction(draft, 'throttleCap').filter(({ code, wish }) => carriesClaim(code) && wish.raw !== null);
+  const own = withFunction(draft, 'throttleCap').filter(
+    ({ code, wish }) => carriesClaim(draft, code) && wish.raw !== null,
+  );
   if (toKmh >= limitKmh || own.length > 0 || willMean(draft, 'driveMode', 'pedal') === true || !vehicleClass.throttleTo)
     return [];
   const says = `The class ends the throttle at ${speedWords(vehicleClass.throttleTo)} and assist at ${kmhWords(limitKmh)}; this display has one cap for both. Pedal-only mode, or an order limit of ${speedWords(vehicleClass.throttleTo)}.`;
@@ -147,6 +149,6 @@ export function mustUnplug(draft: Draft): boolean {
   return (
     !throttlePermission(draft.work).allowed &&
     draft.work.type.throttleFitted &&
-    !withFunction(draft, 'driveMode').some(({ code }) => carriesClaim(code))
+    !withFunction(draft, 'driveMode').some(({ code }) => carriesClaim(draft, code))
   );
 }

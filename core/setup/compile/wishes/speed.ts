@@ -22,23 +22,23 @@ import {
 
 /**
  * How many km/h one raw step of a cap means: per cent count from the uncapped speed on a full pack, miles where the
- * code counts in them or follows the units shown. Undefined where the code is no speed.
+ * code counts in them or follows the units that will be shown. Undefined where the code is no speed.
  */
-export function kmhPerRaw(code: Code, { type, choices }: Pick<Work, 'type' | 'choices'>): number | undefined {
+export function kmhPerRaw(code: Code, { type, counts }: Pick<Work, 'type' | 'counts'>): number | undefined {
   if (code.encoding.kind !== 'line') return undefined;
   const { unit, scale, follows } = code.encoding;
   if (unit === '%') return (scale * type.attainableKmh) / 100;
-  const inMiles = follows === undefined ? unit === 'mph' : choices.units === 'mph';
+  const inMiles = follows === undefined ? unit === 'mph' : counts.inMiles;
   return inMiles ? scale * KM_PER_MILE : unit === 'km/h' || unit === 'mph' ? scale : undefined;
 }
 
 /** How far beyond its cap drive acts on this unit. */
-export const beyondCap = ({ unit, map, choices }: Work): Overshoot =>
+export const beyondCap = ({ unit, map, counts }: Work): Overshoot =>
   overshootOf({
     measuredKmh: unit.overshootKmh ?? null,
     familyKmh: unit.familyOvershootKmh ?? null,
     mappedKmh: map.speed?.overshootKmh ?? null,
-    stepKmh: shownStepKmh(map, choices.units === 'mph'),
+    stepKmh: shownStepKmh(map, counts.inMiles),
   });
 
 /** What a cap that must keep to `limitKmh` is set to, and the sentences that lead there. */

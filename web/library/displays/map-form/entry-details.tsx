@@ -1,0 +1,312 @@
+import { Autocomplete, NumberInput, TextInput } from '@mantine/core';
+import { vocabularyOf } from '@decurio/core';
+import { RowsField } from '../../rows-field.js';
+import { ActButton } from '../../../ui/act-button.js';
+import { EDIT_KEYS } from './menu-fields.js';
+import { GestureAt } from './gesture-field.js';
+import { ChoiceAt, NumberAt, TextAt } from './written-fields.js';
+import type { KeysOf } from './display-fields.js';
+import { listAt, type WrittenForm } from './written-form.js';
+import classes from './map-form.module.css';
+
+interface EntryDetailsProps {
+  readonly form: WrittenForm;
+  readonly at: number;
+  readonly keys: readonly KeysOf[];
+}
+
+/** What else there is of an entry: its words, how it moves and acts, and what is not sure of it. */
+export function EntryDetails({ form, at, keys }: EntryDetailsProps) {
+  const place = (...rest: readonly (string | number)[]) => ['codes', at, ...rest];
+  const style = form.at(...place('edit', 'style'));
+  return (
+    <div className={classes['details']}>
+      <WordsField form={form} at={at} />
+      <div className={classes['row']}>
+        <TextAt
+          form={form}
+          place={place('shownAs')}
+          label="On the glass"
+          most={12}
+          hint="where that is not its label"
+        />
+        <TextAt form={form} place={place('unit')} label="Unit" most={12} hint="where it is not the usual one" />
+        <NumberAt form={form} place={place('scale')} label="One step is" usual={1} />
+        <NumberAt form={form} place={place('decimals')} label="Decimals" usual={0} />
+      </div>
+      <div className={classes['row']}>
+        <ChoiceAt
+          form={form}
+          place={place('access')}
+          label="Keys move it"
+          options={[
+            { value: 'open', label: 'freely' },
+            { value: 'pin', label: 'once the PIN was given' },
+            { value: 'locked', label: 'not: it shows' },
+            { value: 'never', label: 'and nobody should' },
+            { value: 'tool', label: "not: the maker's tool does" },
+            { value: 'absent', label: 'not: it is in the paper alone' },
+          ]}
+        />
+        <ChoiceAt
+          form={form}
+          place={place('actsAfter')}
+          label="It acts"
+          options={[
+            { value: 'once', label: 'at once' },
+            { value: 'restart', label: 'after a restart' },
+          ]}
+        />
+        <ChoiceAt
+          form={form}
+          place={place('effect')}
+          label="On the road"
+          options={[
+            { value: 'acts', label: 'it acts' },
+            { value: 'displayOnly', label: 'it scales what is shown' },
+            { value: 'unverified', label: 'nobody has seen that it acts' },
+          ]}
+        />
+        <ChoiceAt
+          form={form}
+          place={place('source')}
+          label="Known from"
+          options={[
+            { value: 'makersPaper', label: "the maker's paper" },
+            { value: 'measured', label: 'a unit, measured' },
+            { value: 'hearsay', label: 'hearsay: never a target' },
+          ]}
+        />
+      </div>
+      <div className={classes['row']}>
+        <ChoiceAt
+          form={form}
+          place={place('values')}
+          label="Past its end"
+          options={[
+            { value: '', label: 'as the menu does' },
+            { value: 'wrap', label: 'it goes round' },
+            { value: 'stop', label: 'it stops' },
+          ]}
+        />
+        <ChoiceAt
+          form={form}
+          place={place('more')}
+          label="More of it is"
+          options={[
+            { value: '', label: 'not said' },
+            { value: 'quicker', label: 'quicker' },
+            { value: 'slower', label: 'slower' },
+            { value: 'stronger', label: 'stronger' },
+            { value: 'weaker', label: 'weaker' },
+          ]}
+        />
+        <ChoiceAt
+          form={form}
+          place={place('keptIn')}
+          label="It is kept"
+          options={[
+            { value: '', label: 'in the controller' },
+            { value: 'display', label: 'in the display' },
+            { value: 'displayWhileAttached', label: 'in the display while attached' },
+            { value: 'untilPackOut', label: 'until the pack comes out' },
+            { value: 'profile', label: 'in each pack profile' },
+          ]}
+        />
+        <ChoiceAt
+          form={form}
+          place={place('edit', 'style')}
+          label="It is changed"
+          options={[
+            { value: '', label: 'as the others are' },
+            { value: 'live', label: 'at once' },
+            { value: 'focus', label: 'once a key went to the value' },
+            { value: 'enter', label: 'once an edit was begun' },
+            { value: 'digits', label: 'digit by digit' },
+          ]}
+        />
+      </div>
+      {typeof style === 'string' && style in EDIT_KEYS && (
+        <div className={classes['row']}>
+          {EDIT_KEYS[style as keyof typeof EDIT_KEYS].map(([name, label, isOptional]) => (
+            <GestureAt
+              key={name}
+              form={form}
+              place={place('edit', name)}
+              label={label}
+              keys={keys}
+              isOptional={isOptional}
+            />
+          ))}
+        </div>
+      )}
+      <div className={classes['row']}>
+        <ConditionField form={form} at={at} name="shownIf" label="Shown only while entry" />
+        <ConditionField form={form} at={at} name="deadIf" label="Does nothing while entry" />
+      </div>
+      <DoubtsField form={form} at={at} />
+      <TextAt form={form} place={place('note')} label="Note" most={400} />
+    </div>
+  );
+}
+
+/** Digits that stand for words, in the order in which the keys step through them. */
+function WordsField({ form, at }: Pick<EntryDetailsProps, 'form' | 'at'>) {
+  const words = listAt(form, 'codes', at, 'words');
+  const what = form.at('codes', at, 'function');
+  const known = vocabularyOf(typeof what === 'string' ? what : '');
+  const word = (i: number): readonly unknown[] => (Array.isArray(words[i]) ? words[i] : []);
+  const put = (i: number, [raw, meaning, title]: readonly unknown[]) =>
+    form.put(
+      ['codes', at, 'words', i],
+      title === undefined || title === '' || title === meaning ? [raw, meaning] : [raw, meaning, title],
+    );
+  const begin = () => {
+    const [first = 'off', second = 'on'] = known;
+    // Words say their range themselves, and have no unit.
+    const code = Object.entries(form.at('codes', at) as Readonly<Record<string, unknown>>);
+    form.put(['codes', at], {
+      ...Object.fromEntries(code.filter(([name]) => !['range', 'unit', 'scale'].includes(name))),
+      factory: 0,
+      words: [
+        [0, first],
+        [1, second],
+      ],
+    });
+  };
+  if (form.at('codes', at, 'encoding') !== undefined)
+    return <p className="soft">What its digits mean is more than a list of words: it stands in the text.</p>;
+  if (words.length === 0)
+    return (
+      <div>
+        <ActButton onAct={begin}>Its digits stand for words</ActButton>
+      </div>
+    );
+  return (
+    <>
+      <RowsField
+        title="Digits and what they mean"
+        add="Another word"
+        rows={words}
+        onAdd={() => put(words.length, [words.length, known[words.length] ?? ''])}
+        onRemove={(i) =>
+          form.put(['codes', at, 'words'], words.length === 1 ? undefined : words.filter((_, n) => n !== i))
+        }
+      >
+        {(i) => (
+          <>
+            <NumberInput
+              label="Digits"
+              value={typeof word(i)[0] === 'number' ? (word(i)[0] as number) : ''}
+              onChange={(raw) => put(i, [typeof raw === 'number' ? raw : 0, word(i)[1], word(i)[2]])}
+              hideControls
+            />
+            <Autocomplete
+              label="Means"
+              data={[...known]}
+              value={typeof word(i)[1] === 'string' ? (word(i)[1] as string) : ''}
+              onChange={(meaning) => put(i, [word(i)[0], meaning, word(i)[2]])}
+              error={form.problem('codes', at, 'words', i)}
+              {...(known.length > 0 && !known.includes(String(word(i)[1]))
+                ? { description: `A setup understands ${known.join(', ')}.` }
+                : {})}
+              maxLength={40}
+            />
+            <TextInput
+              label="As a person reads it"
+              value={typeof word(i)[2] === 'string' ? (word(i)[2] as string) : ''}
+              placeholder={typeof word(i)[1] === 'string' ? (word(i)[1] as string) : ''}
+              onChange={({ target }) => put(i, [word(i)[0], word(i)[1], target.value])}
+              maxLength={80}
+              data-scan-guard
+            />
+          </>
+        )}
+      </RowsField>
+    </>
+  );
+}
+
+/** While another entry has one of these values. */
+function ConditionField({
+  form,
+  at,
+  name,
+  label,
+}: Pick<EntryDetailsProps, 'form' | 'at'> & { readonly name: 'shownIf' | 'deadIf'; readonly label: string }) {
+  const place = ['codes', at, name];
+  const labels = listAt(form, 'codes').flatMap((code, i) => {
+    const own = (code as Readonly<Record<string, unknown>> | null)?.['label'];
+    return i !== at && typeof own === 'string' && own !== '' ? [own] : [];
+  });
+  const raws = listAt(form, ...place, 'in');
+  const chosen = form.at(...place, 'code');
+  return (
+    <>
+      <ChoiceAt
+        form={{
+          ...form,
+          put: (_, code) =>
+            form.put(place, code === undefined ? undefined : { code, in: raws.length > 0 ? raws : [0] }),
+        }}
+        place={[...place, 'code']}
+        label={label}
+        options={[{ value: '', label: 'always as it is' }, ...labels.map((own) => ({ value: own, label: own }))]}
+      />
+      {typeof chosen === 'string' && (
+        <TextInput
+          key={raws.join()}
+          label="stands at"
+          description="digits, separated by blanks"
+          defaultValue={raws.join(' ')}
+          onBlur={({ target }) => {
+            const next = target.value
+              .split(/[\s,]+/)
+              .filter((each) => each !== '')
+              .map(Number);
+            if (next.length > 0 && next.every(Number.isFinite)) form.put([...place, 'in'], next);
+          }}
+          error={form.problem(...place)}
+          data-scan-guard
+        />
+      )}
+    </>
+  );
+}
+
+/** What nobody is sure of: the entry, or some of its values, which are then never a target. */
+function DoubtsField({ form, at }: Pick<EntryDetailsProps, 'form' | 'at'>) {
+  const doubts = listAt(form, 'codes', at, 'doubts');
+  return (
+    <RowsField
+      title="Not sure"
+      add="Something is not sure here"
+      rows={doubts}
+      onAdd={() => form.put(['codes', at, 'doubts', doubts.length], { says: '' })}
+      onRemove={(i) =>
+        form.put(['codes', at, 'doubts'], doubts.length === 1 ? undefined : doubts.filter((_, n) => n !== i))
+      }
+    >
+      {(i) => (
+        <>
+          <TextInput
+            key={listAt(form, 'codes', at, 'doubts', i, 'raws').join()}
+            label="Of which digits"
+            description="empty: of the whole entry"
+            defaultValue={listAt(form, 'codes', at, 'doubts', i, 'raws').join(' ')}
+            onBlur={({ target }) => {
+              const raws = target.value
+                .split(/[\s,]+/)
+                .filter((each) => each !== '')
+                .map(Number);
+              if (raws.every(Number.isFinite))
+                form.put(['codes', at, 'doubts', i, 'raws'], raws.length > 0 ? raws : undefined);
+            }}
+            data-scan-guard
+          />
+          <TextAt form={form} place={['codes', at, 'doubts', i, 'says']} label="Why" most={200} />
+        </>
+      )}
+    </RowsField>
+  );
+}
