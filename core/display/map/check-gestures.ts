@@ -100,7 +100,7 @@ function contextsOf(map: DisplayMap): Named[][] {
   if (!menu) return [riding, dark, starting];
   const asking = givingPin(menu.pin, 'menu.pin');
   const own = map.codes.flatMap((code, i) => {
-    const halves = ownKeysOfHalves(code, i);
+    const halves = ownKeysOfHalves(menu, code, i);
     return code.edit || halves.length > 0
       ? [{ code, edit: editOf(menu, code), at: code.edit ? `codes[${i}].edit` : 'menu.edit', halves }]
       : [];
@@ -136,12 +136,20 @@ const givingPin = (pin: PinKeys | null | undefined, at: string): Named[] =>
     : [];
 
 /** Keys that move one half of a code of two functions. */
-const ownKeysOfHalves = ({ encoding }: Code, i: number): Named[] =>
+const ownKeysOfHalves = ({ repeat }: MenuRules, { encoding }: Code, i: number): Named[] =>
   encoding.kind === 'pair'
-    ? (['first', 'second'] as const).flatMap((half) => [
-        ...named(`codes[${i}].encoding.${half}.up`, `moves the ${half} half up`, encoding[half].up),
-        ...named(`codes[${i}].encoding.${half}.down`, `moves the ${half} half down`, encoding[half].down),
-      ])
+    ? (['first', 'second'] as const).flatMap((half) =>
+        (['up', 'down'] as const).flatMap((way) => {
+          const at = `codes[${i}].encoding.${half}.${way}`;
+          const by = encoding[half][way];
+          return [
+            ...named(at, `moves the ${half} half ${way}`, by),
+            ...(repeat && by?.kind === 'tap'
+              ? named(`${at} (repeat)`, 'repeats while held', { kind: 'hold', keys: [by.key], ms: repeat.delayMs })
+              : []),
+          ];
+        }),
+      )
     : [];
 
 /** Without the keys of the edit whose half has keys of its own. */

@@ -84,8 +84,8 @@ function standings({ tracked, wanted, isDragged }: Job): (state: DisplayState) =
   };
 }
 
-function whereKey({ screen, mode, resume, unlocked, wrongPins }: DisplayState): string {
-  const rest = `${mode ?? ''}${unlocked ? '' : '!'}${wrongPins}${resume ? `@${resume.page}/${resume.item}` : ''}`;
+function whereKey({ screen, mode, resume, unlocked }: DisplayState): string {
+  const rest = `${mode ?? ''}${unlocked ? '' : '!'}${resume ? `@${resume.page}/${resume.item}` : ''}`;
   switch (screen.kind) {
     case 'menu':
       return `${screen.page}/${screen.item}/${screen.focus}${screen.digit}${screen.digits?.join('') ?? ''}${rest}`;

@@ -54,14 +54,14 @@ export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
         says="Driven wheel clear of the ground, hands and sleeves clear. On many displays one long press starts the motor. Put every value back as it was before going on."
       />
       <h2 className="cap">The display</h2>
-      <div className={classes['row']}>
+      <div className={classes['fields']}>
         {text('Name', 'name')}
         {text('Revision', 'revision')}
         {text('Serial of this unit', 'serial')}
         {text('Firmware, if shown', 'firmware')}
       </div>
       <h2 className="cap">How it is handled</h2>
-      <div className={classes['row']}>
+      <div className={classes['fields']}>
         {text('Keys, as printed', 'keys', 'separated by commas')}
         {text('Opens: hold', 'openKeys')}
         <NumberInput
@@ -82,17 +82,17 @@ export function CaptureView({ onDraft, onCancel }: CaptureViewProps) {
           decimalScale={1}
         />
       </div>
-      <div className={classes['row']}>
+      <div className={classes['fields']}>
         {text('Next code', 'next')}
         {text('Back', 'previous', 'empty where there is no way back')}
         {text('Value up', 'up')}
         {text('Value down', 'down')}
-        {how.style === 'focus' && text('Moves between name and value', 'select')}
+        {how.style === 'focus' && text('Name or value', 'select')}
         {(how.style === 'enter' || how.style === 'digits') && text('Begins an edit', 'select')}
         {how.style === 'digits' && text('Next digit', 'walk')}
         {(how.style === 'enter' || how.style === 'digits') && text('Ends an edit', 'end')}
       </div>
-      <div className={classes['row']}>
+      <div className={classes['fields']}>
         {text('Other page: hold', 'turnKeys', 'empty where there is one list')}
         {text('Ride mode: tap', 'modeKey', 'where each has a list of its own')}
       </div>

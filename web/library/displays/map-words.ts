@@ -93,10 +93,15 @@ function startPinWords(map: DisplayMap, pin: StartPin): string {
 function levelWords(map: DisplayMap): (readonly [string, string])[] {
   const levels = map.ride?.levels;
   if (!levels) return [];
-  const { most, mostBy, wakesAt } = levels;
+  const { up, down, most, mostBy, wakesAt } = levels;
   const wakes =
     wakesAt === 'asLeft' ? 'as it was left' : typeof wakesAt === 'number' ? `at ${wakesAt}` : `as ${wakesAt.code} says`;
-  return [['Levels', `up to ${most}${mostBy === undefined ? '' : `, as many as ${mostBy} sets`}; it wakes ${wakes}`]];
+  return [
+    [
+      'Levels',
+      `${gestureWords(map, up)} for more, ${gestureWords(map, down)} for less; up to ${most}${mostBy === undefined ? '' : `, as many as ${mostBy} sets`}; it wakes ${wakes}`,
+    ],
+  ];
 }
 
 function menuHandling(map: KeyedMap): (readonly [string, string])[] {
