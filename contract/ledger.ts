@@ -1,4 +1,75 @@
-import type { DisplayMap, Evidence } from '@decurio/core';
+import {
+  COMPARISONS,
+  FUNCTIONS,
+  WHEREABOUTS,
+  type DisplayMap,
+  type Evidence,
+  type LedgerQuestion,
+} from '@decurio/core';
+import { object, string } from 'yup';
+
+const day = () => string().matches(/^\d{4}-\d{2}-\d{2}$/, 'must be a day such as 2026-03-01');
+const names = (of: object): string[] => Object.keys(of);
+
+/** A question to the ledger as its address carries it. */
+export const ledgerQuestionQuery = object({
+  after: string().strict().max(200),
+  search: string().trim().max(60),
+  where: string().oneOf(names(WHEREABOUTS)),
+  serial: string().trim().max(40),
+  order: string().trim().max(40),
+  customer: string().trim().max(120),
+  type: string().trim().max(60),
+  map: string().trim().max(60),
+  className: string().trim().max(120),
+  code: string().oneOf(names(FUNCTIONS)),
+  is: string().oneOf(names(COMPARISONS)),
+  value: string().trim().max(40),
+  from: day(),
+  to: day(),
+  by: string().uuid(),
+  finding: string().oneOf(['accepted', 'unproved']),
+}).noUnknown();
+
+/** What one code of a sealed unit was left at, in the list of an answer. */
+export interface LedgerAnswerCode {
+  readonly label: string;
+  readonly shown: string;
+  readonly says: string;
+}
+
+/** A page of an answer, newest first. */
+export interface LedgerAnswer {
+  readonly items: readonly (LedgerRow & { readonly codes: readonly LedgerAnswerCode[]; readonly isOut: boolean })[];
+  readonly next: string | null;
+}
+
+/** What there is to choose from, of what was ever sealed. */
+export interface LedgerChoices {
+  readonly customers: readonly string[];
+  readonly types: readonly string[];
+  readonly classes: readonly string[];
+  readonly maps: readonly { readonly id: string; readonly title: string }[];
+  readonly people: readonly { readonly id: string; readonly name: string }[];
+  /** Functions of which something was read back, with the words that were read. */
+  readonly codes: readonly { readonly code: string; readonly words: readonly string[] }[];
+  /** Sealed visits that are still being taken in, and cannot be found yet. */
+  readonly wanting: number;
+}
+
+/** A question kept under a name, for everybody of the house. */
+export interface KeptQuestion {
+  readonly id: string;
+  readonly name: string;
+  readonly question: LedgerQuestion;
+  readonly keptBy: string;
+}
+
+export const keptQuestionBody = object({
+  id: string().uuid().required(),
+  name: string().trim().min(1).max(80).required(),
+  question: ledgerQuestionQuery.required(),
+}).noUnknown();
 
 /** One visit as the ledger lists it. */
 export interface LedgerRow {

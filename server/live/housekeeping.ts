@@ -2,13 +2,14 @@ import type { FastifyBaseLogger } from 'fastify';
 import type { DataSource } from 'typeorm';
 import { catchUpAll } from '../store/behind-units.js';
 import { eraseOld } from '../store/erase-personal.js';
+import { fillLeft } from '../store/left-rows.js';
 import { markOpenVisits, markSealedBefore } from '../store/seal-heads.js';
 
 const EVERY_MS = 5 * 60_000;
 
 /**
- * What no request does: marks how far open visits have come, goes on with units that an act left behind, and erases what was
- * kept of persons for as long as the house says. Any number
+ * What no request does: marks how far open visits have come, goes on with units that an act left behind, erases what was
+ * kept of persons for as long as the house says, and takes in what was sealed before it could be asked for. Any number
  * of processes may do so; each piece is done once. What fails is logged and done at the next round.
  * @returns how to stop
  */
@@ -16,7 +17,7 @@ export function keepHouse(source: DataSource, log: FastifyBaseLogger): () => voi
   let timer: NodeJS.Timeout | undefined;
   let isOver = false;
   const round = async (): Promise<void> => {
-    for (const work of [markSealedBefore, markOpenVisits, catchUpAll, eraseOld]) {
+    for (const work of [markSealedBefore, markOpenVisits, catchUpAll, eraseOld, fillLeft]) {
       await work(source).catch((error: unknown) => {
         if (!isOver) log.warn({ err: error }, 'housekeeping could not be done');
       });

@@ -1,9 +1,15 @@
+import { Readable } from 'node:stream';
 import type { FastifyInstance } from 'fastify';
 import { object, string } from 'yup';
-import { pageQuery, type PageQuery } from '@decurio/contract';
+import { keptQuestionBody, ledgerQuestionQuery, pageQuery, type PageQuery } from '@decurio/contract';
+import type { LedgerQuestion } from '@decurio/core';
+import { answerCsv, answerLines, questionOf } from '../ledger/answer-lines.js';
 import { checkRecordFile, checkSeal } from '../ledger/seal-checks.js';
 import { rawBody, takeRaw } from './raw-body.js';
+import { writerOf } from './writer.js';
 import { goneSignal } from '../time-limit.js';
+import { dropQuestion, keepQuestion, keptQuestions } from '../store/kept-questions.js';
+import { askLedger, ledgerChoices } from '../store/ledger-question.js';
 import { exportRecord, listLedger, readRecord } from '../store/ledger.js';
 
 const idParams = object({ id: string().uuid().required() });
@@ -16,6 +22,65 @@ export async function ledgerRoutes(app: FastifyInstance): Promise<void> {
     async (request) => {
       const { after, search } = request.query;
       return listLedger(app.source, { ...(after ? { after } : {}), ...(search ? { search } : {}) });
+    },
+  );
+
+  app.get<{ Querystring: Record<string, string> }>(
+    '/ledger/answer',
+    {
+      schema: { summary: 'Sealed units that a question asks for', querystring: ledgerQuestionQuery },
+      config: { act: 'look' },
+    },
+    async (request) => askLedger(app.source, questionOf(request.query), request.query['after']),
+  );
+
+  app.get<{ Querystring: Record<string, string>; Params: { as: string } }>(
+    '/ledger/answer/file/:as',
+    {
+      schema: {
+        summary: 'The same as a file: csv, or jsonl with a unit a line',
+        querystring: ledgerQuestionQuery,
+        params: object({ as: string().oneOf(['csv', 'jsonl']).required() }),
+      },
+      config: { act: 'look' },
+    },
+    async (request, reply) => {
+      const question = questionOf(request.query);
+      const isCsv = request.params.as === 'csv';
+      return reply
+        .header('content-disposition', `attachment; filename="ledger.${request.params.as}"`)
+        .type(isCsv ? 'text/csv; charset=utf-8' : 'application/x-ndjson')
+        .send(Readable.from(isCsv ? answerCsv(app.source, question) : answerLines(app.source, question)));
+    },
+  );
+
+  app.get(
+    '/ledger/choices',
+    { schema: { summary: 'What there is to choose from in a question' }, config: { act: 'look' } },
+    async () => ledgerChoices(app.source),
+  );
+
+  app.get(
+    '/ledger/questions',
+    { schema: { summary: 'Questions kept under a name' }, config: { act: 'look' } },
+    async () => keptQuestions(app.source),
+  );
+
+  app.post<{ Body: { id: string; name: string; question: LedgerQuestion } }>(
+    '/ledger/questions',
+    { schema: { summary: 'Keep a question under a name', body: keptQuestionBody }, config: { act: 'work' } },
+    async (request, reply) => {
+      await keepQuestion(app.source, request.body, writerOf(request, 'work').by);
+      return reply.status(201).send({});
+    },
+  );
+
+  app.post<{ Params: { id: string } }>(
+    '/ledger/questions/:id/dropped',
+    { schema: { summary: 'Keep a question no longer', params: idParams }, config: { act: 'work' } },
+    async (request) => {
+      await dropQuestion(app.source, request.params.id);
+      return {};
     },
   );
 

@@ -36,6 +36,7 @@ import { guardPhoto } from './photos.js';
 import { fitSpare } from './spares.js';
 import { guardSignOff } from './sign-off.js';
 import { guardTime } from './entry-time.js';
+import { writeLeft } from './left-rows.js';
 import { markHeads } from './seal-heads.js';
 import { updateRow } from './update-row.js';
 import { foldAccepted, foldAllAccepted, visitColumns } from './visit-columns.js';
@@ -185,8 +186,12 @@ export async function appendIn(
   await keepOvershoot(manager, unit, visit, state, entry);
   await disputeFrom(manager, entry, state, visit.mapVersion);
   await project(manager, unit, state);
-  if (state.step === null && state.withdrawn === null)
+  if (state.step === null && state.withdrawn === null) {
+    const columns = visitColumns([opening, entry], state);
+    if (columns.sealedAt)
+      await writeLeft(manager, { ...columns, id: visitId, unitId, sealedAt: columns.sealedAt }, state);
     await markHeads(manager, [{ visitId, seq: entry.seq, hash: entry.hash }], 'sealed', now);
+  }
   keepFold({ opening, fold: after.fold }, entry);
   return { entry, isReplay: false };
 }

@@ -1,26 +1,27 @@
 import { TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { useState } from 'react';
-import { Link } from 'react-router';
-import { shortSeal } from '@decurio/core';
-import { api, asProblem } from '../state/api.js';
-import { ActButton } from '../ui/act-button.js';
+import { useSearchParams } from 'react-router';
+import type { LedgerQuestion } from '@decurio/core';
+import { asProblem } from '../state/api.js';
 import { Busy, Notice } from '../ui/notice.js';
-import { whenFull } from '../ui/when.js';
+import { AnswerList } from './answer-list.js';
 import { CheckRecordFile } from './check-record-file.js';
+import { FoundByBeginning } from './found-by-beginning.js';
+import { ledgerApi } from './ledger-api.js';
+import { KeptQuestions } from './kept-questions.js';
+import { QuestionLine } from './question-line.js';
+import { isWhole, questionIn } from './question-parts.js';
 import classes from './ledger-page.module.css';
 
-/** What left, how, and proved by whom: sealed visits, newest first. */
+/** What left, how, and proved by whom: a question read as a sentence, and the sealed units that answer it, newest first. */
 export function LedgerPage() {
+  const [params, setParams] = useSearchParams();
+  const question = questionIn(params);
   const [typed, setTyped] = useState('');
   const [search] = useDebouncedValue(typed.trim(), 200);
-  const [after, setAfter] = useState<readonly string[]>([]);
-  const cursor = after.at(-1);
-  const { data, error, isFetching, refetch } = api.useLedgerQuery({
-    ...(cursor === undefined ? {} : { after: cursor }),
-    ...(search === '' ? {} : { search }),
-  });
-  const problem = asProblem(error);
+  const { data: choices } = ledgerApi.useLedgerChoicesQuery(null);
+  const ask = (next: LedgerQuestion) => setParams({ ...next } as Record<string, string>, { replace: true });
   return (
     <div className={classes['page']}>
       <header className={classes['head']}>
@@ -31,65 +32,86 @@ export function LedgerPage() {
           aria-label="Find by serial, order or customer"
           placeholder="Serial, order or customer"
           value={typed}
-          onChange={(event) => {
-            setTyped(event.target.value);
-            setAfter([]);
-          }}
+          onChange={(event) => setTyped(event.target.value)}
           maxLength={60}
         />
         <CheckRecordFile />
       </header>
+      {search !== '' ? (
+        <FoundByBeginning key={search} search={search} />
+      ) : (
+        <>
+          <QuestionLine question={question} choices={choices} onAsk={ask} />
+          {(choices?.wanting ?? 0) > 0 && (
+            <Notice
+              kind="note"
+              says={`${choices?.wanting} units sealed earlier are still being taken in and cannot be found by a question yet.`}
+            />
+          )}
+          <Answer question={question} onAsk={ask} />
+        </>
+      )}
+    </div>
+  );
+}
+
+function Answer({
+  question,
+  onAsk,
+}: {
+  readonly question: LedgerQuestion;
+  readonly onAsk: (question: LedgerQuestion) => void;
+}) {
+  const [asked] = useDebouncedValue(question, 250);
+  const { data, error, refetch, hasNextPage, isFetchingNextPage, fetchNextPage, isFetching } =
+    ledgerApi.useAskLedgerInfiniteQuery(asked, { skip: !isWhole(asked) });
+  const problem = asProblem(error);
+  const items = data?.pages.flatMap((page) => page.items) ?? [];
+  const file = (as: string) => `/api/ledger/answer/file/${as}?${new URLSearchParams({ ...asked }).toString()}`;
+  const isAll = Object.keys(asked).length === 0;
+  if (!isWhole(asked)) return <Notice kind="note" says="Say with what the code is to be compared." />;
+  return (
+    <>
+      <div className={classes['acts']} aria-live="polite">
+        <span className="soft">
+          {data ? `${items.length}${hasNextPage ? ' and more' : ''} found` : ''}
+          {isFetching && data ? ', looking …' : ''}
+        </span>
+        {items.length > 0 && (
+          <>
+            <a href={file('csv')} download>
+              CSV
+            </a>
+            <a href={file('jsonl')} download>
+              JSON Lines
+            </a>
+          </>
+        )}
+        <KeptQuestions question={asked} onAsk={onAsk} />
+      </div>
       {problem && (
         <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} />
       )}
       {!data && !problem && <Busy />}
-      {data && data.items.length === 0 && (
+      {data && items.length === 0 && (
         <Notice
           kind="note"
-          title={search === '' ? 'Nothing is sealed yet' : 'Nothing found'}
+          title={isAll ? 'Nothing is sealed yet' : 'Nothing found'}
           says={
-            search === ''
+            isAll
               ? 'A unit stands here once it was signed off on the bench.'
-              : `No sealed unit begins with "${search}", nor its order or customer.`
+              : 'No sealed unit answers this question. Leave a part of it out, or ask for every visit.'
           }
         />
       )}
-      {data && data.items.length > 0 && (
-        <div className={classes['scroll']} tabIndex={0} role="region" aria-label="Sealed visits" aria-busy={isFetching}>
-          <table className={classes['table']}>
-            <thead>
-              <tr className="cap">
-                <th scope="col">Serial</th>
-                <th scope="col">Type</th>
-                <th scope="col">Order</th>
-                <th scope="col">Customer</th>
-                <th scope="col">Sealed</th>
-                <th scope="col">By</th>
-                <th scope="col">Seal</th>
-              </tr>
-            </thead>
-            <tbody>
-              {data.items.map((row) => (
-                <tr key={row.visitId}>
-                  <th scope="row">
-                    <Link to={`/ledger/${row.visitId}`}>{row.serial}</Link>
-                  </th>
-                  <td>{row.typeName}</td>
-                  <td className="num">{row.orderNumber}</td>
-                  <td>{row.customer}</td>
-                  <td>{whenFull(row.sealedAt)}</td>
-                  <td>{row.sealedBy}</td>
-                  <td className="num">{shortSeal(row.seal)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+      {items.length > 0 && (
+        <AnswerList
+          items={items}
+          code={asked.code}
+          hasMore={hasNextPage && !isFetchingNextPage}
+          onMore={() => void fetchNextPage()}
+        />
       )}
-      <div className={classes['pages']}>
-        {after.length > 0 && <ActButton onAct={() => setAfter(after.slice(0, -1))}>Newer</ActButton>}
-        {data?.next && <ActButton onAct={() => setAfter([...after, data.next ?? ''])}>Older</ActButton>}
-      </div>
-    </div>
+    </>
   );
 }

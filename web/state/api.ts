@@ -118,6 +118,7 @@ export const api = createApi({
     'Line',
     'Bench',
     'Ledger',
+    'Questions',
     'Library',
     'Disputes',
     'Trials',

@@ -1,0 +1,70 @@
+import { FUNCTIONS, type CodeFunction } from '../display/map/functions.js';
+
+export const COMPARISONS = { over: 'over', under: 'under', at: 'at', means: 'meaning' } as const;
+export type Comparison = keyof typeof COMPARISONS;
+
+/** Where a unit is, or how it stands to what left. `newest`: as it left last, wherever it is. */
+export const WHEREABOUTS = {
+  newest: 'wherever they are',
+  out: 'that are out',
+  house: 'that are in the house',
+  back: 'that came back',
+  every: 'in every visit, earlier ones too',
+} as const;
+export type Whereabouts = keyof typeof WHEREABOUTS;
+
+/** A question to the ledger, all of whose parts must hold; plain words, so that a link says the same as a call. */
+export interface LedgerQuestion {
+  readonly where?: Whereabouts;
+  /** Any part of a serial. */
+  readonly serial?: string;
+  readonly order?: string;
+  readonly customer?: string;
+  readonly type?: string;
+  /** Id of a display map. */
+  readonly map?: string;
+  readonly className?: string;
+  /** What a code was left at: its function, how it compares, and with what. */
+  readonly code?: CodeFunction;
+  readonly is?: Comparison;
+  readonly value?: string;
+  /** Days, both included. */
+  readonly from?: string;
+  readonly to?: string;
+  /** Account of the person who signed it off. */
+  readonly by?: string;
+  /** Something was accepted in writing, or left unproved. */
+  readonly finding?: 'accepted' | 'unproved';
+}
+
+export const LEDGER_QUESTION_FIELDS = [
+  'where',
+  'serial',
+  'order',
+  'customer',
+  'type',
+  'map',
+  'className',
+  'code',
+  'is',
+  'value',
+  'from',
+  'to',
+  'by',
+  'finding',
+] as const satisfies readonly (keyof LedgerQuestion)[];
+
+/** What functions count in when the ledger compares them; words where they have no unit. */
+const UNITS: Partial<Record<CodeFunction, string>> = {
+  speedCap: 'km/h',
+  throttleCap: 'km/h',
+  modeSpeedPercent: 'km/h',
+  currentLimit: 'A',
+  cutoffVoltage: 'V',
+  taperVoltage: 'V',
+  packCapacity: 'Ah',
+};
+
+export const unitOfFunction = (what: CodeFunction): string => UNITS[what] ?? '';
+
+export const isCodeFunction = (name: string): name is CodeFunction => Object.hasOwn(FUNCTIONS, name);

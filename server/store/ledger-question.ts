@@ -1,0 +1,215 @@
+import { isCodeFunction, type LedgerQuestion } from '@decurio/core';
+import type { LedgerAnswer, LedgerChoices } from '@decurio/contract';
+import type { DataSource } from 'typeorm';
+import { HttpProblem } from '../problems.js';
+import { readCursor, writeCursor } from './page-cursor.js';
+
+const PAGE = 50;
+/** Up to so many visits that hold a code's condition it is asked from them; more are met soon enough on the way. */
+const FEW = 2_000;
+
+interface Sql {
+  readonly where: readonly string[];
+  readonly values: readonly (string | number | Date)[];
+}
+
+interface FoundRow {
+  readonly visitId: string;
+  readonly serial: string;
+  readonly typeName: string;
+  readonly orderNumber: string;
+  readonly customer: string;
+  readonly sealedAt: Date;
+  readonly sealedBy: string | null;
+  readonly headHash: string;
+  readonly isOut: number;
+}
+
+/**
+ * Sealed units that a question asks for, newest first, a page at a time by the last one's time and id. All of it stands
+ * in rows written with the seal; no record is opened.
+ */
+export async function askLedger(
+  source: DataSource,
+  question: LedgerQuestion,
+  after: string | undefined,
+  most = PAGE,
+): Promise<LedgerAnswer> {
+  const cursor = after === undefined ? null : readCursor(after);
+  const code = codeCondition(question);
+  const isRare = code !== null && (await countUpTo(source, code)) <= FEW;
+  const all: Sql[] = [
+    ...conditions(question),
+    ...(code === null
+      ? []
+      : isRare
+        ? [
+            {
+              where: [`l.visitId IN (SELECT c.visitId FROM left_code c WHERE ${code.where.join(' AND ')})`],
+              values: code.values,
+            },
+          ]
+        : [
+            {
+              // Asked of each visit on the way, never of all that hold it.
+              where: [
+                `EXISTS (SELECT 1 FROM left_code c WHERE c.visitId = l.visitId AND ${code.where.join(' AND ')} LIMIT 1)`,
+              ],
+              values: code.values,
+            },
+          ]),
+    ...(cursor
+      ? [
+          {
+            where: ['l.sealedAt <= ? AND (l.sealedAt < ? OR l.visitId < ?)'],
+            values: [cursor.at, cursor.at, cursor.id],
+          },
+        ]
+      : []),
+  ];
+  const rows = await source.query<FoundRow[]>(
+    `SELECT l.visitId, l.serial, l.typeName, l.orderNumber, l.customer, l.sealedAt, v.sealedBy, v.headHash,
+       (l.isNewest = 1 AND u.handedOverAt IS NOT NULL) AS isOut
+     FROM left_visit l JOIN visit v ON v.id = l.visitId JOIN unit u ON u.id = l.unitId
+     WHERE ${all.flatMap(({ where }) => where).join(' AND ') || '1 = 1'}
+     ORDER BY l.sealedAt DESC, l.visitId DESC LIMIT ${most + 1}`,
+    all.flatMap(({ values }) => [...values]),
+  );
+  const items = rows.slice(0, most);
+  const last = items.at(-1);
+  const codes = await codesOf(source, items, question);
+  return {
+    items: items.map(({ headHash, isOut, sealedAt, sealedBy, ...row }) => ({
+      ...row,
+      sealedAt: sealedAt.toISOString(),
+      sealedBy: sealedBy ?? '',
+      seal: headHash,
+      isOut: Number(isOut) === 1,
+      codes: codes.get(row.visitId) ?? [],
+    })),
+    next: rows.length > most && last ? writeCursor({ at: last.sealedAt, id: last.visitId }) : null,
+  };
+}
+
+function conditions({
+  where = 'newest',
+  serial,
+  order,
+  customer,
+  type,
+  map,
+  className,
+  from,
+  to,
+  by,
+  finding,
+}: LedgerQuestion): readonly Sql[] {
+  const plain = (sql: string): Sql => ({ where: [sql], values: [] });
+  const equal = (column: string, value: string | undefined): readonly Sql[] =>
+    value === undefined ? [] : [{ where: [`${column} = ?`], values: [value] }];
+  return [
+    ...(where === 'every' || where === 'back' ? [] : [plain('l.isNewest = 1')]),
+    ...(where === 'out' ? [plain('u.handedOverAt IS NOT NULL')] : []),
+    ...(where === 'house' ? [plain('u.handedOverAt IS NULL')] : []),
+    // It left once, and was taken up again since.
+    ...(where === 'back' ? [plain("(l.isNewest = 0 OR u.status <> 'sealed')")] : []),
+    ...(serial === undefined
+      ? []
+      : [{ where: ['l.serial LIKE ?'], values: [`%${serial.replace(/[\\%_]/g, '\\$&')}%`] }]),
+    ...equal('l.orderNumber', order),
+    ...equal('l.customer', customer),
+    ...equal('l.typeName', type),
+    ...equal('l.mapId', map),
+    ...equal('l.className', className),
+    ...equal('l.signedBy', by),
+    ...(from === undefined ? [] : [{ where: ['l.sealedAt >= ?'], values: [dayStart(from)] }]),
+    ...(to === undefined ? [] : [{ where: ['l.sealedAt < ?'], values: [new Date(dayStart(to).getTime() + DAY_MS)] }]),
+    ...(finding === 'accepted' ? [plain('l.accepted > 0')] : []),
+    ...(finding === 'unproved' ? [plain('l.unproved > 0')] : []),
+  ];
+}
+
+const DAY_MS = 86_400_000;
+
+function dayStart(day: string): Date {
+  const at = new Date(`${day}T00:00:00.000Z`);
+  if (Number.isNaN(at.getTime()))
+    throw new HttpProblem('badRequest', { message: `There is no day ${day}. Write it as 2026-03-01.` });
+  return at;
+}
+
+/** How a code was left: its meaning by number where one is asked for, else its word or its digits. */
+function codeCondition({ code, is = 'at', value }: LedgerQuestion): Sql | null {
+  if (code === undefined || value === undefined || value === '') return null;
+  if (!isCodeFunction(code)) throw new HttpProblem('badRequest', { message: `Nothing is called ${String(code)}.` });
+  if (is === 'means') return { where: ['c.fn = ?', 'c.word = ?'], values: [code, value] };
+  const number = Number(value.replace(',', '.'));
+  if (!Number.isFinite(number))
+    throw new HttpProblem('badRequest', { message: `"${value}" is no number. Ask for its meaning, or type a number.` });
+  const compare = { over: '>', under: '<', at: '=' }[is];
+  return { where: ['c.fn = ?', `c.value ${compare} ?`], values: [code, number] };
+}
+
+async function countUpTo(source: DataSource, { where, values }: Sql): Promise<number> {
+  const [row] = await source.query<{ n: number }[]>(
+    `SELECT COUNT(*) AS n FROM (SELECT 1 FROM left_code c WHERE ${where.join(' AND ')} LIMIT ${FEW + 1}) few`,
+    [...values],
+  );
+  return Number(row?.n ?? 0);
+}
+
+/** The codes that were asked for, of every visit found. */
+async function codesOf(
+  source: DataSource,
+  items: readonly FoundRow[],
+  { code }: LedgerQuestion,
+): Promise<ReadonlyMap<string, LedgerAnswer['items'][number]['codes']>> {
+  const found = new Map<string, { label: string; shown: string; says: string }[]>();
+  if (code === undefined || items.length === 0) return found;
+  const rows = await source.query<{ visitId: string; label: string; shown: string; says: string }[]>(
+    `SELECT visitId, label, shown, says FROM left_code WHERE fn = ? AND visitId IN (${items.map(() => '?').join(', ')}) ORDER BY visitId, label`,
+    [code, ...items.map(({ visitId }) => visitId)],
+  );
+  for (const { visitId, ...each } of rows) found.set(visitId, [...(found.get(visitId) ?? []), each]);
+  return found;
+}
+
+const wantingOf = async (source: DataSource): Promise<number> => {
+  const [row] = await source.query<{ n: number }[]>(
+    'SELECT (SELECT COUNT(*) FROM visit WHERE sealedAt IS NOT NULL) - (SELECT COUNT(*) FROM left_visit) AS n',
+  );
+  return Math.max(0, Number(row?.n ?? 0));
+};
+
+/** What there is to choose from in a question. */
+export async function ledgerChoices(source: DataSource): Promise<LedgerChoices> {
+  const distinct = async (column: string): Promise<readonly string[]> => {
+    const rows = await source.query<{ name: string }[]>(
+      `SELECT DISTINCT ${column} AS name FROM left_visit ORDER BY ${column} LIMIT 500`,
+    );
+    return rows.map(({ name }) => name);
+  };
+  const [customers, types, classes, maps, people, codes] = await Promise.all([
+    distinct('customer'),
+    distinct('typeName'),
+    distinct('className'),
+    distinct('mapId'),
+    source.query<{ id: string; name: string }[]>(
+      'SELECT id, displayName AS name FROM account WHERE id IN (SELECT DISTINCT signedBy FROM left_visit) ORDER BY displayName',
+    ),
+    source.query<{ code: string; word: string | null }[]>(
+      'SELECT DISTINCT fn AS code, word FROM left_code ORDER BY fn, word LIMIT 2000',
+    ),
+  ]);
+  const byCode = new Map<string, string[]>();
+  for (const { code, word } of codes) byCode.set(code, [...(byCode.get(code) ?? []), ...(word === null ? [] : [word])]);
+  return {
+    customers,
+    types,
+    classes,
+    maps: maps.map((id) => ({ id, title: id })),
+    people,
+    codes: [...byCode].map(([code, words]) => ({ code, words })),
+    wanting: await wantingOf(source),
+  };
+}

@@ -1,0 +1,115 @@
+import { leftCodes, leftProofs, type VisitState } from '@decurio/core';
+import type { DataSource, EntityManager } from 'typeorm';
+import { readEvidence } from './evidence-rows.js';
+import { getDocument } from './library.js';
+import { inTransaction } from './transaction.js';
+import { foldAccepted } from './visit-columns.js';
+
+/** What a sealed visit is found by: of the visit's own row, and of its unit. */
+export interface SealedVisit {
+  readonly id: string;
+  readonly unitId: string;
+  readonly serial: string;
+  readonly typeName: string;
+  readonly mapId: string;
+  readonly mapVersion: number;
+  readonly orderNumber: string;
+  readonly customer: string;
+  readonly sealedAt: Date;
+}
+
+/** Writes what a sealed visit can be asked for, in the transaction of its seal: how every code and every proof was left. */
+export async function writeLeft(manager: EntityManager, visit: SealedVisit, state: VisitState): Promise<void> {
+  const { document: map } = await getDocument(manager, 'displayMap', visit.mapId, visit.mapVersion);
+  const { id: visitId, serial, sealedAt } = visit;
+  const [codes, proofs] = [leftCodes(state, map), leftProofs(state)];
+  const [later] = await manager.query<{ visitId: string }[]>(
+    'SELECT visitId FROM left_visit WHERE serial = ? AND sealedAt > ? LIMIT 1',
+    [serial, sealedAt],
+  );
+  if (!later) await manager.query('UPDATE left_visit SET isNewest = 0 WHERE serial = ? AND isNewest = 1', [serial]);
+  const { limit } = state.opened.setup.speed ?? { limit: null };
+  await manager.query(
+    `INSERT INTO left_visit (visitId, unitId, serial, typeName, mapId, mapVersion, className, customer, orderNumber, limitKmh, signedBy, accepted, unproved, isNewest, sealedAt)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    [
+      visitId,
+      visit.unitId,
+      serial,
+      visit.typeName,
+      visit.mapId,
+      visit.mapVersion,
+      state.opened.order.className,
+      visit.customer,
+      visit.orderNumber,
+      limit?.kmh ?? null,
+      state.done.at(-1)?.by.userId ?? '',
+      Object.keys(state.accepted).length,
+      proofs.filter(({ verdict }) => verdict !== 'shows').length,
+      later ? 0 : 1,
+      sealedAt,
+    ],
+  );
+  if (codes.length > 0)
+    await manager.query(
+      `INSERT INTO left_code (visitId, label, fn, raw, shown, says, value, unit, word, verdict) VALUES ${codes.map(() => '(?, ?, ?, ?, ?, ?, ?, ?, ?, ?)').join(', ')}`,
+      codes.flatMap((code) => [
+        visitId,
+        code.label,
+        code.function,
+        code.raw,
+        code.shown.slice(0, 16),
+        code.says.slice(0, 120),
+        code.value,
+        code.unit,
+        code.word,
+        code.verdict,
+      ]),
+    );
+  if (proofs.length > 0)
+    await manager.query(
+      `INSERT INTO left_proof (visitId, test, title, verdict) VALUES ${proofs.map(() => '(?, ?, ?, ?)').join(', ')}`,
+      proofs.flatMap(({ test, title, verdict }) => [visitId, test.slice(0, 80), title.slice(0, 160), verdict]),
+    );
+}
+
+const PAGE = 100;
+const WANTING_SQL = `SELECT v.id, v.unitId, v.serial, v.typeName, v.mapId, v.mapVersion, v.orderNumber, v.customer, v.sealedAt FROM visit v
+  WHERE v.sealedAt IS NOT NULL AND NOT EXISTS (SELECT 1 FROM left_visit l WHERE l.visitId = v.id)
+  ORDER BY v.sealedAt, v.id LIMIT ${PAGE}`;
+
+/**
+ * Takes in visits that were sealed before there were rows to ask, a hundred in a transaction: what is stopped half-way
+ * goes on from there. A visit whose entries are damaged is left out; verifying names it.
+ * @returns how many were taken in
+ */
+export async function fillLeft(source: DataSource): Promise<number> {
+  const damaged = new Set<string>();
+  let taken = 0;
+  for (;;) {
+    const wanting = (await source.query<SealedVisit[]>(WANTING_SQL)).filter(({ id }) => !damaged.has(id));
+    if (wanting.length === 0) return taken;
+    taken += await inTransaction(source, async (manager) => {
+      let done = 0;
+      for (const visit of wanting) {
+        // One process at a time; whoever comes second finds the rows there.
+        await manager.query('SELECT id FROM visit WHERE id = ? FOR UPDATE', [visit.id]);
+        const [there] = await manager.query<object[]>('SELECT 1 FROM left_visit WHERE visitId = ?', [visit.id]);
+        if (there) continue;
+        const state = stateOf(await readEvidence(manager, visit.id).catch(() => []));
+        if (state) await writeLeft(manager, visit, state);
+        else damaged.add(visit.id);
+        if (state) done += 1;
+      }
+      return done;
+    });
+  }
+}
+
+function stateOf(evidence: Parameters<typeof foldAccepted>[0]): VisitState | null {
+  try {
+    return evidence.length === 0 ? null : foldAccepted(evidence);
+  } catch {
+    return null;
+  }
+}

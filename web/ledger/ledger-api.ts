@@ -1,0 +1,30 @@
+import type { LedgerQuestion } from '@decurio/core';
+import type { KeptQuestion, LedgerAnswer, LedgerChoices } from '@decurio/contract';
+import { api } from '../state/api.js';
+
+/** What the ledger is asked, beside what other places ask of it too. */
+export const ledgerApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    askLedger: build.infiniteQuery<LedgerAnswer, LedgerQuestion, string>({
+      query: ({ queryArg, pageParam }) => ({
+        url: '/ledger/answer',
+        params: { ...queryArg, ...(pageParam === '' ? {} : { after: pageParam }) },
+      }),
+      infiniteQueryOptions: { initialPageParam: '', getNextPageParam: ({ next }) => next ?? undefined },
+      providesTags: ['Ledger'],
+    }),
+    ledgerChoices: build.query<LedgerChoices, null>({ query: () => '/ledger/choices', providesTags: ['Ledger'] }),
+    keptQuestions: build.query<readonly KeptQuestion[], null>({
+      query: () => '/ledger/questions',
+      providesTags: ['Questions'],
+    }),
+    keepQuestion: build.mutation<object, Omit<KeptQuestion, 'keptBy'>>({
+      query: (body) => ({ url: '/ledger/questions', method: 'POST', body }),
+      invalidatesTags: ['Questions'],
+    }),
+    dropQuestion: build.mutation<object, string>({
+      query: (id) => ({ url: `/ledger/questions/${id}/dropped`, method: 'POST', body: {} }),
+      invalidatesTags: ['Questions'],
+    }),
+  }),
+});
