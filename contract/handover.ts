@@ -6,7 +6,7 @@ import {
   type NewHandover,
   type PaperKind,
 } from '@decurio/core';
-import { array, number, object, string, type InferType, type ObjectSchema } from 'yup';
+import { array, boolean, mixed, number, object, string, type InferType, type ObjectSchema } from 'yup';
 import { orNull } from './documents/shapes.js';
 import { instant } from './instant.js';
 
@@ -22,6 +22,18 @@ const volts = () =>
     .min(0, 'Volts by meter, 0 or more.')
     .max(1000, 'No pack here has as many volts.')
     .required('Type what the meter reads.');
+/** Raw digits by label, or null where the glass does not list it; no more than a map has codes. */
+function isReadValues(value: unknown): value is Record<string, number | null> {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) return false;
+  const entries = Object.entries(value);
+  return (
+    entries.length <= 200 &&
+    entries.every(
+      ([label, raw]) => label.length <= 12 && (raw === null || (typeof raw === 'number' && Math.abs(raw) < 1e9)),
+    )
+  );
+}
+
 const share = () => number().strict().min(0).max(1).required();
 
 /** Data of each kind of entry of a handing over. */
@@ -52,6 +64,11 @@ export const handoverSchemas = {
   riderShown: object({ items: array(words(300).min(1)).max(40).defined() }).noUnknown(),
   packStored: object({ packV: volts() }).noUnknown(),
   packTaken: object({ packV: volts() }).noUnknown(),
+  cameBack: object({
+    values: mixed<Record<string, number | null>>(isReadValues).required('Send what was read, by code.'),
+    asksPin: orNull(boolean().strict()),
+    errors: array(words(12).min(1)).max(20).defined(),
+  }).noUnknown(),
   received: object({
     name: words(80).min(1, 'Type the name of whoever receives it.'),
     strokes: array(array(array(share()).length(2).required()).max(2000, 'That is more than a signature.').required())
@@ -83,6 +100,13 @@ export interface HandoverView {
   readonly entries: readonly HandoverEntry[];
   readonly state: HandoverState;
 }
+
+/** A unit that left is taken up again: prepared anew in its order. */
+export const takeUpRequest = object({
+  id: string().strict().uuid().required(),
+  why: words(300).min(3, 'Say in a few words why.'),
+}).noUnknown();
+export type TakeUpRequest = InferType<typeof takeUpRequest>;
 
 /** A second person's signature on the stand of the first. */
 export const countersignRequest = object({

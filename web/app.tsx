@@ -45,6 +45,7 @@ const PracticePage = lazy(
   fetched(() => import('./practice/practice-page.js').then((m) => ({ default: m.PracticePage }))),
 );
 const LedgerPage = lazy(fetched(() => import('./ledger/ledger-page.js').then((m) => ({ default: m.LedgerPage }))));
+const BackPage = lazy(fetched(() => import('./ledger/back/back-page.js').then((m) => ({ default: m.BackPage }))));
 const RecordPage = lazy(fetched(() => import('./ledger/record-page.js').then((m) => ({ default: m.RecordPage }))));
 
 /** Signs in first, then shows the place that the address names. */
@@ -102,6 +103,7 @@ export function App() {
           <Route path="/practice/:mapId" element={<PracticePage />} />
           <Route path="/ledger" element={<LedgerPage />} />
           <Route path="/ledger/:visitId" element={<RecordPage />} />
+          <Route path="/ledger/:visitId/back" element={<BackPage />} />
           <Route
             path="*"
             element={

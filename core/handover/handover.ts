@@ -1,6 +1,7 @@
 import type { Actor } from '../bench/evidence.js';
 import { STORAGE_DAYS, type StorageAdvice } from '../electrical/storage.js';
 import { hashOf } from '../ledger/canonical-json.js';
+import type { Drift, ReturnRead } from '../ledger/drift.js';
 import { sealedForm, type PersonalKind } from '../ledger/personal.js';
 import { refuse, type Result, ok } from '../result.js';
 
@@ -34,6 +35,15 @@ export interface HandoverData {
   readonly packStored: { readonly packV: number } & Partial<StorageAdvice>;
   /** Out of storage again: its pack measured, and charged for whoever gets it. */
   readonly packTaken: { readonly packV: number };
+  /** It is back, and was read: what it shows now, and what that amounts to, as the server worked it out. */
+  readonly cameBack: {
+    readonly values: ReturnRead['values'];
+    readonly asksPin: boolean | null;
+    readonly errors: readonly string[];
+    readonly drifts?: readonly Drift[];
+    readonly mayGoOut?: boolean;
+    readonly says?: string;
+  };
   /** A spare display that went on a vehicle, as the record of that says too. Written by the server. */
   readonly fitted: { readonly serial: string; readonly visitId: string };
   readonly received: {
@@ -59,6 +69,7 @@ export const HANDOVER_PERSONAL: {
   riderShown: {},
   packStored: {},
   packTaken: {},
+  cameBack: {},
   fitted: {},
   received: { name: 'receiver', strokes: 'signature' },
   unsigned: { name: 'receiver' },
@@ -101,6 +112,9 @@ export interface HandoverState {
   readonly shown: readonly string[];
   /** Put away for more than some weeks: null where it is not. */
   readonly storage: Storage | null;
+  /** How it was last read when it came back; null where it never was. */
+  readonly back:
+    (HandoverData['cameBack'] & { readonly at: string; readonly by: string; readonly from: string }) | null;
   /** Who has it now; null while it is in the house. */
   readonly out: {
     readonly to: string;
@@ -124,6 +138,7 @@ export const notHandedOver = (seal: string): HandoverState => ({
   things: [],
   shown: [],
   storage: null,
+  back: null,
   out: null,
 });
 
@@ -161,6 +176,12 @@ function after(state: HandoverState, entry: HandoverEntry): HandoverState {
       return { ...next, storage: stored(state.storage, entry) };
     case 'packTaken':
       return { ...next, storage: null };
+    case 'cameBack':
+      return {
+        ...next,
+        back: { ...entry.data, at: entry.at, by: entry.by.name, from: state.out?.to ?? '' },
+        out: null,
+      };
     case 'fitted':
       return {
         ...next,
@@ -223,8 +244,14 @@ export function foldHandover(seal: string, entries: readonly HandoverEntry[]): R
 /** Fewer points than these are a dot, no signature. */
 const LEAST_POINTS = 8;
 
-/** Why an entry may not follow; null where it may. Once it is out nothing more is said of it here. */
+/** Why an entry may not follow; null where it may. Once it is out nothing more is said of it here but that it came back. */
 export function decideHandover(state: HandoverState, { kind, data }: NewHandover): string | null {
+  if (kind === 'cameBack') {
+    if (state.out === null) return 'It is in the house: it was not handed over since.';
+    return state.out.isVehicle ? `It is fitted to ${state.out.to}: read that vehicle.` : null;
+  }
+  if (state.back?.mayGoOut === false && (kind === 'received' || kind === 'unsigned'))
+    return `It came back and may not go out as it is. ${state.back.says ?? ''} Set it right first.`.trim();
   if (state.out !== null) return `It was handed over to ${state.out.to} already.`;
   if (kind === 'packTaken') return state.storage === null ? 'It is not in storage.' : null;
   if (state.storage !== null && (kind === 'received' || kind === 'unsigned'))

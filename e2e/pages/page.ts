@@ -99,6 +99,13 @@ export class Page {
     );
   }
 
+  /** Takes the choice of this value in a list of the system's own. */
+  async pick(label: string, value: string): Promise<void> {
+    const path = `//label[starts-with(normalize-space(.), ${quoted(label)})]/following::select[1]`;
+    const list = await this.driver.wait(until.elementLocated(By.xpath(path)), PATIENCE_MS, `no list "${label}"`);
+    await (await list.findElement(By.css(`option[value="${value}"]`))).click();
+  }
+
   async tick(label: string): Promise<void> {
     const path = `//label[starts-with(normalize-space(.), ${quoted(label)})]`;
     await (await this.driver.wait(until.elementLocated(By.xpath(path)), PATIENCE_MS, `no box "${label}"`)).click();

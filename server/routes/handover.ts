@@ -1,8 +1,15 @@
 import type { FastifyInstance } from 'fastify';
 import { object, string, ValidationError, type InferType } from 'yup';
-import { handoverRequest, handoverSchemas, type HandoverRequest } from '@decurio/contract';
+import {
+  handoverRequest,
+  handoverSchemas,
+  takeUpRequest,
+  type HandoverRequest,
+  type TakeUpRequest,
+} from '@decurio/contract';
 import { HttpProblem } from '../problems.js';
 import { addHandover, handoverView } from '../store/handovers.js';
+import { takeUp } from '../store/returns.js';
 import { writerOf } from './writer.js';
 
 const visitParams = object({ id: string().uuid().required() });
@@ -26,6 +33,15 @@ export async function handoverRoutes(app: FastifyInstance): Promise<void> {
       checkData(draft);
       return addHandover(app.source, request.params.id, draft, writerOf(request, 'work'));
     },
+  );
+
+  app.post<{ Params: InferType<typeof visitParams>; Body: TakeUpRequest }>(
+    '/visits/:id/taken-up',
+    {
+      schema: { summary: 'Take a unit that came back up again', params: visitParams, body: takeUpRequest },
+      config: { act: 'work' },
+    },
+    async (request) => takeUp(app.source, request.params.id, request.body, writerOf(request, 'work')),
   );
 }
 

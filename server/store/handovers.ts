@@ -4,6 +4,9 @@ import {
   canonicalJson,
   chainHandover,
   decideHandover,
+  driftOf,
+  driftVerdict,
+  lastShown,
   foldHandover,
   type HandoverEntry,
   storageAdvice,
@@ -16,6 +19,7 @@ import { HttpProblem } from '../problems.js';
 import { noteChange } from './changes.js';
 import { Handovers, Units, Visits, type UnitRow, type VisitRow } from './entities.js';
 import { readEvidence } from './evidence-rows.js';
+import { getDocument } from './library.js';
 import { guardPhoto } from './photos.js';
 import { keepPersons, withPersons } from './personal.js';
 import { inTransaction } from './transaction.js';
@@ -81,7 +85,7 @@ export async function appendHandover(
   if (refused !== null) throw new HttpProblem('notHandedOver', { message: refused });
   if (draft.kind === 'labelFixed' && draft.data.photo) await guardPhoto(manager, visitId, draft.data.photo);
   const at = new Date();
-  const kept = await keepPersons(manager, visitId, await withAdvice(manager, visitId, draft));
+  const kept = await keepPersons(manager, visitId, await withAdvice(manager, visit, state, draft));
   const entry = chainHandover(
     { ...kept, visitId, seq: state.seq + 1, at: at.toISOString(), by } as HandoverEntry,
     state.headHash,
@@ -96,15 +100,29 @@ export async function appendHandover(
   });
   const view = viewOf(visit, [...entries, entry]);
   if (view.state.out) await mark(manager, visit, { handedTo: view.state.out.to, handedOverAt: at });
+  if (entry.kind === 'cameBack') await mark(manager, visit, { handedTo: null, handedOverAt: null });
   if (entry.kind === 'packStored' || entry.kind === 'packTaken')
     await mark(manager, visit, { stored: storedColumn(view.state) });
   return view;
 }
 
-/** What a pack that is put away asks for is worked out here, from the pack of its record. */
-async function withAdvice(manager: EntityManager, visitId: string, draft: NewHandover): Promise<NewHandover> {
-  if (draft.kind !== 'packStored') return draft;
-  const { opened } = foldAccepted(await readEvidence(manager, visitId));
+/** What a pack that is put away asks for, and what moved on a unit that is back, is worked out here, from its record. */
+async function withAdvice(
+  manager: EntityManager,
+  visit: VisitRow,
+  { pins }: HandoverState,
+  draft: NewHandover,
+): Promise<NewHandover> {
+  if (draft.kind !== 'packStored' && draft.kind !== 'cameBack') return draft;
+  const record = foldAccepted(await readEvidence(manager, visit.id));
+  const { opened } = record;
+  if (draft.kind === 'cameBack') {
+    const { document: map } = await getDocument(manager, 'displayMap', visit.mapId, visit.mapVersion);
+    const { values, asksPin, errors } = draft.data;
+    const pin = { wasSet: pins.some(({ opens }) => opens === 'menu'), asksNow: asksPin };
+    const drifts = driftOf(lastShown(record), { values, pin, errors }, map, opened.setup);
+    return { ...draft, data: { values, asksPin, errors, drifts, ...driftVerdict(drifts) } };
+  }
   const advice = storageAdvice(opened.pack, draft.data.packV);
   if (!advice.ok) throw new HttpProblem('notHandedOver', { message: advice.problem.message });
   return { ...draft, data: { packV: draft.data.packV, ...advice.value } };

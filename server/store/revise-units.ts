@@ -71,6 +71,29 @@ export async function reviseUnit(
   return { revised: 1, returned: [] };
 }
 
+/** A unit that was done is taken up again, whatever it differs in: its last visit stands for what it shows. */
+export async function takeUpAgain(
+  manager: EntityManager,
+  order: OrderRow,
+  unit: UnitRow,
+  why: string,
+): Promise<OrderActed> {
+  if (unit.visitId === null) return UNTOUCHED;
+  const visit = await lockVisit(manager, unit.id, unit.visitId);
+  const state = foldAccepted(await readEvidence(manager, visit.id));
+  if (state.step !== null) return UNTOUCHED;
+  const deciding = await decidingFor(manager, unit, order, visit.mapVersion);
+  return comeBack(
+    manager,
+    order,
+    unit,
+    deciding,
+    { ...unitFactsOf(state, deciding.map.document), asFound: lastShown(state) },
+    'It is back',
+    why,
+  );
+}
+
 /** A unit that was done, held against the new setup: where it differs it comes back to the line. */
 async function comeBack(
   manager: EntityManager,

@@ -81,7 +81,7 @@ function KeepDialog({ question, onClose }: { readonly question: LedgerQuestion; 
           onChange={({ target }) => setName(target.value)}
           maxLength={80}
           data-autofocus
-          data-scan-guard
+          data-scan-guard="words"
         />
         {problem && <Notice kind="stop" says={problem.message} />}
         <div className={classes['pages']}>

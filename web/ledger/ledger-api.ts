@@ -1,5 +1,5 @@
 import type { LedgerQuestion } from '@decurio/core';
-import type { KeptQuestion, LedgerAnswer, LedgerChoices } from '@decurio/contract';
+import type { KeptQuestion, LedgerAnswer, LedgerChoices, TakeUpRequest } from '@decurio/contract';
 import { api } from '../state/api.js';
 
 /** What the ledger is asked, beside what other places ask of it too. */
@@ -21,6 +21,10 @@ export const ledgerApi = api.injectEndpoints({
     keepQuestion: build.mutation<object, Omit<KeptQuestion, 'keptBy'>>({
       query: (body) => ({ url: '/ledger/questions', method: 'POST', body }),
       invalidatesTags: ['Questions'],
+    }),
+    takeUp: build.mutation<{ readonly unitId: string }, { readonly visitId: string; readonly body: TakeUpRequest }>({
+      query: ({ visitId, body }) => ({ url: `/visits/${visitId}/taken-up`, method: 'POST', body }),
+      invalidatesTags: ['Ledger', 'Bench', 'Line', 'Orders'],
     }),
     dropQuestion: build.mutation<object, string>({
       query: (id) => ({ url: `/ledger/questions/${id}/dropped`, method: 'POST', body: {} }),

@@ -1,7 +1,7 @@
 import { TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { NavigationType, useLocation, useNavigationType, useSearchParams } from 'react-router';
 import type { LedgerQuestion } from '@decurio/core';
 import { asProblem } from '../state/api.js';
 import { Busy, Notice } from '../ui/notice.js';
@@ -16,12 +16,13 @@ import classes from './ledger-page.module.css';
 
 /** What left, how, and proved by whom: a question read as a sentence, and the sealed units that answer it, newest first. */
 export function LedgerPage() {
-  const [params, setParams] = useSearchParams();
-  const question = questionIn(params);
   const [typed, setTyped] = useState('');
   const [search] = useDebouncedValue(typed.trim(), 200);
-  const { data: choices } = ledgerApi.useLedgerChoicesQuery(null);
-  const ask = (next: LedgerQuestion) => setParams({ ...next } as Record<string, string>, { replace: true });
+  // Going back and forward asks what stood there; what is typed here is in the address a moment later, and never read from it.
+  const { key } = useLocation();
+  const isGoing = useNavigationType() === NavigationType.Pop;
+  const [went, setWent] = useState(key);
+  if (isGoing && key !== went) setWent(key);
   return (
     <div className={classes['page']}>
       <header className={classes['head']}>
@@ -37,21 +38,30 @@ export function LedgerPage() {
         />
         <CheckRecordFile />
       </header>
-      {search !== '' ? (
-        <FoundByBeginning key={search} search={search} />
-      ) : (
-        <>
-          <QuestionLine question={question} choices={choices} onAsk={ask} />
-          {(choices?.wanting ?? 0) > 0 && (
-            <Notice
-              kind="note"
-              says={`${choices?.wanting} units sealed earlier are still being taken in and cannot be found by a question yet.`}
-            />
-          )}
-          <Answer question={question} onAsk={ask} />
-        </>
-      )}
+      {search === '' ? <Asked key={went} /> : <FoundByBeginning key={search} search={search} />}
     </div>
+  );
+}
+
+function Asked() {
+  const [params, setParams] = useSearchParams();
+  const [question, setQuestion] = useState(() => questionIn(params));
+  const { data: choices } = ledgerApi.useLedgerChoicesQuery(null);
+  const ask = (next: LedgerQuestion) => {
+    setQuestion(next);
+    setParams({ ...next } as Record<string, string>, { replace: true });
+  };
+  return (
+    <>
+      <QuestionLine question={question} choices={choices} onAsk={ask} />
+      {(choices?.wanting ?? 0) > 0 && (
+        <Notice
+          kind="note"
+          says={`${choices?.wanting} units sealed earlier are still being taken in and cannot be found by a question yet.`}
+        />
+      )}
+      <Answer question={question} onAsk={ask} />
+    </>
   );
 }
 

@@ -145,7 +145,7 @@ function Choice({ id, question, choices, onAsk }: QuestionLineProps & { readonly
       value={question[field] ?? ''}
       onChange={(value) => set({ [field]: value })}
       maxLength={120}
-      data-scan-guard
+      data-scan-guard="words"
     />
   );
   switch (id) {
@@ -175,7 +175,7 @@ function Choice({ id, question, choices, onAsk }: QuestionLineProps & { readonly
           onChange={({ target }) => set({ [id]: target.value })}
           maxLength={40}
           autoComplete="off"
-          data-scan-guard
+          data-scan-guard="words"
         />
       );
     case 'map':
@@ -260,7 +260,7 @@ function CodeChoice({ question: { code, is = 'over', value }, choices, set }: Co
           onChange={(next) => set({ value: next })}
           comboboxProps={{ withinPortal: false }}
           maxLength={40}
-          data-scan-guard
+          data-scan-guard="words"
         />
       ) : (
         <TextInput
@@ -270,7 +270,7 @@ function CodeChoice({ question: { code, is = 'over', value }, choices, set }: Co
           inputMode="decimal"
           maxLength={12}
           autoComplete="off"
-          data-scan-guard
+          data-scan-guard="words"
         />
       )}
     </>

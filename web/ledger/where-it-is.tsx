@@ -17,11 +17,17 @@ const PINS = { menu: 'Menu PIN', start: 'Start PIN' } as const;
 export function WhereItIs({ visitId, unitId }: { readonly visitId: string; readonly unitId: string }) {
   const { data } = api.useHandoverQuery(visitId);
   if (!data) return null;
-  const { out, label, things, pins, shown, papers } = data.state;
+  const { out, back, label, things, pins, shown, papers } = data.state;
   if (!out)
     return (
       <p className={classes['where']}>
-        <b>In the house.</b> <Link to={`/bench/${unitId}`}>Papers and handing over</Link>
+        <b>In the house.</b>{' '}
+        {back && (
+          <>
+            Back since {whenFull(back.at)}: {back.says} <Link to={`/ledger/${visitId}/back`}>What moved</Link>{' '}
+          </>
+        )}
+        <Link to={`/bench/${unitId}`}>Papers and handing over</Link>
       </p>
     );
   const said = [
@@ -38,6 +44,11 @@ export function WhereItIs({ visitId, unitId }: { readonly visitId: string; reado
         {out.isVehicle ? 'fitted' : 'handed over'} by {out.by}
         {out.words !== '' && ` Not signed: ${out.words}`}
       </p>
+      {!out.isVehicle && (
+        <Link className={classes['back'] ?? ''} to={`/ledger/${visitId}/back`}>
+          It is back: read it
+        </Link>
+      )}
       <p className="soft">{said.join(' ')} What was handed over is a chain of its own, from the seal on.</p>
       {out.strokes && out.strokes.length > 0 && <SignatureShown strokes={out.strokes} />}
       {out.strokes?.length === 0 && <p className="soft">The signature was erased.</p>}

@@ -5,7 +5,7 @@ import { ActButton } from '../../ui/act-button.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { OneReading } from '../reading/one-reading.js';
-import { useReadRoute } from '../reading/use-read-route.js';
+import { useReadRoute } from '../../ui/use-read-route.js';
 import { part } from '../lazy-part.js';
 import type { Visit } from '../use-visit.js';
 import panel from '../panel.module.css';

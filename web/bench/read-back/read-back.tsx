@@ -7,7 +7,7 @@ import { useSession } from '../../state/session.js';
 import type { Visit } from '../use-visit.js';
 import { Photos } from '../photos/photos.js';
 import { OneReading } from '../reading/one-reading.js';
-import { useReadRoute } from '../reading/use-read-route.js';
+import { useReadRoute } from '../../ui/use-read-route.js';
 import { VerdictTable } from './verdict-table.js';
 import panel from '../panel.module.css';
 

@@ -101,7 +101,7 @@ function KeysField({ form, keys }: { readonly form: WrittenForm; readonly keys: 
       }}
       error={form.problem('keys')}
       autoComplete="off"
-      data-scan-guard
+      data-scan-guard="words"
     />
   );
 }

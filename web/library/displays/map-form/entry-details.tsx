@@ -218,7 +218,7 @@ function WordsField({ form, at }: Pick<EntryDetailsProps, 'form' | 'at'>) {
               placeholder={typeof word(i)[1] === 'string' ? (word(i)[1] as string) : ''}
               onChange={({ target }) => put(i, [word(i)[0], word(i)[1], target.value])}
               maxLength={80}
-              data-scan-guard
+              data-scan-guard="words"
             />
           </>
         )}
@@ -267,7 +267,7 @@ function ConditionField({
             if (next.length > 0 && next.every(Number.isFinite)) form.put([...place, 'in'], next);
           }}
           error={form.problem(...place)}
-          data-scan-guard
+          data-scan-guard="words"
         />
       )}
     </>
@@ -302,7 +302,7 @@ function DoubtsField({ form, at }: Pick<EntryDetailsProps, 'form' | 'at'>) {
               if (raws.every(Number.isFinite))
                 form.put(['codes', at, 'doubts', i, 'raws'], raws.length > 0 ? raws : undefined);
             }}
-            data-scan-guard
+            data-scan-guard="words"
           />
           <TextAt form={form} place={['codes', at, 'doubts', i, 'says']} label="Why" most={200} />
         </>

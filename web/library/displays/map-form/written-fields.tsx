@@ -27,7 +27,7 @@ export function TextAt({ most, usual, ...field }: FieldProps & { readonly most: 
       maxLength={most}
       {...(usual === undefined ? {} : { placeholder: usual })}
       autoComplete="off"
-      data-scan-guard
+      data-scan-guard="words"
     />
   );
 }

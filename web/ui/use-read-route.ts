@@ -10,8 +10,8 @@ import {
   type PlanStep,
   type RawValues,
 } from '@decurio/core';
-import { capital } from '../../ui/capital.js';
-import { usePlan, type PlanJob } from '../../workers/planner.js';
+import { capital } from './capital.js';
+import { usePlan, type PlanJob } from '../workers/planner.js';
 
 export interface ReadRoute {
   /** Codes in the order in which the menu shows them. */
