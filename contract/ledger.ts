@@ -57,6 +57,14 @@ export interface LedgerChoices {
   readonly wanting: number;
 }
 
+/** How far the ledger had come at some time. */
+export interface CheckpointView {
+  /** Leaves of its tree: seals, and hourly heads of open visits. */
+  readonly size: number;
+  readonly root: string;
+  readonly at: string;
+}
+
 /** A question kept under a name, for everybody of the house. */
 export interface KeptQuestion {
   readonly id: string;

@@ -35,6 +35,8 @@ export * from './display/revisions/codes-from-table.js';
 export * from './display/trials/trial.js';
 export * from './ledger/left-with.js';
 export * from './ledger/drift.js';
+export * from './ledger/merkle.js';
+export * from './ledger/checkpoint.js';
 export * from './ledger/ledger-question.js';
 export * from './display/trials/judge-trial.js';
 export * from './display/trials/trial-words.js';

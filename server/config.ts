@@ -12,6 +12,8 @@ export interface Config {
   readonly cookieSecret: string;
   /** Seals PINs at rest. Changed or lost, the PINs sealed with it cannot be read again. */
   readonly pinSecret: string;
+  /** File of the key by which checkpoints of the ledger are signed, made at first start; null makes none. */
+  readonly checkpointKeyFile: string | null;
   /** Folder of the built web app; null serves the API alone. */
   readonly webRoot: string | null;
   readonly logLevel: string;
@@ -55,6 +57,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     ownerUrl: env['DATABASE_OWNER_URL'] ?? null,
     cookieSecret: env['COOKIE_SECRET'] ?? randomBytes(32).toString('hex'),
     pinSecret: env['PIN_SECRET'] ?? env['COOKIE_SECRET'] ?? randomBytes(32).toString('hex'),
+    checkpointKeyFile: env['CHECKPOINT_KEY_FILE'] ?? null,
     webRoot: env['WEB_ROOT'] ?? null,
     logLevel: env['LOG_LEVEL'] ?? 'info',
     secureCookie: env['SECURE_COOKIE'] === 'true',

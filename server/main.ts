@@ -1,5 +1,6 @@
 import { buildApp } from './app.js';
 import { readConfig } from './config.js';
+import { signingKey } from './ledger/signing-key.js';
 import { keepHouse } from './live/housekeeping.js';
 import { migrate } from './store/migrate.js';
 
@@ -19,7 +20,8 @@ await app.listen({ host: config.host, port: config.port }).catch((error: NodeJS.
   process.exit(error.code === 'EADDRINUSE' ? PORT_TAKEN : 1);
 });
 say('listening');
-const stopKeeping = keepHouse(app.source, app.log);
+const key = config.checkpointKeyFile === null ? null : await signingKey(config.checkpointKeyFile);
+const stopKeeping = keepHouse(app.source, app.log, key);
 
 const stop = () => {
   stopKeeping();

@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
-import { ROOT } from './paths.mjs';
+import { ROOT, STATE } from './paths.mjs';
 import { freePort } from './ports.mjs';
 import { StartProblem } from './say.mjs';
 
@@ -51,6 +51,7 @@ async function startOn(port, { databaseUrl, ownerUrl, cookieSecret, logLevel = '
       PORT: String(port),
       HOST: '127.0.0.1',
       LOG_LEVEL: logLevel,
+      CHECKPOINT_KEY_FILE: process.env['CHECKPOINT_KEY_FILE'] ?? join(STATE, 'checkpoint.key'),
       WEB_ROOT: join(ROOT, 'web', 'dist', 'app'),
       STOP_WITH_PARENT: 'true',
     },

@@ -2,6 +2,7 @@ import { CHAIN_START } from '@decurio/core';
 import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import { SealHeads, Visits } from '../store/entities.js';
 import { markHash } from '../store/seal-heads.js';
+import { checkCheckpoints } from './checkpoints.js';
 import { verifyVisit } from './verify-visit.js';
 
 export interface LedgerFinding {
@@ -15,19 +16,22 @@ export interface LedgerChecked {
   readonly entries: number;
   readonly photographs: number;
   readonly marks: number;
+  readonly checkpoints: number;
   readonly findings: number;
 }
 
 const PAGE = 200;
 
 /**
- * Walks the whole ledger: the house's chain of marks, every visit by its stored rows, visits that are marked and gone,
+ * Walks the whole ledger: the house's chain of marks, its checkpoints, every visit by its stored rows, visits that are marked and gone,
  * and what orders count. Reads alone; the application's rights are enough.
  * @param tell hears every finding as it is made
+ * @param against a checkpoint that was kept elsewhere, as its text
  */
 export async function verifyLedger(
   { manager }: DataSource,
   tell: (finding: LedgerFinding) => void,
+  against: string | null = null,
 ): Promise<LedgerChecked> {
   let [visits, entries, photographs, findings] = [0, 0, 0, 0];
   const found = (of: string, says: string) => {
@@ -35,6 +39,7 @@ export async function verifyLedger(
     tell({ of, says });
   };
   const marks = await checkMarks(manager, found);
+  const checkpoints = await checkCheckpoints(manager, found, against);
   for (let after = ''; ;) {
     const page = await manager.find(Visits, {
       where: { id: MoreThan(after) },
@@ -55,7 +60,7 @@ export async function verifyLedger(
   }
   await checkGone(manager, found);
   await checkCounts(manager, found);
-  return { visits, entries, photographs, marks, findings };
+  return { visits, entries, photographs, marks, checkpoints, findings };
 }
 
 type Found = (of: string, says: string) => void;

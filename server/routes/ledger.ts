@@ -4,6 +4,7 @@ import { object, string } from 'yup';
 import { keptQuestionBody, ledgerQuestionQuery, pageQuery, type PageQuery } from '@decurio/contract';
 import type { LedgerQuestion } from '@decurio/core';
 import { answerCsv, answerLines, questionOf } from '../ledger/answer-lines.js';
+import { checkpointNote, listCheckpoints } from '../ledger/checkpoints.js';
 import { checkRecordFile, checkSeal } from '../ledger/seal-checks.js';
 import { rawBody, takeRaw } from './raw-body.js';
 import { writerOf } from './writer.js';
@@ -52,6 +53,32 @@ export async function ledgerRoutes(app: FastifyInstance): Promise<void> {
         .type(isCsv ? 'text/csv; charset=utf-8' : 'application/x-ndjson')
         .send(Readable.from(isCsv ? answerCsv(app.source, question) : answerLines(app.source, question)));
     },
+  );
+
+  app.get(
+    '/ledger/checkpoints',
+    { schema: { summary: 'How far the ledger had come, signed, newest first' }, config: { act: 'look' } },
+    async () => listCheckpoints(app.source),
+  );
+
+  app.get<{ Params: { size: string } }>(
+    '/ledger/checkpoints/:size',
+    {
+      schema: {
+        summary: 'A checkpoint as a text to be kept elsewhere',
+        params: object({
+          size: string()
+            .matches(/^\d{1,15}$/)
+            .required(),
+        }),
+      },
+      config: { act: 'look' },
+    },
+    async (request, reply) =>
+      reply
+        .header('content-disposition', `attachment; filename="checkpoint-${request.params.size}.txt"`)
+        .type('text/plain; charset=utf-8')
+        .send(await checkpointNote(app.source, Number(request.params.size))),
   );
 
   app.get(

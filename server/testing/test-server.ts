@@ -43,6 +43,7 @@ export const testConfig = (databaseUrl: string, over: Partial<Config> = {}): Con
   ownerUrl: null,
   cookieSecret: 'for tests only',
   pinSecret: 'for tests only',
+  checkpointKeyFile: null,
   webRoot: null,
   logLevel: 'silent',
   secureCookie: false,

@@ -79,6 +79,7 @@ function factsOf(map: DisplayMap): ReadonlyMap<string, Fact> {
     'Which keys open its menu?',
     map.menu.opens.map(({ gesture }) => gestureWords(map, gesture)).join(', or '),
   );
+  put('pin', 2, 'When does it ask for a PIN?', pinWords(map));
   for (const code of codes) {
     put(`there:${glassLabel(code)}`, 2, `Is there an entry ${glassLabel(code)}?`, 'there');
     for (const { id, asks, says } of triedOn(map, code))
@@ -95,6 +96,14 @@ function factsOf(map: DisplayMap): ReadonlyMap<string, Fact> {
         : 'what it was before',
     );
   return facts;
+}
+
+function pinWords({ power, menu }: DisplayMap): string {
+  const asks = [
+    power.pin && !power.pin.asksIf ? 'when it lights' : null,
+    menu?.pin ? (menu.pin.asks === 'entry' ? 'at an entry' : 'when the menu opens') : null,
+  ].filter((words) => words !== null);
+  return asks.length === 0 ? 'never' : asks.join(' and ');
 }
 
 const PUT_BACK = 'Put it back afterwards.';

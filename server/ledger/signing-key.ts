@@ -1,0 +1,79 @@
+import {
+  createHash,
+  createPrivateKey,
+  createPublicKey,
+  generateKeyPairSync,
+  sign,
+  verify,
+  type KeyObject,
+} from 'node:crypto';
+import { mkdir, readFile, rename, stat, writeFile } from 'node:fs/promises';
+import { dirname } from 'node:path';
+
+/** The key of a house, kept outside its database, by which its checkpoints are signed. */
+export interface SigningKey {
+  readonly name: string;
+  readonly publicKey: KeyObject;
+  /** Four bytes of the key's own hash and the signature of a text, in base64. */
+  readonly sign: (text: string) => string;
+}
+
+/** What an Ed25519 key is told apart by in a signed note: the name, its kind, the key. */
+function keyHash(name: string, publicKey: KeyObject): Buffer {
+  const raw = publicKey.export({ format: 'der', type: 'spki' }).subarray(-32);
+  return createHash('sha256')
+    .update(Buffer.concat([Buffer.from(`${name}\n`), Buffer.of(1), raw]))
+    .digest()
+    .subarray(0, 4);
+}
+
+/**
+ * Reads the key from its file, or makes one that nobody else can read where there is none yet.
+ * @throws Error where others can read the file, or it holds no such key
+ */
+export async function signingKey(file: string): Promise<SigningKey> {
+  const pem = await readFile(file, 'utf8').catch(() => null);
+  if (pem !== null && ((await stat(file)).mode & 0o077) !== 0)
+    throw new Error(`Others can read ${file}: give it mode 0600, and make a new key if anybody did.`);
+  const privateKey = createPrivateKey(pem ?? (await newKey(file)));
+  if (privateKey.asymmetricKeyType !== 'ed25519') throw new Error(`${file} holds no Ed25519 key.`);
+  const publicKey = createPublicKey(privateKey);
+  const name = houseName(publicKey);
+  const hash = keyHash(name, publicKey);
+  return {
+    name,
+    publicKey,
+    sign: (text) => Buffer.concat([hash, sign(null, Buffer.from(text), privateKey)]).toString('base64'),
+  };
+}
+
+/** A house is named after its key: no two are the same. */
+const houseName = (publicKey: KeyObject): string =>
+  `decurio-${createHash('sha256')
+    .update(publicKey.export({ format: 'der', type: 'spki' }))
+    .digest('hex')
+    .slice(0, 12)}`;
+
+/** Written beside and moved there: whoever starts at the same time reads a whole key. */
+async function newKey(file: string): Promise<string> {
+  const pem = generateKeyPairSync('ed25519').privateKey.export({ format: 'pem', type: 'pkcs8' }).toString();
+  await mkdir(dirname(file), { recursive: true });
+  const fresh = `${file}.${process.pid}`;
+  await writeFile(fresh, pem, { mode: 0o600, flag: 'wx' });
+  await rename(fresh, file);
+  return readFile(file, 'utf8');
+}
+
+/** Whether a signature of a note was made by this key over this text. */
+export function isSignedBy(
+  { name, publicKey }: Pick<SigningKey, 'name' | 'publicKey'>,
+  text: string,
+  given: string,
+): boolean {
+  const bytes = Buffer.from(given, 'base64');
+  return (
+    bytes.length === 68 &&
+    bytes.subarray(0, 4).equals(keyHash(name, publicKey)) &&
+    verify(null, Buffer.from(text), publicKey, bytes.subarray(4))
+  );
+}
