@@ -23,6 +23,7 @@ const { DEMO_PASSWORD } = await import('../server/dist/demo-password.js');
 const { signIn } = await import('./lib/api-client.mjs');
 const { loadDemo } = await import('./lib/load-demo.mjs');
 const { sealLongAgo, sealUnits, takeOrder } = await import('./bench/fill.mjs');
+const { fillAsked, questionFigures } = await import('./bench/ledger-questions.mjs');
 const { healthUnderFiles } = await import('./bench/health-under-files.mjs');
 const { entriesPerSecond } = await import('./bench/bench-entries.mjs');
 const { keyToPress, keyToProof } = await import('./bench/key-to-press.mjs');
@@ -86,6 +87,16 @@ try {
   await sealLongAgo(owner, { count: 100_000, old: 5_000 });
   await owner.query('ANALYZE TABLE unit, visit, customer_order');
   await lists(person, lineOrder);
+  await fillAsked(owner, 100_000);
+  for (const { what, ms, bareMs } of await questionFigures((url) => person.get(url), '/api/ledger/checkpoints'))
+    note(
+      `Ledger of 100,000 asked: ${what}, p95`,
+      ms,
+      'ms',
+      'a bare reply of the same server, p95',
+      bareMs,
+      'under 100 ms',
+    );
   await paint(lineOrder);
   await bench(person);
   for (const figure of [...setupFigures(), ...planFigures(), ...(await calibrationFigures())])

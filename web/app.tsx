@@ -46,6 +46,9 @@ const PracticePage = lazy(
 );
 const LedgerPage = lazy(fetched(() => import('./ledger/ledger-page.js').then((m) => ({ default: m.LedgerPage }))));
 const BackPage = lazy(fetched(() => import('./ledger/back/back-page.js').then((m) => ({ default: m.BackPage }))));
+const CheckpointsPage = lazy(
+  fetched(() => import('./ledger/checkpoints-page.js').then((m) => ({ default: m.CheckpointsPage }))),
+);
 const RecordPage = lazy(fetched(() => import('./ledger/record-page.js').then((m) => ({ default: m.RecordPage }))));
 
 /** Signs in first, then shows the place that the address names. */
@@ -102,6 +105,7 @@ export function App() {
           <Route path="/practice" element={<PracticePage />} />
           <Route path="/practice/:mapId" element={<PracticePage />} />
           <Route path="/ledger" element={<LedgerPage />} />
+          <Route path="/ledger/checkpoints" element={<CheckpointsPage />} />
           <Route path="/ledger/:visitId" element={<RecordPage />} />
           <Route path="/ledger/:visitId/back" element={<BackPage />} />
           <Route

@@ -36,28 +36,10 @@ export async function askLedger(
   most = PAGE,
 ): Promise<LedgerAnswer> {
   const cursor = after === undefined ? null : readCursor(after);
-  const code = codeCondition(question);
-  const isRare = code !== null && (await countUpTo(source, code)) <= FEW;
   const all: Sql[] = [
     ...conditions(question),
-    ...(code === null
-      ? []
-      : isRare
-        ? [
-            {
-              where: [`l.visitId IN (SELECT c.visitId FROM left_code c WHERE ${code.where.join(' AND ')})`],
-              values: code.values,
-            },
-          ]
-        : [
-            {
-              // Asked of each visit on the way, never of all that hold it.
-              where: [
-                `EXISTS (SELECT 1 FROM left_code c WHERE c.visitId = l.visitId AND ${code.where.join(' AND ')} LIMIT 1)`,
-              ],
-              values: code.values,
-            },
-          ]),
+    ...(await narrowed(source, codeIds(question))),
+    ...(await narrowed(source, serialIds(question))),
     ...(cursor
       ? [
           {
@@ -68,7 +50,9 @@ export async function askLedger(
       : []),
   ];
   const rows = await source.query<FoundRow[]>(
-    `SELECT l.visitId, l.serial, l.typeName, l.orderNumber, l.customer, l.sealedAt, v.sealedBy, v.headHash,
+    // Left to itself the database gathers all that hold a code's condition before it looks at the first.
+    `SET STATEMENT optimizer_switch = 'exists_to_in=off' FOR
+     SELECT l.visitId, l.serial, l.typeName, l.orderNumber, l.customer, l.sealedAt, v.sealedBy, v.headHash,
        (l.isNewest = 1 AND u.handedOverAt IS NOT NULL) AS isOut
      FROM left_visit l JOIN visit v ON v.id = l.visitId JOIN unit u ON u.id = l.unitId
      WHERE ${all.flatMap(({ where }) => where).join(' AND ') || '1 = 1'}
@@ -93,7 +77,6 @@ export async function askLedger(
 
 function conditions({
   where = 'newest',
-  serial,
   order,
   customer,
   type,
@@ -113,9 +96,6 @@ function conditions({
     ...(where === 'house' ? [plain('u.handedOverAt IS NULL')] : []),
     // It left once, and was taken up again since.
     ...(where === 'back' ? [plain("(l.isNewest = 0 OR u.status <> 'sealed')")] : []),
-    ...(serial === undefined
-      ? []
-      : [{ where: ['l.serial LIKE ?'], values: [`%${serial.replace(/[\\%_]/g, '\\$&')}%`] }]),
     ...equal('l.orderNumber', order),
     ...equal('l.customer', customer),
     ...equal('l.typeName', type),
@@ -138,24 +118,55 @@ function dayStart(day: string): Date {
   return at;
 }
 
-/** How a code was left: its meaning by number where one is asked for, else its word or its digits. */
-function codeCondition({ code, is = 'at', value }: LedgerQuestion): Sql | null {
-  if (code === undefined || value === undefined || value === '') return null;
-  if (!isCodeFunction(code)) throw new HttpProblem('badRequest', { message: `Nothing is called ${String(code)}.` });
-  if (is === 'means') return { where: ['c.fn = ?', 'c.word = ?'], values: [code, value] };
-  const number = Number(value.replace(',', '.'));
-  if (!Number.isFinite(number))
-    throw new HttpProblem('badRequest', { message: `"${value}" is no number. Ask for its meaning, or type a number.` });
-  const compare = { over: '>', under: '<', at: '=' }[is];
-  return { where: ['c.fn = ?', `c.value ${compare} ?`], values: [code, number] };
+/** Visits that hold a condition which an index of its own finds: by their ids where they are few, else asked of each on the way. */
+interface Ids {
+  readonly few: Sql & { readonly from: string };
+  readonly onTheWay: Sql;
 }
 
-async function countUpTo(source: DataSource, { where, values }: Sql): Promise<number> {
-  const [row] = await source.query<{ n: number }[]>(
-    `SELECT COUNT(*) AS n FROM (SELECT 1 FROM left_code c WHERE ${where.join(' AND ')} LIMIT ${FEW + 1}) few`,
+async function narrowed(source: DataSource, ids: Ids | null): Promise<readonly Sql[]> {
+  if (ids === null) return [];
+  const { from, where, values } = ids.few;
+  const rows = await source.query<{ visitId: string }[]>(
+    `SELECT visitId FROM ${from} WHERE ${where.join(' AND ')} LIMIT ${FEW + 1}`,
     [...values],
   );
-  return Number(row?.n ?? 0);
+  if (rows.length > FEW) return [ids.onTheWay];
+  const found = [...new Set(rows.map(({ visitId }) => visitId))];
+  return found.length === 0
+    ? [{ where: ['1 = 0'], values: [] }]
+    : [{ where: [`l.visitId IN (${found.map(() => '?').join(', ')})`], values: found }];
+}
+
+/** Any part of a serial, wild signs as they stand. */
+function serialIds({ serial }: LedgerQuestion): Ids | null {
+  if (serial === undefined) return null;
+  const values = [`%${serial.replace(/[\\%_]/g, '\\$&')}%`];
+  return {
+    few: { from: 'left_visit FORCE INDEX (leftBySerial)', where: ['serial LIKE ?'], values },
+    onTheWay: { where: ['l.serial LIKE ?'], values },
+  };
+}
+
+/** How a code was left: its meaning by number where one is asked for, else its word. */
+function codeIds({ code, is = 'at', value }: LedgerQuestion): Ids | null {
+  if (code === undefined || value === undefined || value === '') return null;
+  if (!isCodeFunction(code)) throw new HttpProblem('badRequest', { message: `Nothing is called ${String(code)}.` });
+  const number = Number(value.replace(',', '.'));
+  if (is !== 'means' && !Number.isFinite(number))
+    throw new HttpProblem('badRequest', {
+      message: `"${value}" is no number. Ask for its meaning, or type a number.`,
+    });
+  const compare = { over: 'value > ?', under: 'value < ?', at: 'value = ?', means: 'word = ?' }[is];
+  const where = ['fn = ?', compare];
+  const values = [code, is === 'means' ? value : number];
+  return {
+    few: { from: 'left_code', where, values },
+    onTheWay: {
+      where: [`EXISTS (SELECT 1 FROM left_code c WHERE c.visitId = l.visitId AND c.fn = ? AND c.${compare})`],
+      values,
+    },
+  };
 }
 
 /** The codes that were asked for, of every visit found. */

@@ -1,5 +1,5 @@
 import type { LedgerQuestion } from '@decurio/core';
-import type { KeptQuestion, LedgerAnswer, LedgerChoices, TakeUpRequest } from '@decurio/contract';
+import type { CheckpointView, KeptQuestion, LedgerAnswer, LedgerChoices, TakeUpRequest } from '@decurio/contract';
 import { api } from '../state/api.js';
 
 /** What the ledger is asked, beside what other places ask of it too. */
@@ -25,6 +25,10 @@ export const ledgerApi = api.injectEndpoints({
     takeUp: build.mutation<{ readonly unitId: string }, { readonly visitId: string; readonly body: TakeUpRequest }>({
       query: ({ visitId, body }) => ({ url: `/visits/${visitId}/taken-up`, method: 'POST', body }),
       invalidatesTags: ['Ledger', 'Bench', 'Line', 'Orders'],
+    }),
+    checkpoints: build.query<readonly CheckpointView[], null>({
+      query: () => '/ledger/checkpoints',
+      providesTags: ['Ledger'],
     }),
     dropQuestion: build.mutation<object, string>({
       query: (id) => ({ url: `/ledger/questions/${id}/dropped`, method: 'POST', body: {} }),

@@ -1,7 +1,7 @@
 import { TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { useState } from 'react';
-import { NavigationType, useLocation, useNavigationType, useSearchParams } from 'react-router';
+import { Link, NavigationType, useLocation, useNavigationType, useSearchParams } from 'react-router';
 import type { LedgerQuestion } from '@decurio/core';
 import { asProblem } from '../state/api.js';
 import { Busy, Notice } from '../ui/notice.js';
@@ -37,6 +37,9 @@ export function LedgerPage() {
           maxLength={60}
         />
         <CheckRecordFile />
+        <Link className={classes['link']} to="/ledger/checkpoints">
+          Checkpoints
+        </Link>
       </header>
       {search === '' ? <Asked key={went} /> : <FoundByBeginning key={search} search={search} />}
     </div>

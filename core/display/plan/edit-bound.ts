@@ -97,16 +97,24 @@ export function sparedByPlace({ menu, codes }: KeyedMap): number {
   return menu.idle.unstored === 'keep' && isLive.size > 1 ? Math.max(0, menu.idle.editMs - menu.idle.browseMs) : 0;
 }
 
-/** What changing these codes in another order spares at most, where their edits end in different ways and leaving ends the last one, ms. */
-export function sparedByOrder(map: KeyedMap, labels: readonly string[], pace: Pace): number {
-  const ends = map.codes
-    .filter(({ label }) => labels.includes(label))
-    .map((code) => {
-      const edit = editOf(map.menu, code);
-      const walksMs = edit.style === 'digits' && !edit.end ? MOST_DIGITS * gestureMs(pace, edit.walk) : 0;
-      return finishing(map, pace, edit).ms + walksMs;
-    });
+/**
+ * What changing these codes in another order spares at most, where their edits end in different ways, or digits are left
+ * to be walked past, and leaving ends the last one, ms.
+ */
+export function sparedByOrder(map: KeyedMap, due: readonly Due[], pace: Pace): number {
+  const ends = due.map(({ code, from, to }) => {
+    const edit = editOf(map.menu, code);
+    const walks = edit.style === 'digits' && !edit.end ? walksLeft(code, from, to) * gestureMs(pace, edit.walk) : 0;
+    return finishing(map, pace, edit).ms + walks;
+  });
   return new Set(ends).size < 2 ? 0 : Math.max(...ends) - Math.min(...ends);
+}
+
+/** A code that is to be changed. */
+export interface Due {
+  readonly code: Code;
+  readonly from: number;
+  readonly to: number;
 }
 
 const MOST_DIGITS = 8;

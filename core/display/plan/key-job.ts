@@ -95,7 +95,13 @@ export function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Jo
       shownValue(state, code),
       ...open(state, code).map((by) => (by.influence.kind === 'resets' ? code.factory : wanted(by.code))),
     ],
-    mayEdit: (state, code) => open(state, code).every(({ influence }) => influence.kind === 'limits'),
+    // Where all is stored on leaving, in the order of the map, what comes before does its worst before this is stored.
+    mayEdit: (state, code) =>
+      open(state, code).every(
+        ({ code: by, influence }) =>
+          influence.kind === 'limits' ||
+          (map.menu.store.on === 'leave' && map.codes.indexOf(by) < map.codes.indexOf(code)),
+      ),
     isDueOnArrival: (state, code) =>
       !conditions.has(code.label) &&
       // What comes on the glass again elsewhere may be better changed there.

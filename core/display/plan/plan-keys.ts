@@ -8,7 +8,7 @@ import { DEFAULT_PACE, type Pace } from './pace.js';
 import { simulateDisplay } from '../machine/simulate-display.js';
 import { hurriedPlan } from './hurried-plan.js';
 import { searchKeys } from './search-keys.js';
-import { sparedByOrder, sparedByPlace } from './edit-bound.js';
+import { sparedByOrder, sparedByPlace, type Due } from './edit-bound.js';
 import { outOfReach } from './unreachable.js';
 import { keepsClear, written } from './write-plan.js';
 
@@ -61,7 +61,7 @@ export function planKeys(
         written(map, from, search, pace),
         map,
         from,
-        due.map(({ label }) => label),
+        due.map((code) => ({ code, from: from.stored[code.label] ?? code.factory, to: targets[code.label] ?? 0 })),
         pace,
       );
   if (plan && keepsClear(map, from, plan, pace)) return withBarred(plan, barred);
@@ -126,9 +126,9 @@ function without(targets: RawValues, barred: readonly Unreachable[]): RawValues 
  * start only that its plan is right is claimed. A code is changed as soon as it is on the glass, though another order might have spared the
  * longer of two ends of an edit, and it does not go elsewhere only to wait there: so much less may be the shortest.
  */
-function asProved(plan: KeyPlan, map: KeyedMap, from: DisplayState, labels: readonly string[], pace: Pace): KeyPlan {
+function asProved(plan: KeyPlan, map: KeyedMap, from: DisplayState, due: readonly Due[], pace: Pace): KeyPlan {
   if (Object.keys(from.unstored).length > 0) return { ...plan, isShortest: false, atLeastMs: 0 };
-  const sparedMs = sparedByOrder(map, labels, pace) + sparedByPlace(map);
+  const sparedMs = sparedByOrder(map, due, pace) + sparedByPlace(map);
   return sparedMs === 0 || !plan.isShortest
     ? plan
     : { ...plan, isShortest: false, atLeastMs: Math.max(0, plan.atLeastMs - sparedMs) };

@@ -8,7 +8,7 @@ import { moves, runOf, type Move, type Run } from './plan-moves.js';
 import { travelBound } from './travel-bound.js';
 import { editOf, storesAtOnce } from '../map/edit-rules.js';
 import { startingPresses } from '../map/pair-halves.js';
-import { valuePath, valuePaths } from './value-path.js';
+import { hasManyWays, valuePath, valuePaths } from './value-path.js';
 
 /** Nodes looked at before a search for the very cheapest gives up: about a second's work. Maps whose codes leave one another alone need a few hundred. */
 const MOST_NODES = 5_000;
@@ -145,7 +145,7 @@ function editRuns(map: KeyedMap, job: Job, state: DisplayState, code: Code, pace
 /** Begins the edit where it must be begun, and brings the shown value to `raw`: by every way that may leave other codes otherwise. */
 function editRunsTo(map: KeyedMap, state: DisplayState, code: Code, raw: number, pace: Pace): readonly Run[] {
   const begun = begin(map, state, pace);
-  const movesOthers = storesAtOnce(map.menu, code) && code.influences !== undefined;
+  const movesOthers = (storesAtOnce(map.menu, code) && code.influences !== undefined) || hasManyWays(map, code);
   const quickest = movesOthers ? null : valuePath(map, begun.to, code, raw, pace);
   const ways = movesOthers ? valuePaths(map, begun.to, code, raw, pace) : quickest ? [quickest] : [];
   return ways

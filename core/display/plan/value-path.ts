@@ -46,7 +46,7 @@ export function valuePaths(
   const msOf: MsOf = (gesture) => plainMs(pace, gesture) + messageMs;
   const shown = shownValue(state, code);
   if (shown === target) return [{ gestures: [], ms: 0 }];
-  if (edit.style === 'digits') return asList(digitPath(map, state, code, target, edit, msOf));
+  if (edit.style === 'digits') return digitPaths(map, state, code, target, edit, msOf);
   if (code.encoding.kind === 'pair') return asList(pairPath(code.encoding, shown, target, edit, msOf));
   const values = settableValues(map, state, code);
   const to = values.indexOf(target);
@@ -120,35 +120,70 @@ function halfPath(moved: MovedHalf, shown: number, target: number, msOf: MsOf): 
   ]);
 }
 
-function digitPath(
+/**
+ * Digit by digit. Where each change is stored at once with a message to pass, digits that make no value on the way have
+ * none: then every order is a way of its own, and both directions; else the straight one is the quickest.
+ */
+function digitPaths(
   map: KeyedMap,
   state: DisplayState,
   code: Code,
   target: number,
   edit: EditRules & { readonly style: 'digits' },
   msOf: MsOf,
-): ValuePath | null {
-  if (!settableValues(map, state, code).includes(target)) return null;
+): readonly ValuePath[] {
+  if (!settableValues(map, state, code).includes(target)) return [];
   const { screen } = state;
   const now = codeNow(code, state.stored);
   const from = (screen.kind === 'menu' && screen.digits) || digitsOf(now, shownValue(state, code));
   const to = digitsOf(now, target);
-  if (from.length !== to.length) return null;
+  if (from.length !== to.length) return [];
   const start = screen.kind === 'menu' && screen.focus === 'value' ? screen.digit : 0;
   // Past the last digit the edit is over, unless a gesture of its own ends it.
-  if (edit.end === undefined && from.some((digit, i) => i < start && digit !== to[i])) return null;
-  const gestures: Gesture[] = [];
+  if (edit.end === undefined && from.some((digit, i) => i < start && digit !== to[i])) return [];
+  const ahead = from.map((_, n) => (start + n) % from.length).filter((i) => from[i] !== to[i]);
+  const orders = edit.end !== undefined && hasManyWays(map, code) ? permutations(ahead) : [ahead];
+  return orders.flatMap((order) => digitsInOrder(edit, from, to, order, start, hasManyWays(map, code), msOf));
+}
+
+/** Whether what is passed on the way costs time of its own. */
+export const hasManyWays = (map: KeyedMap, code: Code): boolean =>
+  editOf(map.menu, code).style === 'digits' && storesAtOnce(map.menu, code) && map.menu.store.message !== undefined;
+
+const permutations = (all: readonly number[]): readonly (readonly number[])[] =>
+  all.length < 2 || all.length > MOST_PERMUTED
+    ? [all]
+    : all.flatMap((one, i) => permutations(all.filter((_, n) => n !== i)).map((rest) => [one, ...rest]));
+
+const MOST_PERMUTED = 4;
+
+function digitsInOrder(
+  edit: EditRules & { readonly style: 'digits' },
+  from: readonly number[],
+  to: readonly number[],
+  order: readonly number[],
+  start: number,
+  isEachWay: boolean,
+  msOf: MsOf,
+): readonly ValuePath[] {
+  const { back } = edit;
+  let ways: ValuePath[] = [{ gestures: [], ms: 0 }];
   let here = start;
-  for (let n = 0; n < from.length; n++) {
-    const i = (start + n) % from.length;
+  for (const i of order) {
+    const walks = taps(edit.walk, (i - here + from.length) % from.length, msOf);
+    here = i;
     const ups = ((to[i] ?? 0) - (from[i] ?? 0) + 10) % 10;
-    if (ups === 0) continue;
-    for (; here !== i; here = (here + 1) % from.length) gestures.push(edit.walk);
-    const isBackQuicker = edit.back !== undefined && (10 - ups) * msOf(edit.back) < ups * msOf(edit.count);
-    const by = isBackQuicker && edit.back ? edit.back : edit.count;
-    gestures.push(...Array.from({ length: isBackQuicker ? 10 - ups : ups }, () => by));
+    const both = [taps(edit.count, ups, msOf), ...(back ? [taps(back, 10 - ups, msOf)] : [])];
+    const quickest = cheapest(both);
+    const counts = isEachWay ? both : quickest ? [quickest] : [];
+    ways = ways.flatMap((way) =>
+      counts.map((count) => ({
+        gestures: [...way.gestures, ...walks.gestures, ...count.gestures],
+        ms: way.ms + walks.ms + count.ms,
+      })),
+    );
   }
-  return { gestures, ms: gestures.reduce((ms, gesture) => ms + msOf(gesture), 0) };
+  return ways;
 }
 
 /** The hold that steps this often, where it is harmless. */
