@@ -68,9 +68,13 @@ describe('a unit back from hire', () => {
       await type(label === 'L4.1' ? '32' : (left[label] ?? ''));
       await type(Key.ENTER);
     }
-    // Enter in the last one judges.
-    await page.says('Do not send it out: speed cap moved');
-    expect(await page.texts('[aria-label="What moved"] tbody tr')).toEqual([expect.stringContaining('out of class')]);
+    await page.tick('it does not');
+    await page.click('May it go out again?');
+    await page.says('Do not send it out: speed cap moved, PIN gone.');
+    expect(await page.texts('[aria-label="What moved"] tbody tr')).toEqual([
+      expect.stringContaining('out of class'),
+      expect.stringContaining('Anybody can change its settings again'),
+    ]);
   });
 
   it('is set right on the bench, where it says why it came back', async () => {

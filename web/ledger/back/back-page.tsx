@@ -58,7 +58,12 @@ export function BackPage() {
         </p>
       </header>
       {handover.state.out && !handover.state.out.isVehicle ? (
-        <Reading record={record} state={state} out={handover.state.out} />
+        <Reading
+          record={record}
+          state={state}
+          out={handover.state.out}
+          pinWasSet={handover.state.pins.some(({ opens }) => opens === 'menu')}
+        />
       ) : handover.state.back ? (
         <Verdict record={record} back={handover.state.back} />
       ) : (
@@ -82,9 +87,10 @@ interface ReadingProps {
   readonly record: LedgerRecordView;
   readonly state: VisitState;
   readonly out: NonNullable<HandoverState['out']>;
+  readonly pinWasSet: boolean;
 }
 
-function Reading({ record, state, out }: ReadingProps) {
+function Reading({ record, state, out, pinWasSet }: ReadingProps) {
   const { map, visitId } = record;
   const left = useMemo(() => lastShown(state), [state]);
   const codes = useMemo(() => mayHaveMoved(map, left), [map, left]);
@@ -100,7 +106,6 @@ function Reading({ record, state, out }: ReadingProps) {
   const open = order.filter((label) => (typed[label] ?? '').trim() === '');
   const readings = order.map((label) => ({ label, read: readOf(findCode(map, label), typed[label] ?? '') }));
   const wrong = readings.find(({ label, read }) => read === undefined && !open.includes(label));
-  const pinWasSet = state.opened.setup.targets.some((target) => target.secret === true);
   const isWhole = open.length === 0 && wrong === undefined && (!pinWasSet || pin !== '');
   const problem = asProblem(adding.error);
   const judge = async () => {
