@@ -2,6 +2,7 @@ import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BenchPage } from './pages/bench-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
+import { misfitsAtSizes, violationsOn } from './support/measures.js';
 import { startStage, type Stage } from './support/start.js';
 
 let stage: Stage;
@@ -55,6 +56,9 @@ describe('a unit back from hire', () => {
     await page.scan('S26-0401');
     await page.click('It is back: read it');
     await page.says('Read what the glass shows');
+    await page.find('ol input');
+    expect(await violationsOn(page.driver)).toEqual([]);
+    expect(await misfitsAtSizes(stage.browser)).toEqual([]);
     await page.find('ol input');
     const left: Readonly<Record<string, string>> = await page.driver.executeAsyncScript(`
       const done = arguments[arguments.length - 1];

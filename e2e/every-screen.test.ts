@@ -45,7 +45,8 @@ const PLACES: readonly (readonly [path: string, words: string])[] = [
   ['/library/learnt', '7 of 8 runs'],
   ['/library/workbench', 'Speed at the cap'],
   ['/library/vehicleType/samphire-26', 'Samphire 26 step-through'],
-  ['/ledger', 'S26-0401'],
+  ['/ledger?where=every&code=speedCap&is=over&value=20', 'with speed cap over 20 km/h'],
+  ['/ledger/checkpoints', 'Checkpoints'],
   ['/nowhere', 'Nothing is here'],
 ];
 

@@ -2,6 +2,7 @@ import { Key } from 'selenium-webdriver';
 import { beforeAll, afterAll, describe, expect, it } from 'vitest';
 import { BenchPage } from './pages/bench-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
+import { misfitsAtSizes, violationsOn } from './support/measures.js';
 import { startStage, type Stage } from './support/start.js';
 
 let stage: Stage;
@@ -57,6 +58,11 @@ describe('a lead with the paper of a display that nobody has written down', () =
     await page.driver.wait(async () => (await focused()) === 'Label of entry 3');
     await typeEntry('3', 'Current limit', '5', '20', '15');
     await page.says('3 codes, and all of it hangs together');
+  });
+
+  it('breaks no rule of accessibility, and fits every size', async () => {
+    expect(await violationsOn(page.driver)).toEqual([]);
+    expect(await misfitsAtSizes(stage.browser)).toEqual([]);
   });
 
   it('is told at its field what is wrong, and the display goes on running', async () => {

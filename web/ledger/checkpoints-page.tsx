@@ -40,16 +40,17 @@ export function CheckpointsPage() {
             <tr className="cap">
               <th scope="col">Made</th>
               <th scope="col">Leaves</th>
-              <th scope="col">Root</th>
               <th scope="col">Text</th>
             </tr>
           </thead>
           <tbody>
             {data.map(({ size, root, at }) => (
               <tr key={size}>
-                <td>{whenFull(at)}</td>
+                <td>
+                  {whenFull(at)}
+                  <small className={classes['root']}>root {root}</small>
+                </td>
                 <td className="num">{size}</td>
-                <td className="num">{root}</td>
                 <td>
                   <a href={`/api/ledger/checkpoints/${size}`} download>
                     Keep it elsewhere

@@ -34,53 +34,55 @@ export function EntryTable({ form, keys }: { readonly form: WrittenForm; readonl
   return (
     <section className={classes['part']} aria-label="Its entries">
       <h2>Its entries, in the order of the menu</h2>
-      <table ref={table} className={classes['entries']}>
-        <thead>
-          <tr className="cap">
-            {['Shows', 'Sets', 'Lowest', 'Highest', 'Step', 'Delivered', 'More'].map((title) => (
-              <th key={title} scope="col">
-                {title}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        {codes.map((_, i) => (
-          <tbody key={i} data-open={open === i || undefined}>
-            <EntryLine form={form} at={i} isLast={i === codes.length - 1} onAdd={add}>
-              <ActButton expanded={open === i} onAct={() => setOpen(open === i ? null : i)}>
-                {open === i ? 'Less' : 'More'}
-              </ActButton>
-            </EntryLine>
-            {form.problem('codes', i) !== null && (
-              <tr>
-                <td colSpan={7} role="alert" className={classes['slip']}>
-                  {form.problem('codes', i)}
-                </td>
-              </tr>
-            )}
-            {open === i && (
-              <tr>
-                <td colSpan={7}>
-                  <EntryDetails form={form} at={i} keys={keys} />
-                  <div className={classes['acts']}>
-                    {i > 0 && <ActButton onAct={() => move(i, -1)}>One up</ActButton>}
-                    {i < codes.length - 1 && <ActButton onAct={() => move(i, 1)}>One down</ActButton>}
-                    <ActButton
-                      look="care"
-                      onAct={() => {
-                        form.put(['codes', i], undefined);
-                        setOpen(null);
-                      }}
-                    >
-                      Take it out
-                    </ActButton>
-                  </div>
-                </td>
-              </tr>
-            )}
-          </tbody>
-        ))}
-      </table>
+      <div className={classes['scroll']} tabIndex={0} role="region" aria-label="Entries, line by line">
+        <table ref={table} className={classes['entries']}>
+          <thead>
+            <tr className="cap">
+              {['Shows', 'Sets', 'Lowest', 'Highest', 'Step', 'Delivered', 'More'].map((title) => (
+                <th key={title} scope="col">
+                  {title}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          {codes.map((_, i) => (
+            <tbody key={i} data-open={open === i || undefined}>
+              <EntryLine form={form} at={i} isLast={i === codes.length - 1} onAdd={add}>
+                <ActButton expanded={open === i} onAct={() => setOpen(open === i ? null : i)}>
+                  {open === i ? 'Less' : 'More'}
+                </ActButton>
+              </EntryLine>
+              {form.problem('codes', i) !== null && (
+                <tr>
+                  <td colSpan={7} role="alert" className={classes['slip']}>
+                    {form.problem('codes', i)}
+                  </td>
+                </tr>
+              )}
+              {open === i && (
+                <tr>
+                  <td colSpan={7}>
+                    <EntryDetails form={form} at={i} keys={keys} />
+                    <div className={classes['acts']}>
+                      {i > 0 && <ActButton onAct={() => move(i, -1)}>One up</ActButton>}
+                      {i < codes.length - 1 && <ActButton onAct={() => move(i, 1)}>One down</ActButton>}
+                      <ActButton
+                        look="care"
+                        onAct={() => {
+                          form.put(['codes', i], undefined);
+                          setOpen(null);
+                        }}
+                      >
+                        Take it out
+                      </ActButton>
+                    </div>
+                  </td>
+                </tr>
+              )}
+            </tbody>
+          ))}
+        </table>
+      </div>
       <div>
         <ActButton onAct={add}>Another entry</ActButton>
       </div>
