@@ -20,7 +20,7 @@ export const ledgerQuestionQuery = object({
   order: string().trim().max(40),
   customer: string().trim().max(120),
   type: string().trim().max(60),
-  map: string().trim().max(60),
+  map: string().matches(/^[a-z0-9-]{1,60}$/, 'No display map has such an id.'),
   className: string().trim().max(120),
   code: string().oneOf(names(FUNCTIONS)),
   is: string().oneOf(names(COMPARISONS)),

@@ -94,6 +94,7 @@ describe('a question to the ledger', () => {
   it('offers what there is to choose from', async () => {
     const choices = (await teo.get('/api/ledger/choices')).json<LedgerChoices>();
     expect(choices).toMatchObject({ customers: ['Causeway Holiday Park'], wanting: 0 });
+    expect(choices.maps).toEqual([{ id: 'tallow-four-key', title: 'Tallow four-key, revision C' }]);
     expect(choices.people.map(({ name }) => name)).toEqual(['The technician']);
     expect(choices.codes.find(({ code }) => code === 'speedCap')).toBeDefined();
   });

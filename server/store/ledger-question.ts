@@ -1,7 +1,8 @@
-import { isCodeFunction, type LedgerQuestion } from '@decurio/core';
+import { isCodeFunction, mapTitle, type LedgerQuestion } from '@decurio/core';
 import type { LedgerAnswer, LedgerChoices } from '@decurio/contract';
 import type { DataSource } from 'typeorm';
 import { HttpProblem } from '../problems.js';
+import { getDocument } from './library.js';
 import { readCursor, writeCursor } from './page-cursor.js';
 
 const PAGE = 50;
@@ -218,7 +219,9 @@ export async function ledgerChoices(source: DataSource): Promise<LedgerChoices> 
     customers,
     types,
     classes,
-    maps: maps.map((id) => ({ id, title: id })),
+    maps: await Promise.all(
+      maps.map(async (id) => ({ id, title: mapTitle((await getDocument(source.manager, 'displayMap', id)).document) })),
+    ),
     people,
     codes: [...byCode].map(([code, words]) => ({ code, words })),
     wanting: await wantingOf(source),
