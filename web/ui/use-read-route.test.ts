@@ -4,7 +4,7 @@ import { fullMap, planReadout, type DisplayMap } from '@decurio/core';
 import { firstShown, wayTo } from './use-read-route.js';
 
 const demoMap = (name: string) =>
-  fullMap(JSON.parse(readFileSync(new URL(`../../../demo/maps/${name}.json`, import.meta.url), 'utf8'))) as DisplayMap;
+  fullMap(JSON.parse(readFileSync(new URL(`../../demo/maps/${name}.json`, import.meta.url), 'utf8'))) as DisplayMap;
 const closed = { values: {}, at: null };
 
 describe('the way to a code', () => {
