@@ -1,6 +1,15 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { displayAtRest, isKeyed, naiveWalk, planKeys, planReadout, pressCount, valuesInOrder } from '@decurio/core';
+import {
+  displayAtRest,
+  fullMap,
+  isKeyed,
+  naiveWalk,
+  planKeys,
+  planReadout,
+  pressCount,
+  valuesInOrder,
+} from '@decurio/core';
 import { ROOT } from '../lib/paths.mjs';
 
 /** @typedef {import('@decurio/core').DisplayMap} DisplayMap */
@@ -15,7 +24,7 @@ const CHANGES = 25;
 export function planFigures() {
   const shelf = join(ROOT, 'demo', 'maps');
   const maps = readdirSync(shelf).map(
-    (file) => /** @type {DisplayMap} */ (JSON.parse(readFileSync(join(shelf, file), 'utf8'))),
+    (file) => /** @type {DisplayMap} */ (fullMap(JSON.parse(readFileSync(join(shelf, file), 'utf8')))),
   );
   return [
     ...maps.filter(isKeyed).flatMap(savedOn),
