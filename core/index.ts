@@ -15,7 +15,6 @@ export * from './display/map/gesture-words.js';
 export { vocabularyOf } from './display/map/vocabulary.js';
 export { gestureFromWords, gestureToWords } from './display/map/written-gesture.js';
 export { pagesListing } from './display/map/pages-listing.js';
-export { codeNow, everyRange } from './display/map/range-in-unit.js';
 export { editOf } from './display/map/edit-rules.js';
 export { fullMap, writtenMap } from './display/map/written-map.js';
 export * from './display/machine/fingers.js';

@@ -198,13 +198,14 @@ export function benchTermsFor({
     cautions: cautionsFor(type, map),
     spans: Object.fromEntries(
       map.codes.map((code) => {
-        const { min, max } = code.range;
+        // In another unit it may run from less, or to more.
+        const ranges = [code.range, ...(code.otherRanges ?? []).map(({ range }) => range)];
         return [
           code.label,
           {
-            min,
-            max,
-            decimals: code.decimals,
+            min: Math.min(...ranges.map(({ min }) => min)),
+            max: Math.max(...ranges.map(({ max }) => max)),
+            decimals: Math.max(code.decimals, ...(code.otherRanges ?? []).map(({ decimals }) => decimals ?? 0)),
             ...(code.encoding.kind === 'table' ? { only: valuesInOrder(code) } : {}),
             ...(code.shows ? { shows: code.shows } : {}),
           },

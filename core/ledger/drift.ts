@@ -2,8 +2,7 @@ import type { Code, DisplayMap } from '../display/map/display-map.js';
 import { codeTitle } from '../display/map/code-title.js';
 import { isDoubtful } from '../display/map/doubt.js';
 import { functionTitle, type CodeFunction } from '../display/map/functions.js';
-import { formatRaw, meaningOf, onGrid, sentinelOf } from '../display/map/raw-value.js';
-import { everyRange } from '../display/map/range-in-unit.js';
+import { formatRaw, mayHold, meaningOf, sentinelOf } from '../display/map/raw-value.js';
 import type { Setup } from '../setup/setup.js';
 import { CAPS, COMFORT, DRIVING } from '../setup/compile/function-groups.js';
 import { KM_PER_MILE, kmhWords } from '../speed/speed.js';
@@ -70,8 +69,8 @@ export function driftOf(
       {
         label: code.label,
         title: codeTitle(code),
-        left: shownWith(code, was),
-        now: is === null ? 'not shown' : shownWith(code, is),
+        left: formatRaw(code, was),
+        now: is === null ? 'not shown' : formatRaw(code, is),
         ...judged,
       },
     ];
@@ -92,8 +91,6 @@ interface Known {
   readonly setup: Pick<Setup, 'speed' | 'worst'>;
 }
 
-const shownWith = (code: Code, raw: number): string => formatRaw(code, raw);
-
 const gone = (code: Code): Judged =>
   DRIVING.has(code.function)
     ? { grade: 'outOfClass', says: 'The glass lists it no more: what it is at nobody can tell.' }
@@ -102,7 +99,7 @@ const gone = (code: Code): Judged =>
 function judge(code: Code, was: number, is: number, known: Known): Judged {
   const what = code.function;
   if (METERED.has(what)) return metered(code, was, is);
-  if (!everyRange(code).some((each) => onGrid(each, is)))
+  if (!mayHold(code, is))
     return { grade: 'outOfClass', says: 'Its map knows no such value: perhaps another display was fitted.' };
   if (CAPS.has(what)) return cap(code, was, is, known);
   if (what === 'wheelSize' || what === 'wheelPulses') return counting(code, was, is, known);

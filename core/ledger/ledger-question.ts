@@ -37,7 +37,7 @@ export interface LedgerQuestion {
   readonly finding?: 'accepted' | 'unproved';
 }
 
-export const LEDGER_QUESTION_FIELDS = [
+const LEDGER_QUESTION_FIELDS = [
   'where',
   'serial',
   'order',
@@ -53,6 +53,15 @@ export const LEDGER_QUESTION_FIELDS = [
   'by',
   'finding',
 ] as const satisfies readonly (keyof LedgerQuestion)[];
+
+/** The question that named fields hold; what is empty, or no part of one, is left out. */
+export const questionFrom = (field: (name: keyof LedgerQuestion) => unknown): LedgerQuestion =>
+  Object.fromEntries(
+    LEDGER_QUESTION_FIELDS.flatMap((name) => {
+      const value = field(name);
+      return typeof value === 'string' && value.trim() !== '' ? [[name, value.trim()]] : [];
+    }),
+  );
 
 /** What functions count in when the ledger compares them; words where they have no unit. */
 const UNITS: Partial<Record<CodeFunction, string>> = {

@@ -1,4 +1,4 @@
-import { LEDGER_QUESTION_FIELDS, type LedgerQuestion } from '@decurio/core';
+import type { LedgerQuestion } from '@decurio/core';
 import type { LedgerAnswer } from '@decurio/contract';
 import type { DataSource } from 'typeorm';
 import { askLedger } from '../store/ledger-question.js';
@@ -61,12 +61,3 @@ function cell(text: string): string {
   const safe = /^[=+\-@\t\r]/.test(text) ? `'${text}` : text;
   return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
 }
-
-/** The question of an address, without what is empty. */
-export const questionOf = (query: Readonly<Record<string, unknown>>): LedgerQuestion =>
-  Object.fromEntries(
-    LEDGER_QUESTION_FIELDS.flatMap((field) => {
-      const value = query[field];
-      return typeof value === 'string' && value !== '' ? [[field, value]] : [];
-    }),
-  );

@@ -52,6 +52,9 @@ describe('the key of a house', () => {
   it('is made once, for nobody else to read, and is the same at the next start', async () => {
     expect(statSync(file).mode & 0o777).toBe(0o600);
     expect((await signingKey(file)).name).toBe(key.name);
+    const together = join(folder, 'together.key');
+    const names = await Promise.all(Array.from({ length: 6 }, async () => (await signingKey(together)).name));
+    expect(new Set(names).size).toBe(1);
     expect(key.name).toMatch(/^decurio-[0-9a-f]{12}$/);
   });
 

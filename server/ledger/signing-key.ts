@@ -3,11 +3,12 @@ import {
   createPrivateKey,
   createPublicKey,
   generateKeyPairSync,
+  randomUUID,
   sign,
   verify,
   type KeyObject,
 } from 'node:crypto';
-import { mkdir, readFile, rename, stat, writeFile } from 'node:fs/promises';
+import { link, mkdir, readFile, stat, unlink, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
 
 /** The key of a house, kept outside its database, by which its checkpoints are signed. */
@@ -54,13 +55,16 @@ const houseName = (publicKey: KeyObject): string =>
     .digest('hex')
     .slice(0, 12)}`;
 
-/** Written beside and moved there: whoever starts at the same time reads a whole key. */
+/** Written beside and linked there: of those who start at the same time one makes the key, and all read it whole. */
 async function newKey(file: string): Promise<string> {
   const pem = generateKeyPairSync('ed25519').privateKey.export({ format: 'pem', type: 'pkcs8' }).toString();
   await mkdir(dirname(file), { recursive: true });
-  const fresh = `${file}.${process.pid}`;
+  const fresh = `${file}.${randomUUID()}`;
   await writeFile(fresh, pem, { mode: 0o600, flag: 'wx' });
-  await rename(fresh, file);
+  await link(fresh, file).catch((error: NodeJS.ErrnoException) => {
+    if (error.code !== 'EEXIST') throw error;
+  });
+  await unlink(fresh);
   return readFile(file, 'utf8');
 }
 

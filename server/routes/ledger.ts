@@ -2,8 +2,8 @@ import { Readable } from 'node:stream';
 import type { FastifyInstance } from 'fastify';
 import { object, string } from 'yup';
 import { keptQuestionBody, ledgerQuestionQuery, pageQuery, type PageQuery } from '@decurio/contract';
-import type { LedgerQuestion } from '@decurio/core';
-import { answerCsv, answerLines, questionOf } from '../ledger/answer-lines.js';
+import { questionFrom, type LedgerQuestion } from '@decurio/core';
+import { answerCsv, answerLines } from '../ledger/answer-lines.js';
 import { checkpointNote, listCheckpoints } from '../ledger/checkpoints.js';
 import { checkRecordFile, checkSeal } from '../ledger/seal-checks.js';
 import { rawBody, takeRaw } from './raw-body.js';
@@ -32,7 +32,12 @@ export async function ledgerRoutes(app: FastifyInstance): Promise<void> {
       schema: { summary: 'Sealed units that a question asks for', querystring: ledgerQuestionQuery },
       config: { act: 'look' },
     },
-    async (request) => askLedger(app.source, questionOf(request.query), request.query['after']),
+    async (request) =>
+      askLedger(
+        app.source,
+        questionFrom((name) => request.query[name]),
+        request.query['after'],
+      ),
   );
 
   app.get<{ Querystring: Record<string, string>; Params: { as: string } }>(
@@ -46,7 +51,7 @@ export async function ledgerRoutes(app: FastifyInstance): Promise<void> {
       config: { act: 'look' },
     },
     async (request, reply) => {
-      const question = questionOf(request.query);
+      const question = questionFrom((name) => request.query[name]);
       const isCsv = request.params.as === 'csv';
       return reply
         .header('content-disposition', `attachment; filename="ledger.${request.params.as}"`)

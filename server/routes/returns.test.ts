@@ -71,6 +71,8 @@ describe('a unit back from hire', () => {
     expect(state.back).toMatchObject({ mayGoOut: true, from: 'R. Maddock', drifts: [] });
     expect(state.out).toBeNull();
     expect(await out()).toEqual([]);
+    const came = (await teo.get('/api/ledger/answer?where=back')).json<LedgerAnswer>();
+    expect(came.items.map(({ serial }) => serial)).toEqual(['S26-0001']);
     expect((await handOut()).statusCode).toBe(200);
   });
 

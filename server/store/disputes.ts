@@ -1,4 +1,4 @@
-import { findCode, onGrid, overshootProposed, type Evidence, type VisitState } from '@decurio/core';
+import { findCode, mayHold, overshootProposed, type Evidence, type VisitState } from '@decurio/core';
 import type { DisputeView, NewDispute } from '@decurio/contract';
 import { IsNull, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
@@ -119,7 +119,7 @@ async function unlikeTheMap(
     };
   const { document: map } = await getDocument(manager, 'displayMap', state.opened.versions.map.id, mapVersion);
   const code = findCode(map, label);
-  return code && !onGrid(code, raw)
+  return code && !mayHold(code, raw)
     ? { label, kind: 'otherRange', says: `Shows ${raw}, outside what the map says.` }
     : null;
 }

@@ -95,8 +95,14 @@ function conditions({
     ...(where === 'every' || where === 'back' ? [] : [plain('l.isNewest = 1')]),
     ...(where === 'out' ? [plain('u.handedOverAt IS NOT NULL')] : []),
     ...(where === 'house' ? [plain('u.handedOverAt IS NULL')] : []),
-    // It left once, and was taken up again since.
-    ...(where === 'back' ? [plain("(l.isNewest = 0 OR u.status <> 'sealed')")] : []),
+    // It was read when it came back, or was taken up again since.
+    ...(where === 'back'
+      ? [
+          plain(
+            "(l.isNewest = 0 OR u.status <> 'sealed' OR EXISTS (SELECT 1 FROM handover_entry h WHERE h.visitId = l.visitId AND h.kind = 'cameBack'))",
+          ),
+        ]
+      : []),
     ...equal('l.orderNumber', order),
     ...equal('l.customer', customer),
     ...equal('l.typeName', type),

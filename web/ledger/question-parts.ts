@@ -2,7 +2,7 @@ import {
   COMPARISONS,
   functionTitle,
   isCodeFunction,
-  LEDGER_QUESTION_FIELDS,
+  questionFrom,
   unitOfFunction,
   WHEREABOUTS,
   type LedgerQuestion,
@@ -124,12 +124,7 @@ export const withoutPart = (question: LedgerQuestion, id: QuestionPart['id']): L
 
 /** The question of an address; what is no part of one is left out. */
 export function questionIn(params: URLSearchParams): LedgerQuestion {
-  const question = Object.fromEntries(
-    LEDGER_QUESTION_FIELDS.flatMap((field) => {
-      const value = params.get(field)?.trim() ?? '';
-      return value === '' ? [] : [[field, value]];
-    }),
-  ) as LedgerQuestion;
+  const question = questionFrom((name) => params.get(name));
   const { code } = question;
   return code !== undefined && !isCodeFunction(code) ? withoutPart(question, 'code') : question;
 }

@@ -20,15 +20,20 @@ export function WhereItIs({ visitId, unitId }: { readonly visitId: string; reado
   const { out, back, label, things, pins, shown, papers } = data.state;
   if (!out)
     return (
-      <p className={classes['where']}>
-        <b>In the house.</b>{' '}
-        {back && (
-          <>
-            Back since {whenFull(back.at)}: {back.says} <Link to={`/ledger/${visitId}/back`}>What moved</Link>{' '}
-          </>
+      <section className={classes['where']} aria-label="Where it is">
+        <p>
+          <b>In the house.</b>{' '}
+          {back && (
+            <>
+              Back since {whenFull(back.at)}: {back.says} <Link to={`/ledger/${visitId}/back`}>What moved</Link>{' '}
+            </>
+          )}
+          <Link to={`/bench/${unitId}`}>Papers and handing over</Link>
+        </p>
+        {back && back.from !== '' && (
+          <EraseReceiver visitId={visitId} out={{ to: back.from, isVehicle: false, strokes: null }} />
         )}
-        <Link to={`/bench/${unitId}`}>Papers and handing over</Link>
-      </p>
+      </section>
     );
   const said = [
     label && `Label: ${label.where}.`,
@@ -63,7 +68,7 @@ function EraseReceiver({
   out,
 }: {
   readonly visitId: string;
-  readonly out: NonNullable<HandoverState['out']>;
+  readonly out: Pick<NonNullable<HandoverState['out']>, 'to' | 'isVehicle' | 'strokes'>;
 }) {
   const { who } = useSession();
   const [erase, erasing] = api.useEraseReceiverMutation();

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { fourKey } from '../../testing/samples.js';
 import type { KeyedMap } from '../map/display-map.js';
 import { parseDisplayMap } from '../map/parse-display-map.js';
-import { displayAtRest } from './display-state.js';
+import { displayAtCode, displayAtRest, shownValue } from './display-state.js';
 import { fingersOn, touched, type Fingers } from './fingers.js';
 
 /** Down and up times of one key, in ms. */
@@ -109,28 +109,39 @@ describe('one key held for short or for long', () => {
   });
 });
 
-describe('a key that repeats while it is held', () => {
-  const repeating: KeyedMap = {
-    ...fourKey,
-    menu: { ...fourKey.menu, repeat: { delayMs: 600, everyMs: 200 } },
-  };
-
-  it('takes a step at the delay and one every so often, and none more when it is let go', () => {
-    const { menu } = repeating;
-    const opens = menu.opens.find(({ from }) => from === 'riding')!;
-    const gesture = opens.gesture;
-    expect(gesture.kind).toBe('hold');
-    const keys = gesture.kind === 'hold' ? gesture.keys : [];
-    const until = gesture.kind === 'hold' ? gesture.ms + 100 : 0;
-    const events = [
-      ...keys.map((key) => ({ kind: 'down' as const, key, atMs: 0 })),
-      { kind: 'tick' as const, atMs: until },
-      ...keys.map((key) => ({ kind: 'up' as const, key, atMs: until + 10 })),
-    ];
-    const open = events.reduce(
-      (fingers, event) => touched(repeating, fingers, event),
-      fingersOn(displayAtRest(repeating), 0),
+describe('a tap that waits whether another comes', () => {
+  it('comes before whatever else is pressed meanwhile', () => {
+    const other = after(
+      timed,
+      [
+        ['set', 0, 100],
+        ['mid', 200, 1400],
+      ],
+      1500,
     );
-    expect(open.display.screen.kind).toBe('menu');
+    expect(gestures(other)).toEqual(['tap', 'hold']);
+    expect(other.display).toMatchObject({ level: 3, screen: { kind: 'menu' } });
+  });
+});
+
+describe('a key that repeats while it is held', () => {
+  const live: KeyedMap = { ...fourKey, menu: { ...fourKey.menu, repeat: { delayMs: 600, everyMs: 200 } } };
+  const { edit } = live.menu;
+  const code = live.codes.find(({ access, range }) => access === 'open' && (range.max - range.min) / range.step >= 5)!;
+
+  it('takes two steps at the delay, one every so often after it, and none more when it is let go', () => {
+    if (edit.style === 'digits' || edit.up.kind !== 'tap') throw new Error('the sample steps by taps');
+    const { key } = edit.up;
+    const open = displayAtCode(live, displayAtRest(live, { [code.label]: code.range.min }), code.label, 'value')!;
+    const stepsAfter = (heldMs: number): number => {
+      const ticks = Array.from({ length: Math.floor(heldMs / 50) }, (_, i) => ({
+        kind: 'tick' as const,
+        atMs: (i + 1) * 50,
+      }));
+      const events = [{ kind: 'down' as const, key, atMs: 0 }, ...ticks, { kind: 'up' as const, key, atMs: heldMs }];
+      const end = events.reduce((fingers, event) => touched(live, fingers, event), fingersOn(open, 0));
+      return (shownValue(end.display, code) - code.range.min) / code.range.step;
+    };
+    expect([100, 650, 850, 1050].map(stepsAfter)).toEqual([1, 2, 3, 4]);
   });
 });

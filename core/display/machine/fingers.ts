@@ -1,4 +1,4 @@
-import { isKeyed, type DisplayMap } from '../map/display-map.js';
+import { isKeyed, type DisplayMap, type KeyedMap } from '../map/display-map.js';
 import { editOf } from '../map/edit-rules.js';
 import { everyGesture } from '../map/every-gesture.js';
 import { fulfils, sameKeys, type Gesture } from '../map/gesture.js';
@@ -60,10 +60,13 @@ export function touched(
   switch (event.kind) {
     case 'tick':
       return now;
-    case 'down':
-      return now.down.includes(event.key)
-        ? now
-        : { ...now, down: [...now.down, event.key], since: event.atMs, steps: 0, isSpent: false };
+    case 'down': {
+      if (now.down.includes(event.key)) return now;
+      // Another key ends the waiting: the tap was a single one.
+      const { waiting } = now;
+      const before = waiting !== null && waiting.key !== event.key ? decided(map, now) : now;
+      return { ...before, down: [...before.down, event.key], since: event.atMs, steps: 0, isSpent: false };
+    }
     case 'up':
       return now.down.includes(event.key) ? lifted(map, now, event.key) : now;
   }
@@ -77,12 +80,17 @@ interface Tick {
 function passed(map: DisplayMap, before: Fingers, atMs: number): Fingers {
   const { waiting } = before;
   if (waiting && atMs >= waiting.untilMs && before.down.length === 0) {
-    const decided = rested(map, { ...before, waiting: null }, waiting.untilMs);
-    return passed(map, take(map, decided, { kind: 'tap', key: waiting.key }), atMs);
+    return passed(map, decided(map, rested(map, before, waiting.untilMs)), atMs);
   }
   if (before.down.length === 0) return rested(map, before, atMs);
   const now = { ...before, atMs };
   return now.isSpent ? now : heldOn(map, now);
+}
+
+/** A tap that waited counts, as a single one. */
+function decided(map: DisplayMap, fingers: Fingers): Fingers {
+  const { waiting } = fingers;
+  return waiting === null ? fingers : take(map, { ...fingers, waiting: null }, { kind: 'tap', key: waiting.key });
 }
 
 /** Nothing is pressed: the display's own clocks run. */
@@ -94,15 +102,17 @@ const rested = (map: DisplayMap, fingers: Fingers, atMs: number): Fingers => ({
 
 function heldOn(map: DisplayMap, fingers: Fingers): Fingers {
   const held = heldGesture(fingers);
-  const steps = stepsDue(map, fingers.display, held);
-  if (steps > 0) {
+  const repeat = repeatOf(map, fingers.display, held);
+  if (repeat) {
+    const steps = held.ms < repeat.delayMs ? 0 : 2 + Math.floor((held.ms - repeat.delayMs) / repeat.everyMs);
     let now = fingers;
     for (let step = fingers.steps; step < steps; step++)
       now = take(map, now, { kind: 'tap', key: fingers.down[0] ?? '' });
     return { ...now, steps };
   }
   if (fingers.steps > 0 || isDecidedOnRelease(map, held) || !means(map, fingers.display, held)) return fingers;
-  return { ...take(map, fingers, held), isSpent: true };
+  // Held this long, the key is no second tap: the first one was single.
+  return { ...take(map, decided(map, fingers), held), isSpent: true };
 }
 
 function lifted(map: DisplayMap, fingers: Fingers, key: string): Fingers {
@@ -114,8 +124,9 @@ function lifted(map: DisplayMap, fingers: Fingers, key: string): Fingers {
 function letGo(map: DisplayMap, fingers: Fingers): Fingers {
   const held = heldGesture(fingers);
   const [key = ''] = fingers.down;
-  if (isDecidedOnRelease(map, held) && means(map, fingers.display, held)) return take(map, fingers, held);
-  if (fingers.down.length !== 1 || held.ms >= TAP_MOST_MS) return fingers;
+  if (isDecidedOnRelease(map, held) && means(map, fingers.display, held)) return take(map, decided(map, fingers), held);
+  const isTap = held.ms < TAP_MOST_MS || repeatOf(map, fingers.display, held) !== null;
+  if (fingers.down.length !== 1 || !isTap) return fingers;
   const twice: Gesture = { kind: 'double', key };
   const isSecond =
     fingers.waiting?.key === key || (fingers.lastTap?.key === key && fingers.atMs - fingers.lastTap.atMs < DOUBLE_MS);
@@ -161,15 +172,17 @@ export function isSameDisplay(a: DisplayState, b: DisplayState): boolean {
   return (Object.keys(a) as (keyof DisplayState)[]).every((name) => name === 'idleMs' || a[name] === b[name]);
 }
 
-/** Steps that a key held so long has taken, where it repeats here; 0 where holding it means something else or nothing. */
-function stepsDue(map: DisplayMap, state: DisplayState, held: Gesture & { readonly kind: 'hold' }): number {
-  if (!isKeyed(map) || state.screen.kind !== 'menu') return 0;
-  const { repeat } = map.menu;
-  if (!repeat || held.keys.length !== 1 || held.ms < repeat.delayMs) return 0;
+/** How a held key repeats its step here; null where holding it means something else or nothing. */
+function repeatOf(
+  map: DisplayMap,
+  state: DisplayState,
+  held: Gesture & { readonly kind: 'hold' },
+): KeyedMap['menu']['repeat'] {
+  if (!isKeyed(map) || state.screen.kind !== 'menu' || held.keys.length !== 1) return null;
   const edit = editOf(map.menu, codeShown(map, state));
-  if (edit.style === 'digits' || (edit.style !== 'live' && state.screen.focus !== 'value')) return 0;
+  if (edit.style === 'digits' || (edit.style !== 'live' && state.screen.focus !== 'value')) return null;
   const isStepper = [edit.up, edit.down].some(
     (by) => by.kind === 'tap' && fulfils({ kind: 'tap', key: held.keys[0] ?? '' }, by),
   );
-  return isStepper ? 2 + Math.floor((held.ms - repeat.delayMs) / repeat.everyMs) : 0;
+  return isStepper ? map.menu.repeat : null;
 }

@@ -4,6 +4,7 @@ import { inputs, withCodes, fourKey, code, line } from '../../testing/samples.js
 import { compileSetup } from '../../setup/compile/compile-setup.js';
 import { NO_FACTS } from '../../setup/inputs/setup-inputs.js';
 import type { KeyedMap } from '../map/display-map.js';
+import { parseDisplayMap } from '../map/parse-display-map.js';
 import { gestureFromWords } from '../map/written-gesture.js';
 import { planInstructions } from '../plan/plan-instructions.js';
 import { planKeys } from '../plan/plan-keys.js';
@@ -78,8 +79,15 @@ describe('units that reckon a cap anew', () => {
     expect(planKeys(map, { '1': 1, '6': 12.5 }, { values: {}, at: null }).unreachable).toEqual([]);
   });
 
-  it('are kept from names and volts by the check', () => {
-    expect(map.codes.find(({ label }) => label === '1')?.influences).toHaveLength(2);
+  it.each([
+    ['a wheel called 26', '7'],
+    ['words', '8'],
+  ])('are kept from %s by the check', (_what, label) => {
+    const codes = map.codes.map((each) =>
+      each.label === '1' ? { ...each, influences: [{ kind: 'converts' as const, code: label }] } : each,
+    );
+    const parsed = parseDisplayMap({ ...map, codes });
+    expect(parsed.ok ? [] : parsed.problems.map(({ code: what }) => what)).toContain('notConverted');
   });
 });
 

@@ -26,9 +26,6 @@ export function codeNow(code: Code, values: Readonly<Record<string, number>>): C
   return at === -1 ? code : (variantsOf(code)[at] ?? code);
 }
 
-/** The code under every range it may have. */
-export const everyRange = (code: Code): readonly Code[] => [code, ...variantsOf(code)];
-
 /** The map while the display holds these values: every code with the range it then has. */
 export const mapNow = (map: DisplayMap, values: Readonly<Record<string, number>>): DisplayMap =>
   map.codes.some(({ otherRanges }) => otherRanges !== undefined)

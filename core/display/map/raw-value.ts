@@ -46,6 +46,13 @@ export function onGrid(code: Code, raw: number): boolean {
   return Math.abs(steps - Math.round(steps)) < GRID_EPSILON;
 }
 
+/** Whether a code can hold a value, in whatever unit it counts. */
+export const mayHold = (code: Code, raw: number): boolean =>
+  onGrid(code, raw) ||
+  (code.otherRanges ?? []).some(({ range, decimals }) =>
+    onGrid({ ...code, range, decimals: decimals ?? code.decimals }, raw),
+  );
+
 function halves(encoding: Encoding & { kind: 'pair' }, raw: number): readonly [TableEntry, TableEntry] | null {
   const first = encoding.first.entries.find((entry) => entry.raw === Math.floor(raw / 10));
   const second = encoding.second.entries.find((entry) => entry.raw === raw % 10);
@@ -84,7 +91,7 @@ export function parseTyped(code: Shown & Pick<Code, 'label'>, typed: string): Re
 /** What raw digits mean on this code: `25 km/h`, `only once rolling`, or `outside this map`. */
 export function meaningOf(code: Code, raw: number): string {
   const { encoding } = code;
-  if (!onGrid(code, raw)) return 'outside this map';
+  if (!mayHold(code, raw)) return 'outside this map';
   switch (encoding.kind) {
     case 'table':
       return encoding.entries.find((entry) => entry.raw === raw)?.title ?? '';

@@ -3,8 +3,7 @@ import { codeOf, settableValues, shownValue, type DisplayState, type RawValues }
 import { editOf } from '../map/edit-rules.js';
 import { conditionsOf } from '../map/shown-by.js';
 import { pagesListing } from '../map/pages-listing.js';
-import { everyRange } from '../map/range-in-unit.js';
-import { onGrid } from '../map/raw-value.js';
+import { mayHold } from '../map/raw-value.js';
 import { HOLD_TOLERANCE_MS } from './pace.js';
 
 /** What is to be brought about, and what one must keep an eye on meanwhile. */
@@ -34,9 +33,6 @@ interface Influencer {
   readonly influence: Influence;
 }
 
-/** Whether a code can hold a value, in whatever unit. */
-const mayBe = (code: Code, raw: number): boolean => everyRange(code).some((each) => onGrid(each, raw));
-
 /** Whether a bound at `aim` brings a value there. */
 const isPushed = (as: 'most' | 'least', held: number, aim: number): boolean =>
   as === 'most' ? held > aim : held < aim;
@@ -61,7 +57,7 @@ export function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Jo
     if (influence.kind === 'converts') return true;
     if (influence.kind === 'resets') return code.factory === wanted(code);
     const held = from.stored[code.label] ?? code.factory;
-    return isPushed(influence.as, held, wanted(code)) && mayBe(by, wanted(code));
+    return isPushed(influence.as, held, wanted(code)) && mayHold(by, wanted(code));
   };
   /** Values that bring another to its target in passing: its bound, or any other that resets it. */
   const tools = (state: DisplayState, code: Code): readonly number[] =>
@@ -70,7 +66,7 @@ export function jobOf(map: KeyedMap, from: DisplayState, targets: RawValues): Jo
       const other = codeOf(map, influence.code);
       const [shown, aim] = [shownValue(state, other), wanted(other)];
       if (shown === aim) return [];
-      if (influence.kind === 'limits') return isPushed(influence.as, shown, aim) && mayBe(code, aim) ? [aim] : [];
+      if (influence.kind === 'limits') return isPushed(influence.as, shown, aim) && mayHold(code, aim) ? [aim] : [];
       return influence.kind === 'resets' && other.factory === aim ? neighbours(state, code) : [];
     });
   const neighbours = (state: DisplayState, code: Code): readonly number[] => {
@@ -147,7 +143,7 @@ function touchedBy(map: KeyedMap, from: DisplayState, targets: RawValues): Reado
 /** Whether changing a code, and changing it back, may bring another to its target. */
 const mayHelp = (by: Code, influence: Influence, code: Code, held: number, aim: number): boolean =>
   influence.kind === 'limits'
-    ? isPushed(influence.as, held, aim) && mayBe(by, aim)
+    ? isPushed(influence.as, held, aim) && mayHold(by, aim)
     : influence.kind === 'resets' && code.factory === aim;
 
 function influencersOf(

@@ -1,5 +1,5 @@
 import { Suspense, useEffect, useState } from 'react';
-import { findCode, onGrid, valueWords, type VisitState } from '@decurio/core';
+import { findCode, mayHold, valueWords, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { Busy, Notice } from '../../ui/notice.js';
@@ -130,5 +130,5 @@ function AllFound({ bench, state, visit, isJustRead }: AsFoundProps & { readonly
 function withMeaning({ map }: BenchView, label: string | null, { found }: VisitState, says: string): string {
   const code = label === null ? undefined : findCode(map, label);
   const raw = label === null ? null : (found[label] ?? null);
-  return code && raw !== null && onGrid(code, raw) ? `${says.replace(/\.$/, '')}: ${valueWords(code, raw)}.` : says;
+  return code && raw !== null && mayHold(code, raw) ? `${says.replace(/\.$/, '')}: ${valueWords(code, raw)}.` : says;
 }

@@ -11,7 +11,7 @@ import {
   lastShown,
   mapTitle,
   meaningBeside,
-  onGrid,
+  mayHold,
   pagesListing,
   parseTyped,
   shortSeal,
@@ -169,7 +169,7 @@ function Reading({ record, state, out, pinWasSet }: ReadingProps) {
                 onChange={({ target }) => draft.change({ typed: { ...typed, [label]: target.value } })}
                 error={text.trim() !== '' && read === undefined ? 'Type what it shows, or "not shown".' : null}
                 rightSection={
-                  typeof read === 'number' && onGrid(code, read) ? (
+                  typeof read === 'number' && mayHold(code, read) ? (
                     <small className={classes['meaning']}>{meaningBeside(code, read)}</small>
                   ) : null
                 }

@@ -4,7 +4,7 @@ import { RowsField } from '../../rows-field.js';
 import { ActButton } from '../../../ui/act-button.js';
 import { EDIT_KEYS } from './menu-fields.js';
 import { GestureAt } from './gesture-field.js';
-import { ChoiceAt, NumberAt, TextAt } from './written-fields.js';
+import { ChoiceAt, NumberAt, TextAt, type ChoiceOption } from './written-fields.js';
 import type { KeysOf } from './display-fields.js';
 import { listAt, type WrittenForm } from './written-form.js';
 import classes from './map-form.module.css';
@@ -14,6 +14,101 @@ interface EntryDetailsProps {
   readonly at: number;
   readonly keys: readonly KeysOf[];
 }
+
+interface EntryChoice {
+  readonly at: readonly string[];
+  readonly label: string;
+  /** The first is what stands there where nothing is written. */
+  readonly options: readonly ChoiceOption[];
+}
+
+/** What is chosen of an entry, four to a row. */
+const CHOICES: readonly (readonly EntryChoice[])[] = [
+  [
+    {
+      at: ['access'],
+      label: 'Keys move it',
+      options: [
+        { value: 'open', label: 'freely' },
+        { value: 'pin', label: 'once the PIN was given' },
+        { value: 'locked', label: 'not: it shows' },
+        { value: 'never', label: 'and nobody should' },
+        { value: 'tool', label: "not: the maker's tool does" },
+        { value: 'absent', label: 'not: it is in the paper alone' },
+      ],
+    },
+    {
+      at: ['actsAfter'],
+      label: 'It acts',
+      options: [
+        { value: 'once', label: 'at once' },
+        { value: 'restart', label: 'after a restart' },
+      ],
+    },
+    {
+      at: ['effect'],
+      label: 'On the road',
+      options: [
+        { value: 'acts', label: 'it acts' },
+        { value: 'displayOnly', label: 'it scales what is shown' },
+        { value: 'unverified', label: 'nobody has seen that it acts' },
+      ],
+    },
+    {
+      at: ['source'],
+      label: 'Known from',
+      options: [
+        { value: 'makersPaper', label: "the maker's paper" },
+        { value: 'measured', label: 'a unit, measured' },
+        { value: 'hearsay', label: 'hearsay: never a target' },
+      ],
+    },
+  ],
+  [
+    {
+      at: ['values'],
+      label: 'Past its end',
+      options: [
+        { value: '', label: 'as the menu does' },
+        { value: 'wrap', label: 'it goes round' },
+        { value: 'stop', label: 'it stops' },
+      ],
+    },
+    {
+      at: ['more'],
+      label: 'More of it is',
+      options: [
+        { value: '', label: 'not said' },
+        { value: 'quicker', label: 'quicker' },
+        { value: 'slower', label: 'slower' },
+        { value: 'stronger', label: 'stronger' },
+        { value: 'weaker', label: 'weaker' },
+      ],
+    },
+    {
+      at: ['keptIn'],
+      label: 'It is kept',
+      options: [
+        { value: '', label: 'in the controller' },
+        { value: 'display', label: 'in the display' },
+        { value: 'displayWhileAttached', label: 'in the display while attached' },
+        { value: 'untilPackOut', label: 'until the pack comes out' },
+        { value: 'profile', label: 'in each pack profile' },
+      ],
+    },
+    {
+      at: ['edit', 'style'],
+      label: 'It is changed',
+      options: [
+        { value: '', label: 'as the others are' },
+        { value: 'live', label: 'at once' },
+        { value: 'focus', label: 'once a key went to the value' },
+        { value: 'enter', label: 'once an edit was begun' },
+        { value: 'digits', label: 'digit by digit' },
+      ],
+    },
+  ],
+];
 
 /** What else there is of an entry: its words, how it moves and acts, and what is not sure of it. */
 export function EntryDetails({ form, at, keys }: EntryDetailsProps) {
@@ -34,98 +129,13 @@ export function EntryDetails({ form, at, keys }: EntryDetailsProps) {
         <NumberAt form={form} place={place('scale')} label="One step is" usual={1} />
         <NumberAt form={form} place={place('decimals')} label="Decimals" usual={0} />
       </div>
-      <div className={classes['row']}>
-        <ChoiceAt
-          form={form}
-          place={place('access')}
-          label="Keys move it"
-          options={[
-            { value: 'open', label: 'freely' },
-            { value: 'pin', label: 'once the PIN was given' },
-            { value: 'locked', label: 'not: it shows' },
-            { value: 'never', label: 'and nobody should' },
-            { value: 'tool', label: "not: the maker's tool does" },
-            { value: 'absent', label: 'not: it is in the paper alone' },
-          ]}
-        />
-        <ChoiceAt
-          form={form}
-          place={place('actsAfter')}
-          label="It acts"
-          options={[
-            { value: 'once', label: 'at once' },
-            { value: 'restart', label: 'after a restart' },
-          ]}
-        />
-        <ChoiceAt
-          form={form}
-          place={place('effect')}
-          label="On the road"
-          options={[
-            { value: 'acts', label: 'it acts' },
-            { value: 'displayOnly', label: 'it scales what is shown' },
-            { value: 'unverified', label: 'nobody has seen that it acts' },
-          ]}
-        />
-        <ChoiceAt
-          form={form}
-          place={place('source')}
-          label="Known from"
-          options={[
-            { value: 'makersPaper', label: "the maker's paper" },
-            { value: 'measured', label: 'a unit, measured' },
-            { value: 'hearsay', label: 'hearsay: never a target' },
-          ]}
-        />
-      </div>
-      <div className={classes['row']}>
-        <ChoiceAt
-          form={form}
-          place={place('values')}
-          label="Past its end"
-          options={[
-            { value: '', label: 'as the menu does' },
-            { value: 'wrap', label: 'it goes round' },
-            { value: 'stop', label: 'it stops' },
-          ]}
-        />
-        <ChoiceAt
-          form={form}
-          place={place('more')}
-          label="More of it is"
-          options={[
-            { value: '', label: 'not said' },
-            { value: 'quicker', label: 'quicker' },
-            { value: 'slower', label: 'slower' },
-            { value: 'stronger', label: 'stronger' },
-            { value: 'weaker', label: 'weaker' },
-          ]}
-        />
-        <ChoiceAt
-          form={form}
-          place={place('keptIn')}
-          label="It is kept"
-          options={[
-            { value: '', label: 'in the controller' },
-            { value: 'display', label: 'in the display' },
-            { value: 'displayWhileAttached', label: 'in the display while attached' },
-            { value: 'untilPackOut', label: 'until the pack comes out' },
-            { value: 'profile', label: 'in each pack profile' },
-          ]}
-        />
-        <ChoiceAt
-          form={form}
-          place={place('edit', 'style')}
-          label="It is changed"
-          options={[
-            { value: '', label: 'as the others are' },
-            { value: 'live', label: 'at once' },
-            { value: 'focus', label: 'once a key went to the value' },
-            { value: 'enter', label: 'once an edit was begun' },
-            { value: 'digits', label: 'digit by digit' },
-          ]}
-        />
-      </div>
+      {CHOICES.map((row) => (
+        <div key={row[0]?.label} className={classes['row']}>
+          {row.map(({ at: name, label, options }) => (
+            <ChoiceAt key={label} form={form} place={place(...name)} label={label} options={options} />
+          ))}
+        </div>
+      ))}
       {typeof style === 'string' && style in EDIT_KEYS && (
         <div className={classes['row']}>
           {EDIT_KEYS[style as keyof typeof EDIT_KEYS].map(([name, label, isOptional]) => (
