@@ -30,7 +30,7 @@ const CHOICES: readonly (readonly EntryChoice[])[] = [
       label: 'Keys move it',
       options: [
         { value: 'open', label: 'freely' },
-        { value: 'pin', label: 'once the PIN was given' },
+        { value: 'pin', label: 'after the PIN' },
         { value: 'locked', label: 'not: it shows' },
         { value: 'never', label: 'and nobody should' },
         { value: 'tool', label: "not: the maker's tool does" },
@@ -114,6 +114,8 @@ const CHOICES: readonly (readonly EntryChoice[])[] = [
 export function EntryDetails({ form, at, keys }: EntryDetailsProps) {
   const place = (...rest: readonly (string | number)[]) => ['codes', at, ...rest];
   const style = form.at(...place('edit', 'style'));
+  // Words have no unit, and what means more than digits says its own in the text.
+  const isCounted = form.at(...place('encoding')) === undefined && form.at(...place('words')) === undefined;
   return (
     <div className={classes['details']}>
       <WordsField form={form} at={at} />
@@ -125,8 +127,12 @@ export function EntryDetails({ form, at, keys }: EntryDetailsProps) {
           most={12}
           hint="where that is not its label"
         />
-        <TextAt form={form} place={place('unit')} label="Unit" most={12} hint="where it is not the usual one" />
-        <NumberAt form={form} place={place('scale')} label="One step is" usual={1} />
+        {isCounted && (
+          <>
+            <TextAt form={form} place={place('unit')} label="Unit" most={12} hint="where it is not the usual one" />
+            <NumberAt form={form} place={place('scale')} label="One step is" usual={1} />
+          </>
+        )}
         <NumberAt form={form} place={place('decimals')} label="Decimals" usual={0} />
       </div>
       {CHOICES.map((row) => (
