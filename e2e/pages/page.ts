@@ -1,4 +1,6 @@
+import { once } from 'node:events';
 import { By, error, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { WebSocket } from 'ws';
 
 export const PATIENCE_MS = 15_000;
 
@@ -133,19 +135,17 @@ export class Page {
    * machine is does not stretch it.
    */
   async scanned(text: string): Promise<void> {
-    const driver = this.driver as WebDriver & {
-      sendDevToolsCommand(command: string, params: object): Promise<void>;
-    };
     const startsAt = Date.now() / 1000;
-    const key = (i: number, params: object) =>
-      driver.sendDevToolsCommand('Input.dispatchKeyEvent', { ...params, timestamp: startsAt + i * 0.005 });
-    for (const [i, letter] of [...text].entries()) {
-      await key(i, { type: 'keyDown', key: letter, text: letter, unmodifiedText: letter });
-      await key(i, { type: 'keyUp', key: letter });
-    }
+    const letters = [...text].flatMap((letter, i) => [
+      typed(startsAt, i, { type: 'keyDown', key: letter, text: letter, unmodifiedText: letter }),
+      typed(startsAt, i, { type: 'keyUp', key: letter }),
+    ]);
     const enter = { key: 'Enter', code: 'Enter', windowsVirtualKeyCode: 13 };
-    await key(text.length, { type: 'keyDown', text: '\r', ...enter });
-    await key(text.length, { type: 'keyUp', ...enter });
+    await allAtOnce(this.driver, [
+      ...letters,
+      typed(startsAt, text.length, { type: 'keyDown', text: '\r', ...enter }),
+      typed(startsAt, text.length, { type: 'keyUp', ...enter }),
+    ]);
   }
 
   /** Until the server has every entry that was made on this device: what the shelf holds, whatever the page says of it yet. */
@@ -167,6 +167,33 @@ export class Page {
 
   async path(): Promise<string> {
     return new URL(await this.driver.getCurrentUrl()).pathname;
+  }
+}
+
+const typed = (startsAt: number, i: number, params: object): object => ({
+  method: 'Input.dispatchKeyEvent',
+  params: { ...params, timestamp: startsAt + i * 0.005 },
+});
+
+/** Sends commands down one line without waiting for an answer between them; done once all are answered. */
+async function allAtOnce(driver: WebDriver, commands: readonly object[]): Promise<void> {
+  const chromium = (await driver.getCapabilities()).get('goog:chromeOptions') as { readonly debuggerAddress: string };
+  const line = new WebSocket(`ws://${chromium.debuggerAddress}/devtools/page/${await driver.getWindowHandle()}`);
+  await once(line, 'open');
+  try {
+    const answered = new Set<number>();
+    const all = new Promise<void>((done, failed) => {
+      line.on('error', failed);
+      line.on('message', (data: Buffer) => {
+        const { id, error: refused } = JSON.parse(data.toString()) as { id: number; error?: { message: string } };
+        if (refused) failed(new Error(refused.message));
+        if (answered.add(id).size === commands.length) done();
+      });
+    });
+    for (const [id, command] of commands.entries()) line.send(JSON.stringify({ id, ...command }));
+    await all;
+  } finally {
+    line.close();
   }
 }
 

@@ -54,8 +54,13 @@ export function useHotkeys(hotkeys: Hotkeys, { shown, neverRest = false }: Hotke
       const acts = () => {
         if (neverRest || mayAct(name)) act();
       };
-      if (/^[a-z0-9]$/i.test(event.key)) waiting = setTimeout(acts, SCANNER_GUARD_MS);
+      if (/^[a-z0-9]$/i.test(event.key)) waiting = setTimeout(unlessMore, SCANNER_GUARD_MS);
       else acts();
+      // On a busy machine the time may be over before a key that was typed long ago is heard.
+      function unlessMore() {
+        if (isKeyOnItsWay()) waiting = setTimeout(unlessMore, 0);
+        else acts();
+      }
     };
     // Before anybody takes the key: the Enter of a scan goes no further than whoever hears scans.
     const onAnyKey = () => clearTimeout(waiting);
@@ -67,6 +72,12 @@ export function useHotkeys(hotkeys: Hotkeys, { shown, neverRest = false }: Hotke
       document.removeEventListener('keydown', onKey);
     };
   }, [neverRest]);
+}
+
+/** Whether the browser holds input that no handler has seen yet; false where it does not tell. */
+function isKeyOnItsWay(): boolean {
+  const { scheduling } = navigator as Navigator & { readonly scheduling?: { isInputPending?: () => boolean } };
+  return scheduling?.isInputPending?.() ?? false;
 }
 
 function nameOf(key: string): string {
