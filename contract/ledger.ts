@@ -5,6 +5,9 @@ import {
   type DisplayMap,
   type Evidence,
   type LedgerQuestion,
+  type LifeEvent,
+  type StateKind,
+  type StatesCompared,
 } from '@decurio/core';
 import { object, string } from 'yup';
 
@@ -37,6 +40,16 @@ export interface LedgerAnswerCode {
   readonly shown: string;
   readonly says: string;
 }
+
+const stateKey = () => string().matches(/^(found|left|back-[1-9]\d{0,3})$/, 'must be found, left or back-1');
+
+/** Two visits, and which state of each. */
+export const comparedQuery = object({
+  one: string().uuid().required(),
+  oneAt: stateKey().required(),
+  other: string().uuid().required(),
+  otherAt: stateKey().required(),
+}).noUnknown();
 
 /** A page of an answer, newest first. */
 export interface LedgerAnswer {
@@ -110,4 +123,45 @@ export interface SealCheck {
   readonly serial: string | null;
   readonly entries: number;
   readonly seal: string | null;
+}
+
+/** One of the states of a visit that can be held beside another. */
+export interface NamedState {
+  readonly key: string;
+  readonly kind: StateKind;
+  readonly at: string;
+}
+
+/** One visit in the life of a unit. */
+export interface LifeVisit {
+  readonly visitId: string;
+  readonly unitId: string;
+  readonly orderNumber: string;
+  readonly customer: string;
+  readonly openedAt: string;
+  /** Null while it was not signed off. */
+  readonly sealedAt: string | null;
+  readonly sealedBy: string | null;
+  /** Who has its unit; null while it is in the house. */
+  readonly handedTo: string | null;
+  /** Its entries are not whole: nothing of them is shown. */
+  readonly isDamaged: boolean;
+  readonly className: string;
+  readonly display: string;
+  readonly events: readonly LifeEvent[];
+  readonly states: readonly NamedState[];
+}
+
+/** All visits of a serial, newest first. */
+export interface UnitLife {
+  readonly serial: string;
+  readonly typeName: string;
+  readonly visits: readonly LifeVisit[];
+  /** It was here more often than is shown. */
+  readonly hasMore: boolean;
+}
+
+export interface ComparedStates extends StatesCompared {
+  readonly one: NamedState & { readonly visitId: string; readonly serial: string };
+  readonly other: NamedState & { readonly visitId: string; readonly serial: string };
 }

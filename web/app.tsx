@@ -46,6 +46,7 @@ const PracticePage = lazy(
 );
 const LedgerPage = lazy(fetched(() => import('./ledger/ledger-page.js').then((m) => ({ default: m.LedgerPage }))));
 const BackPage = lazy(fetched(() => import('./ledger/back/back-page.js').then((m) => ({ default: m.BackPage }))));
+const LifePage = lazy(fetched(() => import('./ledger/life/life-page.js').then((m) => ({ default: m.LifePage }))));
 const CheckpointsPage = lazy(
   fetched(() => import('./ledger/checkpoints-page.js').then((m) => ({ default: m.CheckpointsPage }))),
 );
@@ -105,6 +106,7 @@ export function App() {
           <Route path="/practice" element={<PracticePage />} />
           <Route path="/practice/:mapId" element={<PracticePage />} />
           <Route path="/ledger" element={<LedgerPage />} />
+          <Route path="/ledger/unit/:serial" element={<LifePage />} />
           <Route path="/ledger/checkpoints" element={<CheckpointsPage />} />
           <Route path="/ledger/:visitId" element={<RecordPage />} />
           <Route path="/ledger/:visitId/back" element={<BackPage />} />

@@ -37,7 +37,7 @@ const drift = (values: Readonly<Record<string, number | null>>, over?: Partial<R
 
 describe('what moved while a unit was out', () => {
   it.each<[string, Readonly<Record<string, number | null>>, string, RegExp]>([
-    ['cap raised', { C: 32 }, 'outOfClass', /Help runs to 32 km\/h.*25 km\/h/],
+    ['cap raised', { C: 32 }, 'outOfClass', /Help ends at 32 km\/h.*25 km\/h/],
     ['cap taken away', { C: 40 }, 'outOfClass', /No cap: it runs as fast as it can/],
     ['cap lowered', { C: 20 }, 'harmless', /ends earlier: at 20 km\/h/],
     // 20 in are counted for 26: 23 % less, and 25 km/h shown are 32.5 true.

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import type { FastifyInstance } from 'fastify';
 import { object, string } from 'yup';
-import { keptQuestionBody, ledgerQuestionQuery, pageQuery, type PageQuery } from '@decurio/contract';
+import { comparedQuery, keptQuestionBody, ledgerQuestionQuery, pageQuery, type PageQuery } from '@decurio/contract';
 import { questionFrom, type LedgerQuestion } from '@decurio/core';
 import { answerCsv, answerLines } from '../ledger/answer-lines.js';
 import { checkpointNote, listCheckpoints } from '../ledger/checkpoints.js';
@@ -12,6 +12,7 @@ import { goneSignal } from '../time-limit.js';
 import { dropQuestion, keepQuestion, keptQuestions } from '../store/kept-questions.js';
 import { askLedger, ledgerChoices } from '../store/ledger-question.js';
 import { exportRecord, listLedger, readRecord } from '../store/ledger.js';
+import { compareRefs, unitLife } from '../store/unit-life.js';
 
 const idParams = object({ id: string().uuid().required() });
 const RECORD_LIMIT_BYTES = 8 * 1024 * 1024;
@@ -114,6 +115,25 @@ export async function ledgerRoutes(app: FastifyInstance): Promise<void> {
       await dropQuestion(app.source, request.params.id);
       return {};
     },
+  );
+
+  app.get<{ Params: { serial: string } }>(
+    '/ledger/units/:serial',
+    {
+      schema: {
+        summary: 'Everything that is known of a serial, over all visits',
+        params: object({ serial: string().trim().min(1).max(40).required() }),
+      },
+      config: { act: 'look' },
+    },
+    async (request) => unitLife(app.source, request.params.serial),
+  );
+
+  app.get<{ Querystring: Record<'one' | 'oneAt' | 'other' | 'otherAt', string> }>(
+    '/ledger/compared',
+    { schema: { summary: 'Two states of units side by side', querystring: comparedQuery }, config: { act: 'look' } },
+    async ({ query: { one, oneAt, other, otherAt } }) =>
+      compareRefs(app.source, { visitId: one, key: oneAt }, { visitId: other, key: otherAt }),
   );
 
   app.get<{ Params: { id: string } }>(

@@ -1,5 +1,13 @@
 import type { LedgerQuestion } from '@decurio/core';
-import type { CheckpointView, KeptQuestion, LedgerAnswer, LedgerChoices, TakeUpRequest } from '@decurio/contract';
+import type {
+  CheckpointView,
+  ComparedStates,
+  KeptQuestion,
+  LedgerAnswer,
+  LedgerChoices,
+  TakeUpRequest,
+  UnitLife,
+} from '@decurio/contract';
 import { api } from '../state/api.js';
 
 /** What the ledger is asked, beside what other places ask of it too. */
@@ -25,6 +33,14 @@ export const ledgerApi = api.injectEndpoints({
     takeUp: build.mutation<{ readonly unitId: string }, { readonly visitId: string; readonly body: TakeUpRequest }>({
       query: ({ visitId, body }) => ({ url: `/visits/${visitId}/taken-up`, method: 'POST', body }),
       invalidatesTags: ['Ledger', 'Bench', 'Line', 'Orders'],
+    }),
+    unitLife: build.query<UnitLife, string>({
+      query: (serial) => `/ledger/units/${encodeURIComponent(serial)}`,
+      providesTags: ['Ledger'],
+    }),
+    compared: build.query<ComparedStates, Readonly<Record<'one' | 'oneAt' | 'other' | 'otherAt', string>>>({
+      query: (params) => ({ url: '/ledger/compared', params }),
+      providesTags: ['Ledger'],
     }),
     checkpoints: build.query<readonly CheckpointView[], null>({
       query: () => '/ledger/checkpoints',

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { foldVisit, mapTitle, shortSeal } from '@decurio/core';
 import type { LedgerRecordView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
@@ -57,6 +57,9 @@ function Record({ record }: { readonly record: LedgerRecordView }) {
             {state?.opened.order.classChecked ?? 'not checked'}.
           </p>
           <p className="soft">
+            <Link className={classes['life'] ?? ''} to={`/ledger/unit/${encodeURIComponent(record.serial)}`}>
+              Its whole life
+            </Link>{' '}
             {isSealed
               ? `Sealed ${whenFull(record.sealedAt)} by ${record.sealedBy}`
               : state?.withdrawn
