@@ -20,5 +20,6 @@ export * from './families.js';
 export * from './house.js';
 export * from './personal.js';
 export * from './ledger.js';
+export * from './moved.js';
 export * from './displays.js';
 export * from './trials.js';

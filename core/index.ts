@@ -34,6 +34,7 @@ export * from './display/revisions/codes-from-table.js';
 export * from './display/trials/trial.js';
 export * from './ledger/left-with.js';
 export * from './ledger/drift.js';
+export * from './ledger/moved-rules.js';
 export * from './ledger/unit-state.js';
 export * from './ledger/life-events.js';
 export * from './ledger/compare-states.js';

@@ -14,6 +14,7 @@ import { disputeRoutes } from './routes/disputes.js';
 import { healthRoutes } from './routes/health.js';
 import { intakeRoutes } from './routes/intakes.js';
 import { ledgerRoutes } from './routes/ledger.js';
+import { movedRoutes } from './routes/moved.js';
 import { libraryRoutes } from './routes/library.js';
 import { describeApi } from './routes/openapi.js';
 import { orderRoutes } from './routes/orders.js';
@@ -110,6 +111,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(houseRoutes);
       await api.register(personalRoutes);
       await api.register(ledgerRoutes);
+      await api.register(movedRoutes);
     },
     { prefix: '/api' },
   );

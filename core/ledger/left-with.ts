@@ -95,3 +95,34 @@ export function leftProofs({ opened, proving }: VisitState): readonly LeftProof[
         ).verdict,
   }));
 }
+
+/**
+ * The greatest true speed, km/h, that help was worked out or measured to reach as the unit left; null where nothing caps
+ * it. Of two answers the faster one.
+ */
+export function leftWorstKmh({ opened, calibration }: VisitState): number | null {
+  const known = [opened.setup.worst?.kmh, calibration.result?.ends?.worst].filter((kmh) => kmh !== undefined);
+  return known.length === 0 ? null : Math.max(...known);
+}
+
+/** Something that was not as it should be at some time of a visit, in the words it was said in. */
+export interface LeftFinding {
+  readonly kind: 'surprise' | 'accepted' | 'decided' | 'notice' | 'leftOut' | 'provisional';
+  readonly says: string;
+}
+
+/** What was found and what was decided of it: all that one may look for a year later. */
+export function leftFindings(state: VisitState): readonly LeftFinding[] {
+  const { opened, surprises, accepted, notices, proving, calibration } = state;
+  const of = (kind: LeftFinding['kind'], says: string): LeftFinding => ({ kind, says });
+  return [
+    ...surprises.map((surprise) => of('surprise', surprise.says)),
+    ...Object.entries(accepted).map(([label, { words }]) => of('accepted', `${label}: ${words}`)),
+    ...opened.setup.findings.flatMap(({ says, decided }) =>
+      decided ? [of('decided', `${says} ${decided.words}`)] : [],
+    ),
+    ...notices.map(({ name, says }) => of('notice', `${name}: ${says}`)),
+    ...proving.left.map(({ words }) => of('leftOut', words)),
+    ...(calibration.result?.provisional ? [of('provisional', calibration.result.provisional)] : []),
+  ].filter(({ says }) => says.trim() !== '');
+}

@@ -18,6 +18,7 @@ import { SecondMapForm1765400000000 } from './migrations/1765400000000-second-ma
 import { Personal1765500000000 } from './migrations/1765500000000-personal.js';
 import { StoredAndSpare1765600000000 } from './migrations/1765600000000-stored-and-spare.js';
 import { Trials1765700000000 } from './migrations/1765700000000-trials.js';
+import { Moved1766000000000 } from './migrations/1766000000000-moved.js';
 import { Checkpoints1765900000000 } from './migrations/1765900000000-checkpoints.js';
 import { Left1765800000000 } from './migrations/1765800000000-left.js';
 import { ClassAsks1764800000000 } from './migrations/1764800000000-class-asks.js';
@@ -76,6 +77,7 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
       Trials1765700000000,
       Left1765800000000,
       Checkpoints1765900000000,
+      Moved1766000000000,
     ],
     migrationsTableName: 'migration',
     synchronize: false,

@@ -20,6 +20,7 @@ import { noteChange } from './changes.js';
 import { Handovers, Units, Visits, type UnitRow, type VisitRow } from './entities.js';
 import { readEvidence } from './evidence-rows.js';
 import { getDocument } from './library.js';
+import { isUnlikeLeft, markMoved } from './left-rows.js';
 import { guardPhoto } from './photos.js';
 import { keepPersons, withPersons } from './personal.js';
 import { inTransaction } from './transaction.js';
@@ -100,7 +101,10 @@ export async function appendHandover(
   });
   const view = viewOf(visit, [...entries, entry]);
   if (view.state.out) await mark(manager, visit, { handedTo: view.state.out.to, handedOverAt: at });
-  if (entry.kind === 'cameBack') await mark(manager, visit, { handedTo: null, handedOverAt: null });
+  if (entry.kind === 'cameBack') {
+    await mark(manager, visit, { handedTo: null, handedOverAt: null });
+    if (isUnlikeLeft(entry.data)) await markMoved(manager, visitId);
+  }
   if (entry.kind === 'packStored' || entry.kind === 'packTaken')
     await mark(manager, visit, { stored: storedColumn(view.state) });
   return view;

@@ -194,7 +194,7 @@ async function codesOf(
 
 const wantingOf = async (source: DataSource): Promise<number> => {
   const [row] = await source.query<{ n: number }[]>(
-    'SELECT (SELECT COUNT(*) FROM visit WHERE sealedAt IS NOT NULL) - (SELECT COUNT(*) FROM left_visit) AS n',
+    'SELECT (SELECT COUNT(*) FROM visit WHERE sealedAt IS NOT NULL) - (SELECT COUNT(*) FROM left_visit WHERE packId IS NOT NULL) AS n',
   );
   return Math.max(0, Number(row?.n ?? 0));
 };

@@ -1,4 +1,12 @@
-import { leftCodes, leftProofs, type VisitState } from '@decurio/core';
+import {
+  leftCodes,
+  leftFindings,
+  leftProofs,
+  leftWorstKmh,
+  type HandoverData,
+  type HandoverEntryOf,
+  type VisitState,
+} from '@decurio/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import { readEvidence } from './evidence-rows.js';
 import { getDocument } from './library.js';
@@ -29,9 +37,11 @@ export async function writeLeft(manager: EntityManager, visit: SealedVisit, stat
   );
   if (!later) await manager.query('UPDATE left_visit SET isNewest = 0 WHERE serial = ? AND isNewest = 1', [serial]);
   const { limit } = state.opened.setup.speed ?? { limit: null };
+  const { type, rulePack, houseRules } = state.opened.versions;
   await manager.query(
-    `INSERT INTO left_visit (visitId, unitId, serial, typeName, mapId, mapVersion, className, customer, orderNumber, limitKmh, signedBy, accepted, unproved, isNewest, sealedAt)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    `INSERT INTO left_visit (visitId, unitId, serial, typeName, mapId, mapVersion, className, customer, orderNumber, limitKmh, signedBy, accepted, unproved, isNewest, sealedAt,
+       orderId, typeId, typeVersion, packId, packVersion, houseId, houseVersion, worstKmh, isMoved)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, (SELECT orderId FROM unit WHERE id = ?), ?, ?, ?, ?, ?, ?, ?, ?)`,
     [
       visitId,
       visit.unitId,
@@ -48,6 +58,15 @@ export async function writeLeft(manager: EntityManager, visit: SealedVisit, stat
       proofs.filter(({ verdict }) => verdict !== 'shows').length,
       later ? 0 : 1,
       sealedAt,
+      visit.unitId,
+      type.id,
+      type.version,
+      rulePack.id,
+      rulePack.version,
+      houseRules.id,
+      houseRules.version,
+      leftWorstKmh(state),
+      (await cameBackMoved(manager, visitId)) ? 1 : 0,
     ],
   );
   if (codes.length > 0)
@@ -66,6 +85,16 @@ export async function writeLeft(manager: EntityManager, visit: SealedVisit, stat
         code.verdict,
       ]),
     );
+  await manager.query(
+    "INSERT INTO left_person (visitId, userId) SELECT DISTINCT visitId, JSON_VALUE(body, '$.by.userId') FROM evidence WHERE visitId = ?",
+    [visitId],
+  );
+  const findings = leftFindings(state).slice(0, MOST_FINDINGS);
+  if (findings.length > 0)
+    await manager.query(
+      `INSERT INTO left_finding (visitId, n, kind, says) VALUES ${findings.map(() => '(?, ?, ?, ?)').join(', ')}`,
+      findings.flatMap(({ kind, says }, n) => [visitId, n, kind, says.slice(0, 500)]),
+    );
   if (proofs.length > 0)
     await manager.query(
       `INSERT INTO left_proof (visitId, test, title, verdict) VALUES ${proofs.map(() => '(?, ?, ?, ?)').join(', ')}`,
@@ -73,9 +102,30 @@ export async function writeLeft(manager: EntityManager, visit: SealedVisit, stat
     );
 }
 
+const MOST_FINDINGS = 200;
+
+/** A unit that came back unlike how it left is found by it from then on. */
+export const markMoved = (manager: EntityManager, visitId: string): Promise<unknown> =>
+  manager.query('UPDATE left_visit SET isMoved = 1 WHERE visitId = ?', [visitId]);
+
+/** Whether anything moved that does not move by being ridden. */
+export const isUnlikeLeft = ({ drifts = [] }: HandoverData['cameBack']): boolean =>
+  drifts.some(({ grade }) => grade !== 'expected');
+
+async function cameBackMoved(manager: EntityManager, visitId: string): Promise<boolean> {
+  const rows = await manager.query<{ body: string }[]>(
+    "SELECT body FROM handover_entry WHERE visitId = ? AND kind = 'cameBack'",
+    [visitId],
+  );
+  return rows.some(({ body }) => isUnlikeLeft((JSON.parse(body) as HandoverEntryOf<'cameBack'>).data));
+}
+
+/** Rows of an earlier release say less: they are written anew. */
+const FORGET = ['left_visit', 'left_code', 'left_proof', 'left_person', 'left_finding'];
+
 const PAGE = 100;
 const WANTING_SQL = `SELECT v.id, v.unitId, v.serial, v.typeName, v.mapId, v.mapVersion, v.orderNumber, v.customer, v.sealedAt FROM visit v
-  WHERE v.sealedAt IS NOT NULL AND NOT EXISTS (SELECT 1 FROM left_visit l WHERE l.visitId = v.id)
+  WHERE v.sealedAt IS NOT NULL AND NOT EXISTS (SELECT 1 FROM left_visit l WHERE l.visitId = v.id AND l.packId IS NOT NULL)
   ORDER BY v.sealedAt, v.id LIMIT ${PAGE}`;
 
 /**
@@ -94,11 +144,17 @@ export async function fillLeft(source: DataSource): Promise<number> {
       for (const visit of wanting) {
         // One process at a time; whoever comes second finds the rows there.
         await manager.query('SELECT id FROM visit WHERE id = ? FOR UPDATE', [visit.id]);
-        const [there] = await manager.query<object[]>('SELECT 1 FROM left_visit WHERE visitId = ?', [visit.id]);
+        const [there] = await manager.query<object[]>(
+          'SELECT 1 FROM left_visit WHERE visitId = ? AND packId IS NOT NULL',
+          [visit.id],
+        );
         if (there) continue;
-        const state = stateOf(await readEvidence(manager, visit.id).catch(() => []));
-        if (state) await writeLeft(manager, visit, state);
-        else damaged.add(visit.id);
+        const evidence = await readEvidence(manager, visit.id).catch(() => []);
+        const state = stateOf(evidence);
+        if (state) {
+          for (const table of FORGET) await manager.query(`DELETE FROM ${table} WHERE visitId = ?`, [visit.id]);
+          await writeLeft(manager, visit, state);
+        } else damaged.add(visit.id);
         if (state) done += 1;
       }
       return done;

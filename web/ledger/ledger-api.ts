@@ -5,10 +5,18 @@ import type {
   KeptQuestion,
   LedgerAnswer,
   LedgerChoices,
+  MovedDocument,
+  MovedView,
+  Recalled,
+  RecallRequest,
+  StayRequest,
   TakeUpRequest,
   UnitLife,
 } from '@decurio/contract';
 import { api } from '../state/api.js';
+
+type About = Pick<MovedDocument, 'kind' | 'id'>;
+const movedUrl = ({ kind, id }: About): string => `/ledger/moved/${kind}/${encodeURIComponent(id)}`;
 
 /** What the ledger is asked, beside what other places ask of it too. */
 export const ledgerApi = api.injectEndpoints({
@@ -41,6 +49,14 @@ export const ledgerApi = api.injectEndpoints({
     compared: build.query<ComparedStates, Readonly<Record<'one' | 'oneAt' | 'other' | 'otherAt', string>>>({
       query: (params) => ({ url: '/ledger/compared', params }),
       providesTags: ['Ledger'],
+    }),
+    moved: build.query<MovedView, null>({ query: () => '/ledger/moved', providesTags: ['Ledger'] }),
+    letStay: build.mutation<object, { readonly about: About; readonly body: StayRequest }>({
+      query: ({ about, body }) => ({ url: `${movedUrl(about)}/stays`, method: 'POST', body }),
+    }),
+    recall: build.mutation<Recalled, { readonly about: About; readonly body: RecallRequest }>({
+      query: ({ about, body }) => ({ url: `${movedUrl(about)}/recalls`, method: 'POST', body }),
+      invalidatesTags: ['Orders', 'Line'],
     }),
     checkpoints: build.query<readonly CheckpointView[], null>({
       query: () => '/ledger/checkpoints',

@@ -37,6 +37,9 @@ export function LedgerPage() {
           maxLength={60}
         />
         <CheckRecordFile />
+        <Link className={classes['link']} to="/ledger/moved">
+          What moved
+        </Link>
         <Link className={classes['link']} to="/ledger/checkpoints">
           Checkpoints
         </Link>
