@@ -1,6 +1,7 @@
 import {
   COMPARISONS,
   FUNCTIONS,
+  PROOF_OUTCOMES,
   WHEREABOUTS,
   type DisplayMap,
   type Evidence,
@@ -31,7 +32,11 @@ export const ledgerQuestionQuery = object({
   from: day(),
   to: day(),
   by: string().uuid(),
+  worked: string().uuid(),
   finding: string().oneOf(['accepted', 'unproved']),
+  words: string().trim().max(80),
+  proof: string().trim().max(80),
+  proved: string().oneOf(names(PROOF_OUTCOMES)),
 }).noUnknown();
 
 /** What one code of a sealed unit was left at, in the list of an answer. */
@@ -64,6 +69,10 @@ export interface LedgerChoices {
   readonly classes: readonly string[];
   readonly maps: readonly { readonly id: string; readonly title: string }[];
   readonly people: readonly { readonly id: string; readonly name: string }[];
+  /** Everybody who worked on something sealed. */
+  readonly workers: readonly { readonly id: string; readonly name: string }[];
+  /** Tests that units had to pass. */
+  readonly proofs: readonly { readonly test: string; readonly title: string }[];
   /** Functions of which something was read back, with the words that were read. */
   readonly codes: readonly { readonly code: string; readonly words: readonly string[] }[];
   /** Sealed visits that are still being taken in, and cannot be found yet. */

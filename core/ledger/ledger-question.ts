@@ -1,4 +1,5 @@
 import { FUNCTIONS, type CodeFunction } from '../display/map/functions.js';
+import type { LeftProof } from './left-with.js';
 
 export const COMPARISONS = { over: 'over', under: 'under', at: 'at', means: 'meaning' } as const;
 export type Comparison = keyof typeof COMPARISONS;
@@ -9,6 +10,7 @@ export const WHEREABOUTS = {
   out: 'that are out',
   house: 'that are in the house',
   back: 'that came back',
+  moved: 'that came back unlike how they left',
   every: 'in every visit, earlier ones too',
 } as const;
 export type Whereabouts = keyof typeof WHEREABOUTS;
@@ -33,9 +35,25 @@ export interface LedgerQuestion {
   readonly to?: string;
   /** Account of the person who signed it off. */
   readonly by?: string;
+  /** Account of somebody who worked on it. */
+  readonly worked?: string;
   /** Something was accepted in writing, or left unproved. */
   readonly finding?: 'accepted' | 'unproved';
+  /** Any part of what was found or decided of it. */
+  readonly words?: string;
+  /** A test that it had to pass, by id, and what came of it. */
+  readonly proof?: string;
+  readonly proved?: ProofOutcome;
 }
+
+/** What came of a test as a unit left. */
+export const PROOF_OUTCOMES = {
+  shows: 'proved',
+  left: 'left out in writing',
+  doesNot: 'not shown',
+  open: 'open',
+} as const satisfies Record<LeftProof['verdict'], string>;
+export type ProofOutcome = keyof typeof PROOF_OUTCOMES;
 
 const LEDGER_QUESTION_FIELDS = [
   'where',
@@ -51,7 +69,11 @@ const LEDGER_QUESTION_FIELDS = [
   'from',
   'to',
   'by',
+  'worked',
   'finding',
+  'words',
+  'proof',
+  'proved',
 ] as const satisfies readonly (keyof LedgerQuestion)[];
 
 /** The question that named fields hold; what is empty, or no part of one, is left out. */

@@ -54,13 +54,23 @@ describe('a question to the ledger', () => {
     ['in the house', { where: 'house' }, 3],
     ['came back', { where: 'back' }, 0],
     ['every visit', { where: 'every' }, 3],
+    ['came back unlike how they left', { where: 'moved' }, 0],
+    ['a test that was proved', { proof: 'TEST', proved: 'shows' }, 3],
+    ['a test left out', { proof: 'TEST', proved: 'left' }, 0],
+    ['a test that nobody asked', { proof: 'nothing' }, 0],
+    ['words nobody said', { words: "100%_'" }, 0],
+    ['who worked on it', { worked: 'TEO' }, 3],
+    ['who never worked', { worked: '00000000-0000-4000-8000-000000000000' }, 0],
     [
       'all at once',
       { code: 'speedCap', is: 'over', value: '20', customer: 'Causeway Holiday Park', where: 'house' },
       3,
     ],
   ])('finds by %s', async (_what, question, many) => {
-    expect(await found(question)).toEqual(many === 3 ? all : []);
+    const { workers, proofs } = (await teo.get('/api/ledger/choices')).json<LedgerChoices>();
+    const named: Record<string, string | undefined> = { TEST: proofs[0]?.test, TEO: workers[0]?.id };
+    const asked = Object.fromEntries(Object.entries(question).map(([field, says]) => [field, named[says] ?? says]));
+    expect(await found(asked)).toEqual(many === 3 ? all : []);
   });
 
   it('finds by any part of a serial, wild signs as they stand', async () => {

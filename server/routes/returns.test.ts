@@ -81,6 +81,8 @@ describe('a unit back from hire', () => {
     const data = { values: { ...left, [cap]: left[cap]! + 5 }, asksPin: false, errors: [] };
     const view = (await add('cameBack', data, id)).json<HandoverView>();
     expect(view.state.back?.says).toMatch(/^Do not send it out: speed cap moved/);
+    const moved = (await teo.get('/api/ledger/answer?where=moved')).json<LedgerAnswer>();
+    expect(moved.items.map(({ serial }) => serial)).toEqual(['S26-0001']);
     expect(view.state.back?.drifts?.[0]).toMatchObject({ label: cap, grade: 'outOfClass' });
     expect((await add('cameBack', data, id)).json<HandoverView>().entries).toHaveLength(view.entries.length);
     expect(errorOf(await handOut()).message).toContain('may not go out as it is');

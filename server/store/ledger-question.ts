@@ -41,6 +41,8 @@ export async function askLedger(
     ...conditions(question),
     ...(await narrowed(source, codeIds(question))),
     ...(await narrowed(source, serialIds(question))),
+    ...(await narrowed(source, wordsIds(question))),
+    ...(await narrowed(source, proofIds(question))),
     ...(cursor
       ? [
           {
@@ -86,15 +88,17 @@ function conditions({
   from,
   to,
   by,
+  worked,
   finding,
 }: LedgerQuestion): readonly Sql[] {
   const plain = (sql: string): Sql => ({ where: [sql], values: [] });
   const equal = (column: string, value: string | undefined): readonly Sql[] =>
     value === undefined ? [] : [{ where: [`${column} = ?`], values: [value] }];
   return [
-    ...(where === 'every' || where === 'back' ? [] : [plain('l.isNewest = 1')]),
+    ...(where === 'every' || where === 'back' || where === 'moved' ? [] : [plain('l.isNewest = 1')]),
     ...(where === 'out' ? [plain('u.handedOverAt IS NOT NULL')] : []),
     ...(where === 'house' ? [plain('u.handedOverAt IS NULL')] : []),
+    ...(where === 'moved' ? [plain('l.isMoved = 1')] : []),
     // It was read when it came back, or was taken up again since.
     ...(where === 'back'
       ? [
@@ -111,6 +115,14 @@ function conditions({
     ...equal('l.signedBy', by),
     ...(from === undefined ? [] : [{ where: ['l.sealedAt >= ?'], values: [dayStart(from)] }]),
     ...(to === undefined ? [] : [{ where: ['l.sealedAt < ?'], values: [new Date(dayStart(to).getTime() + DAY_MS)] }]),
+    ...(worked === undefined
+      ? []
+      : [
+          {
+            where: ['EXISTS (SELECT 1 FROM left_person p WHERE p.visitId = l.visitId AND p.userId = ?)'],
+            values: [worked],
+          },
+        ]),
     ...(finding === 'accepted' ? [plain('l.accepted > 0')] : []),
     ...(finding === 'unproved' ? [plain('l.unproved > 0')] : []),
   ];
@@ -152,6 +164,40 @@ function serialIds({ serial }: LedgerQuestion): Ids | null {
   return {
     few: { from: 'left_visit FORCE INDEX (leftBySerial)', where: ['serial LIKE ?'], values },
     onTheWay: { where: ['l.serial LIKE ?'], values },
+  };
+}
+
+/** Any part of what was found or decided, wild signs as they stand. */
+function wordsIds({ words }: LedgerQuestion): Ids | null {
+  if (words === undefined) return null;
+  const values = [`%${words.replace(/[\\%_]/g, '\\$&')}%`];
+  return {
+    few: { from: 'left_finding', where: ['says LIKE ?'], values },
+    onTheWay: {
+      where: ['EXISTS (SELECT 1 FROM left_finding f WHERE f.visitId = l.visitId AND f.says LIKE ?)'],
+      values,
+    },
+  };
+}
+
+/** What came of a test; that it was asked at all where no outcome is named. */
+function proofIds({ proof, proved }: LedgerQuestion): Ids | null {
+  if (proof === undefined) return null;
+  const [where, values] =
+    proved === undefined
+      ? [['test = ?'], [proof]]
+      : [
+          ['test = ?', 'verdict = ?'],
+          [proof, proved],
+        ];
+  return {
+    few: { from: 'left_proof', where, values },
+    onTheWay: {
+      where: [
+        `EXISTS (SELECT 1 FROM left_proof p WHERE p.visitId = l.visitId AND ${where.map((each) => `p.${each}`).join(' AND ')})`,
+      ],
+      values,
+    },
   };
 }
 
@@ -207,13 +253,19 @@ export async function ledgerChoices(source: DataSource): Promise<LedgerChoices> 
     );
     return rows.map(({ name }) => name);
   };
-  const [customers, types, classes, maps, people, codes] = await Promise.all([
+  const [customers, types, classes, maps, people, workers, proofs, codes] = await Promise.all([
     distinct('customer'),
     distinct('typeName'),
     distinct('className'),
     distinct('mapId'),
     source.query<{ id: string; name: string }[]>(
       'SELECT id, displayName AS name FROM account WHERE id IN (SELECT DISTINCT signedBy FROM left_visit) ORDER BY displayName',
+    ),
+    source.query<{ id: string; name: string }[]>(
+      'SELECT id, displayName AS name FROM account WHERE id IN (SELECT DISTINCT userId FROM left_person) ORDER BY displayName',
+    ),
+    source.query<{ test: string; title: string }[]>(
+      'SELECT test, MAX(title) AS title FROM left_proof GROUP BY test ORDER BY title LIMIT 500',
     ),
     source.query<{ code: string; word: string | null }[]>(
       'SELECT DISTINCT fn AS code, word FROM left_code ORDER BY fn, word LIMIT 2000',
@@ -229,6 +281,8 @@ export async function ledgerChoices(source: DataSource): Promise<LedgerChoices> 
       maps.map(async (id) => ({ id, title: mapTitle((await getDocument(source.manager, 'displayMap', id)).document) })),
     ),
     people,
+    workers,
+    proofs,
     codes: [...byCode].map(([code, words]) => ({ code, words })),
     wanting: await wantingOf(source),
   };

@@ -4,6 +4,7 @@ import {
   COMPARISONS,
   FUNCTIONS,
   functionTitle,
+  PROOF_OUTCOMES,
   unitOfFunction,
   vocabularyOf,
   WHEREABOUTS,
@@ -197,6 +198,49 @@ function Choice({ id, question, choices, onAsk }: QuestionLineProps & { readonly
           onChange={(by) => set({ by: by ?? undefined })}
           comboboxProps={{ withinPortal: false }}
         />
+      );
+    case 'worked':
+      return (
+        <Select
+          label="Worked on by"
+          data={(choices?.workers ?? []).map(({ id: value, name }) => ({ value, label: name }))}
+          value={question.worked ?? null}
+          onChange={(worked) => set({ worked: worked ?? undefined })}
+          comboboxProps={{ withinPortal: false }}
+        />
+      );
+    case 'words':
+      return (
+        <TextInput
+          label="Any part of what was found or decided"
+          value={question.words ?? ''}
+          onChange={({ target }) => set({ words: target.value })}
+          maxLength={80}
+          autoComplete="off"
+          data-scan-guard="words"
+        />
+      );
+    case 'proof':
+      return (
+        <>
+          <Select
+            label="Which test"
+            data={(choices?.proofs ?? []).map(({ test, title }) => ({ value: test, label: title }))}
+            value={question.proof ?? null}
+            onChange={(proof) => set({ proof: proof ?? undefined, proved: question.proved })}
+            comboboxProps={{ withinPortal: false }}
+            searchable
+          />
+          <NativeSelect
+            label="What came of it"
+            data={[
+              { value: '', label: 'whatever came of it' },
+              ...Object.entries(PROOF_OUTCOMES).map(([value, label]) => ({ value, label })),
+            ]}
+            value={question.proved ?? ''}
+            onChange={({ target }) => set({ proved: target.value })}
+          />
+        </>
       );
     case 'from':
     case 'to':

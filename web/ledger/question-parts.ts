@@ -2,6 +2,7 @@ import {
   COMPARISONS,
   functionTitle,
   isCodeFunction,
+  PROOF_OUTCOMES,
   questionFrom,
   unitOfFunction,
   WHEREABOUTS,
@@ -23,7 +24,10 @@ export interface QuestionPart {
     | 'from'
     | 'to'
     | 'by'
-    | 'finding';
+    | 'worked'
+    | 'finding'
+    | 'words'
+    | 'proof';
   readonly before: string;
   readonly says: string;
 }
@@ -39,7 +43,10 @@ const PART_TITLES: Readonly<Record<Exclude<QuestionPart['id'], 'where'>, string>
   serial: 'part of a serial',
   order: 'an order',
   by: 'who signed it off',
+  worked: 'who worked on it',
   finding: 'what was not as it should be',
+  words: 'words of what was found or decided',
+  proof: 'what came of a test',
 };
 
 /** What a part is called where it can be added. */
@@ -57,7 +64,10 @@ const FIELDS_OF: Readonly<Record<QuestionPart['id'], readonly (keyof LedgerQuest
   from: ['from'],
   to: ['to'],
   by: ['by'],
+  worked: ['worked'],
   finding: ['finding'],
+  words: ['words'],
+  proof: ['proof', 'proved'],
 };
 
 /** The parts of a question in the order in which the sentence reads. */
@@ -76,7 +86,11 @@ export function partsOf(question: LedgerQuestion, choices: LedgerChoices | undef
     from,
     to,
     by,
+    worked,
     finding,
+    words,
+    proof,
+    proved,
   } = question;
   const part = (id: QuestionPart['id'], before: string, says: string | undefined): readonly QuestionPart[] =>
     says === undefined ? [] : [{ id, before, says }];
@@ -106,6 +120,15 @@ export function partsOf(question: LedgerQuestion, choices: LedgerChoices | undef
         : finding === 'accepted'
           ? 'something accepted in writing'
           : 'something left unproved',
+    ),
+    ...part('worked', 'worked on by', choices?.workers.find(({ id }) => id === worked)?.name ?? worked),
+    ...part('words', 'with', words === undefined ? undefined : `"${words}" in what was found or decided`),
+    ...part(
+      'proof',
+      'whose test',
+      proof === undefined
+        ? undefined
+        : `"${choices?.proofs.find(({ test }) => test === proof)?.title ?? proof}" ${proved === undefined ? 'was asked' : `is ${PROOF_OUTCOMES[proved]}`}`,
     ),
   ];
 }

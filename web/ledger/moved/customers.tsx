@@ -1,6 +1,6 @@
 import { Checkbox, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { MovedDocument, Recalled } from '@decurio/contract';
 import { Begun } from '../../drafts/begun.js';
 import { useDraft } from '../../drafts/use-draft.js';
@@ -98,6 +98,7 @@ const named = (serials: readonly string[]): string =>
     : `${serials.slice(0, MOST_SHOWN).join(' ')} and ${serials.length - MOST_SHOWN} more`;
 
 function RecallMade({ recalled: { orders, left } }: { readonly recalled: Recalled }) {
+  const navigate = useNavigate();
   return (
     <>
       {orders.map(({ orderId, number, units }) => (
@@ -105,9 +106,8 @@ function RecallMade({ recalled: { orders, left } }: { readonly recalled: Recalle
           key={orderId}
           kind="done"
           says={`Recall order ${number} holds ${units === 1 ? '1 unit' : `${units} units`}.`}
-        >
-          <Link to={`/orders/${orderId}`}>Open it</Link>
-        </Notice>
+          act={{ label: 'Open it', onAct: () => void navigate(`/orders/${orderId}`) }}
+        />
       ))}
       {left.map(({ serial, says }) => (
         <Notice key={serial} kind="care" says={`${serial} was not called back. ${says}`} />
