@@ -40,6 +40,7 @@ export * from './ledger/life-events.js';
 export * from './ledger/compare-states.js';
 export * from './ledger/merkle.js';
 export * from './ledger/checkpoint.js';
+export * from './ledger/inclusion.js';
 export * from './ledger/ledger-question.js';
 export * from './display/trials/judge-trial.js';
 export * from './display/trials/trial-words.js';

@@ -4,13 +4,19 @@ import { ROOT } from './lib/paths.mjs';
 import { ensureModules, ensureNode } from './lib/prerequisites.mjs';
 import { giveUp, say } from './lib/say.mjs';
 
-/** Checks exported records by themselves, without a server: npm run verify -- FILE ... */
-const files = process.argv.slice(2);
+/*
+ * Checks exported records by themselves, without a server: npm run verify -- FILE ... Where a record brings its place in a
+ * checkpoint, that is checked too; with --key FILE so is who signed it (Ledger, Checkpoints, "Key").
+ */
+const { keyFile, files } = named(process.argv.slice(2));
 if (files.length === 0) giveUp('Name the record files: npm run verify -- S26-0401-record.json');
 ensureNode();
 ensureModules(ROOT);
 ensureBuilt();
 const { checkRecord, shortSeal } = await import('@decurio/core');
+const { isSignedBy, readVerifierKey } = await import('../server/dist/ledger/signing-key.js');
+const key = keyFile === null ? null : readVerifierKey(readFileSync(keyFile, 'utf8'));
+if (keyFile !== null && key === null) giveUp(`${keyFile} holds no key of a ledger.`);
 
 let broken = 0;
 for (const file of files) {
@@ -25,10 +31,25 @@ function check(file) {
   try {
     const record = JSON.parse(readFileSync(file, 'utf8'));
     const result = checkRecord(record);
-    return result.ok
-      ? { ok: true, says: `${record.serial}, ${result.entries} entries, seal ${shortSeal(result.seal)}` }
-      : result;
+    if (!result.ok) return result;
+    const { checkpoint } = result;
+    if (key && !checkpoint) return { ok: false, says: 'It brings no checkpoint that the key could have signed.' };
+    const isSigned =
+      key && checkpoint?.signatures.some((each) => isSignedBy(key, checkpoint.text, each.keyAndSignature));
+    if (key && !isSigned) return { ok: false, says: `Its checkpoint was not signed by ${key.name}.` };
+    const within = checkpoint
+      ? `, in the checkpoint of ${checkpoint.size} leaves of ${checkpoint.origin}${key ? ', signed by it' : ' (give its key by --key to see who signed it)'}`
+      : ', without a checkpoint';
+    return { ok: true, says: `${record.serial}, ${result.entries} entries, seal ${shortSeal(result.seal)}${within}` };
   } catch (error) {
     return { ok: false, says: error instanceof SyntaxError ? 'This is not a JSON file.' : String(error) };
   }
+}
+
+/** @param {string[]} words */
+function named(words) {
+  const at = words.indexOf('--key');
+  if (at === -1) return { keyFile: null, files: words };
+  if (words[at + 1] === undefined) giveUp('Name the file of the key: --key FILE');
+  return { keyFile: words[at + 1] ?? null, files: words.filter((_, i) => i !== at && i !== at + 1) };
 }

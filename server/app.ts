@@ -13,6 +13,7 @@ import { changeRoutes } from './routes/changes.js';
 import { disputeRoutes } from './routes/disputes.js';
 import { healthRoutes } from './routes/health.js';
 import { intakeRoutes } from './routes/intakes.js';
+import { signingKey, type SigningKey } from './ledger/signing-key.js';
 import { ledgerRoutes } from './routes/ledger.js';
 import { movedRoutes } from './routes/moved.js';
 import { libraryRoutes } from './routes/library.js';
@@ -39,6 +40,8 @@ declare module 'fastify' {
     streams: SessionStreams;
     readers: Readers;
     printer: Printer;
+    /** By which checkpoints are signed; null where the house makes none. */
+    signingKey: SigningKey | null;
   }
 }
 
@@ -67,6 +70,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   const printer = makePrinter({ onError: (error) => app.log.warn({ err: error }, 'a thread that draws papers ended') });
   app.decorate('printer', printer);
   app.addHook('onClose', () => printer.close());
+  app.decorate('signingKey', config.checkpointKeyFile === null ? null : await signingKey(config.checkpointKeyFile));
   app.decorate('source', source);
   const streams = sessionStreams(source, (error) => app.log.warn({ err: error }, 'sessions could not be read'));
   app.decorate('streams', streams);

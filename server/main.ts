@@ -1,6 +1,5 @@
 import { buildApp } from './app.js';
 import { readConfig } from './config.js';
-import { signingKey } from './ledger/signing-key.js';
 import { keepHouse } from './live/housekeeping.js';
 import { migrate } from './store/migrate.js';
 
@@ -20,8 +19,7 @@ await app.listen({ host: config.host, port: config.port }).catch((error: NodeJS.
   process.exit(error.code === 'EADDRINUSE' ? PORT_TAKEN : 1);
 });
 say('listening');
-const key = config.checkpointKeyFile === null ? null : await signingKey(config.checkpointKeyFile);
-const stopKeeping = keepHouse(app.source, app.log, key);
+const stopKeeping = keepHouse(app.source, app.log, app.signingKey);
 
 const stop = () => {
   stopKeeping();

@@ -6,6 +6,7 @@ import {
   inclusionProof,
   leafHash,
   merkleRoot,
+  merkleTree,
   verifyConsistency,
   verifyInclusion,
   type Hash,
@@ -41,7 +42,7 @@ describe('that a leaf stands in a tree', () => {
         const leaves = leavesOf(size);
         const index = a % size;
         const root = merkleRoot(leaves);
-        const proof = inclusionProof(leaves, index);
+        const proof = inclusionProof(merkleTree(leaves), index);
         const leaf = leaves[index]!;
         expect(verifyInclusion(leaf, index, size, proof, root)).toBe(true);
         expect(verifyInclusion(leafHash(Uint8Array.of(9, 9, 9)), index, size, proof, root)).toBe(false);

@@ -23,23 +23,38 @@ function split(n: number): number {
   return k;
 }
 
-/** The root over leaves given by their hashes, in order; of none at all the hash of nothing. */
-export function merkleRoot(leaves: readonly Hash[]): Hash {
-  const [first] = leaves;
-  if (first === undefined) return sha256(new Uint8Array(0));
-  if (leaves.length === 1) return first;
-  const k = split(leaves.length);
-  return nodeHash(merkleRoot(leaves.slice(0, k)), merkleRoot(leaves.slice(k)));
+/**
+ * Every level of a tree, leaves first: pairs are joined, and what is left over at the right goes up as it is. That is the
+ * tree of RFC 6962, which splits at the greatest power of two.
+ */
+export type MerkleTree = readonly (readonly Hash[])[];
+
+export function merkleTree(leaves: readonly Hash[]): MerkleTree {
+  const levels: (readonly Hash[])[] = [leaves];
+  for (let level = leaves; level.length > 1;) {
+    const next: Hash[] = [];
+    for (let i = 0; i < level.length; i += 2) {
+      const [left, right] = [level[i], level[i + 1]];
+      if (left) next.push(right ? nodeHash(left, right) : left);
+    }
+    level = next;
+    levels.push(level);
+  }
+  return levels;
 }
 
-/** The hashes by which a leaf at `index` leads to the root over all of them, nearest first: RFC 6962, section 2.1.1. */
-export function inclusionProof(leaves: readonly Hash[], index: number): readonly Hash[] {
-  if (index < 0 || index >= leaves.length) throw new RangeError(`no leaf ${index} among ${leaves.length}`);
-  if (leaves.length === 1) return [];
-  const k = split(leaves.length);
-  return index < k
-    ? [...inclusionProof(leaves.slice(0, k), index), merkleRoot(leaves.slice(k))]
-    : [...inclusionProof(leaves.slice(k), index - k), merkleRoot(leaves.slice(0, k))];
+/** The root over leaves given by their hashes, in order; of none at all the hash of nothing. */
+export const merkleRoot = (leaves: readonly Hash[]): Hash =>
+  merkleTree(leaves).at(-1)?.[0] ?? sha256(new Uint8Array(0));
+
+/** The hashes by which a leaf at `index` leads to the root of a tree, nearest first: RFC 6962, section 2.1.1. */
+export function inclusionProof(tree: MerkleTree, index: number): readonly Hash[] {
+  const size = tree[0]?.length ?? 0;
+  if (index < 0 || index >= size) throw new RangeError(`no leaf ${index} among ${size}`);
+  return tree.slice(0, -1).flatMap((level, height) => {
+    const other = level[Math.floor(index / 2 ** height) ^ 1];
+    return other ? [other] : [];
+  });
 }
 
 /** Whether a leaf stands at `index` of a tree of `size` leaves with this root. Never throws, whatever it is given. */

@@ -1,5 +1,7 @@
 import type { Evidence } from '../bench/evidence.js';
 import { foldVisit } from '../bench/fold-visit.js';
+import { parseCheckpoint, type SignedCheckpoint } from './checkpoint.js';
+import { inclusionFault, type Inclusion } from './inclusion.js';
 import { wronglyNamed, type Salts } from './personal.js';
 import { receivedAtOf, verifyChain } from './seal.js';
 
@@ -13,13 +15,21 @@ export interface VisitRecord {
   readonly evidence: readonly Evidence[];
   /** By which the names in the entries are held against the hashes that the chain covers; none of a name that was erased. */
   readonly salts: Salts;
+  /** Where its seal stands in the house's newest checkpoint; left out while there is none of it yet. */
+  readonly inclusion?: Inclusion;
 }
 
 export type RecordCheck =
-  | { readonly ok: true; readonly entries: number; readonly seal: string }
+  | {
+      readonly ok: true;
+      readonly entries: number;
+      readonly seal: string;
+      /** The checkpoint in which its seal stands; null where the record brings none. */
+      readonly checkpoint: SignedCheckpoint | null;
+    }
   | { readonly ok: false; readonly says: string };
 
-export function makeRecord(evidence: readonly Evidence[], salts: Salts = {}): VisitRecord {
+export function makeRecord(evidence: readonly Evidence[], salts: Salts = {}, inclusion?: Inclusion): VisitRecord {
   const [first] = evidence;
   const last = evidence.at(-1);
   if (first?.kind !== 'opened' || last === undefined) throw new Error('a record is made of a whole visit');
@@ -31,6 +41,7 @@ export function makeRecord(evidence: readonly Evidence[], salts: Salts = {}): Vi
     sealedAt: receivedAtOf(last),
     evidence,
     salts,
+    ...(inclusion ? { inclusion } : {}),
   };
 }
 
@@ -59,7 +70,12 @@ export function checkRecord(data: unknown): RecordCheck {
       return { ok: false, says: 'The serial, visit or date on the cover is not the one in the entries.' };
     }
     if (step !== null) return { ok: false, says: 'The chain is whole, but the visit was not signed off.' };
-    return { ok: true, entries: chain.entries, seal: chain.headHash };
+    const inclusion = 'inclusion' in data ? data.inclusion : undefined;
+    const leaf = { visitId: data.visitId, seq: chain.entries, hash: chain.headHash };
+    const fault = inclusion === undefined ? null : inclusionFault(leaf, inclusion);
+    if (fault !== null) return { ok: false, says: fault };
+    const checkpoint = inclusion === undefined ? null : parseCheckpoint(inclusion.checkpoint);
+    return { ok: true, entries: chain.entries, seal: chain.headHash, checkpoint };
   } catch {
     return { ok: false, says: 'The entries of this record are not whole.' };
   }
@@ -70,8 +86,8 @@ function sealedAtOf(evidence: readonly Evidence[]): string | null {
   return last ? receivedAtOf(last) : null;
 }
 
-/** Keys of the cover, every one of which is held against the entries. */
-const COVER = new Set(['format', 'serial', 'visitId', 'seal', 'sealedAt', 'evidence', 'salts']);
+/** Keys of the cover, every one of which is held against the entries, or shows itself. */
+const COVER = new Set(['format', 'serial', 'visitId', 'seal', 'sealedAt', 'evidence', 'salts', 'inclusion']);
 
 /** Of before names were kept apart: they stand inside its entries. */
 type FirstRecord = Omit<VisitRecord, 'format' | 'salts'> & { readonly format: 'decurio-record/1' };

@@ -1,7 +1,11 @@
 import fc from 'fast-check';
+import { base64 } from '@scure/base';
 import { describe, expect, it } from 'vitest';
 import type { Evidence } from '../bench/evidence.js';
 import { cleanVisit, deedsOf } from '../testing/visit-script.js';
+import { checkpointLeaf, checkpointText, signedNote } from './checkpoint.js';
+import { includeLeaf } from './inclusion.js';
+import { merkleTree } from './merkle.js';
 import { checkRecord, makeRecord } from './record.js';
 import { canonicalJson, hashOf } from './canonical-json.js';
 import { CHAIN_START, sealEvidence, shortSeal, verifyChain } from './seal.js';
@@ -126,7 +130,31 @@ describe('a record', () => {
       ok: true,
       entries: chain().length,
       seal: record.seal,
+      checkpoint: null,
     });
+  });
+
+  it('shows by itself where its seal stands in a checkpoint, and nowhere else', () => {
+    const plain = makeRecord(chain());
+    const own = { visitId: plain.visitId, seq: chain().length, hash: plain.seal };
+    const others = Array.from({ length: 11 }, (_, i) => ({ ...own, visitId: `other-${i}` }));
+    const tree = merkleTree([...others.slice(0, 6), own, ...others.slice(6)].map(checkpointLeaf));
+    const root = base64.encode(tree.at(-1)![0]!);
+    const note = signedNote(checkpointText({ origin: 'house', size: 12, root }), 'house', 'AAAA');
+    const record = makeRecord(chain(), {}, includeLeaf(tree, 6, note));
+    expect(checkRecord(record)).toMatchObject({ ok: true, checkpoint: { origin: 'house', size: 12 } });
+    const { inclusion } = record;
+    for (const wrong of [
+      { ...inclusion, index: 5 },
+      { ...inclusion, proof: inclusion!.proof.slice(1) },
+      { ...inclusion, proof: ['!', ...inclusion!.proof.slice(1)] },
+      { ...inclusion, checkpoint: note.replace('12', '13') },
+      { ...inclusion, more: 1 },
+      null,
+      [],
+      'x',
+    ])
+      expect(checkRecord({ ...record, inclusion: wrong })).toMatchObject({ ok: false });
   });
 
   it('is refused when its cover, its entries or its sense were changed', () => {

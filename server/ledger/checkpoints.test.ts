@@ -2,10 +2,10 @@ import { chmodSync, mkdtempSync, readFileSync, statSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { parseCheckpoint } from '@decurio/core';
+import { checkRecord, parseCheckpoint, type VisitRecord } from '@decurio/core';
 import type { CheckpointView } from '@decurio/contract';
 import { checkCheckpoints, makeCheckpoint } from './checkpoints.js';
-import { isSignedBy, signingKey, type SigningKey } from './signing-key.js';
+import { isSignedBy, readVerifierKey, signingKey, verifierKey, type SigningKey } from './signing-key.js';
 import {
   asDatabaseOwner,
   Bench,
@@ -40,9 +40,12 @@ async function seal(unitId: string): Promise<void> {
   await bench.toSignOff();
   expect((await bench.sign('ready')).statusCode).toBe(201);
 }
-async function findings(against: string | null = null): Promise<string[]> {
+async function findings(against?: string, by: SigningKey | null = key): Promise<string[]> {
   const all: string[] = [];
-  await checkCheckpoints(server.app.source.manager, (of, says) => all.push(`${of}: ${says}`), against);
+  await checkCheckpoints(server.app.source.manager, (of, says) => all.push(`${of}: ${says}`), {
+    against: against === undefined ? [] : [against],
+    key: by,
+  });
   return all;
 }
 const newest = async () => (await teo.get('/api/ledger/checkpoints')).json<readonly CheckpointView[]>()[0]!;
@@ -91,6 +94,22 @@ describe('a checkpoint', () => {
     expect(isSignedBy(other, checkpoint.text, signature!.keyAndSignature)).toBe(false);
     expect((await teo.get('/api/ledger/checkpoints/999999')).statusCode).toBe(404);
     expect((await teo.get('/api/ledger/checkpoints/x')).statusCode).toBe(400);
+  });
+
+  it('is known by its key, given as a line, and signed by no other of the same name', async () => {
+    const line = verifierKey(key);
+    expect(readVerifierKey(line)?.name).toBe(key.name);
+    for (const wrong of ['', 'x', line.slice(1), line.replace(/.$/, 'A'), `${line} more`])
+      expect(readVerifierKey(wrong)).toBeNull();
+    const other = await signingKey(join(folder, 'imposter.key'));
+    expect((await findings(undefined, { ...other, name: key.name })).join(' ')).toContain('did not sign it');
+    expect(await findings(undefined, other)).toEqual([]);
+  });
+
+  it('goes along with a record that was exported after it', async () => {
+    const { visitId } = (await teo.get('/api/ledger')).json<{ items: { visitId: string }[] }>().items.at(-1)!;
+    const record = (await teo.get(`/api/visits/${visitId}/record.json`)).json<VisitRecord>();
+    expect(checkRecord(record)).toMatchObject({ ok: true, checkpoint: { origin: key.name } });
   });
 
   it.each(['', 'x', 'a\nb\nc\n\n', `${'a'.repeat(5_000)}\n1\nAAAA\n\n— a AAAA\n`, 'o\n-1\nAAAA\n\n— a AAAA\n'])(

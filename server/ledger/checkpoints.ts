@@ -5,12 +5,13 @@ import {
   parseCheckpoint,
   signedNote,
   type CheckpointLeaf,
+  type SignedCheckpoint,
 } from '@decurio/core';
 import type { CheckpointView } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { inTransaction } from '../store/transaction.js';
-import type { SigningKey } from './signing-key.js';
+import { isSignedBy, type SigningKey } from './signing-key.js';
 
 interface CheckpointRow {
   readonly size: number;
@@ -68,16 +69,20 @@ export async function checkpointNote(source: DataSource, size: number): Promise<
 }
 
 /**
- * Holds checkpoints against the ledger as it stands: those that it keeps itself, and one that was kept elsewhere.
+ * Holds checkpoints against the ledger as it stands: those that it keeps itself, and those that were kept elsewhere.
  * @param found hears what does not fit
+ * @param key the house's own, by which signatures under its name are checked too
  */
 export async function checkCheckpoints(
   manager: EntityManager,
   found: (of: string, says: string) => void,
-  against: string | null = null,
+  {
+    against = [],
+    key = null,
+  }: { readonly against?: readonly string[]; readonly key?: Pick<SigningKey, 'name' | 'publicKey'> | null } = {},
 ): Promise<number> {
   const rows = await manager.query<CheckpointRow[]>('SELECT size, note, at FROM checkpoint ORDER BY size');
-  const leaves = rows.length === 0 && against === null ? [] : await leavesOf(manager, ALL);
+  const leaves = rows.length === 0 && against.length === 0 ? [] : await leavesOf(manager, ALL);
   const hold = (note: string, of: string, expected?: number) => {
     const checkpoint = parseCheckpoint(note);
     if (!checkpoint) found(of, 'It is no checkpoint: its text was changed.');
@@ -90,8 +95,18 @@ export async function checkCheckpoints(
       );
     else if (rootOf(leaves.slice(0, checkpoint.size)) !== checkpoint.root)
       found(of, 'The ledger does not begin with what it had then: something was changed or taken out.');
+    if (checkpoint && key && !isSignedByHouse(checkpoint, key))
+      found(of, `It bears the name of ${key.name}, and its key did not sign it.`);
   };
   for (const { size, note, at } of rows) hold(note, `the checkpoint of ${at.toISOString()}`, Number(size));
-  if (against !== null) hold(against, 'the checkpoint given');
+  for (const note of against) hold(note, 'the checkpoint given');
   return rows.length;
+}
+
+/** Whether what the house of a key is said to have signed, it did; what another house, or an earlier key, signed is not for this key to say. */
+function isSignedByHouse(
+  { origin, text, signatures }: SignedCheckpoint,
+  key: Pick<SigningKey, 'name' | 'publicKey'>,
+): boolean {
+  return origin !== key.name || signatures.some(({ keyAndSignature }) => isSignedBy(key, text, keyAndSignature));
 }

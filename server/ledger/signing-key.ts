@@ -81,3 +81,22 @@ export function isSignedBy(
     verify(null, Buffer.from(text), publicKey, bytes.subarray(4))
   );
 }
+
+/** The key by which anybody can check a signature, as one line: name, hash and key, in the open form of signed notes. */
+export function verifierKey({ name, publicKey }: Pick<SigningKey, 'name' | 'publicKey'>): string {
+  const raw = publicKey.export({ format: 'der', type: 'spki' }).subarray(-32);
+  return `${name}+${keyHash(name, publicKey).toString('hex')}+${Buffer.concat([Buffer.of(1), raw]).toString('base64')}`;
+}
+
+/** What stands before the 32 bytes of an Ed25519 key in its DER form: RFC 8410. */
+const SPKI_HEAD = Buffer.from('302a300506032b6570032100', 'hex');
+
+/** Reads such a line; null for anything that is none, or whose hash is not that of its key. */
+export function readVerifierKey(line: string): Pick<SigningKey, 'name' | 'publicKey'> | null {
+  const [, name, hash, body] = /^(\S{1,120}?)\+([0-9a-f]{8})\+([A-Za-z0-9+/]{44})$/.exec(line.trim()) ?? [];
+  const bytes = Buffer.from(body ?? '', 'base64');
+  if (name === undefined || bytes.length !== 33 || bytes[0] !== 1) return null;
+  const der = Buffer.concat([SPKI_HEAD, bytes.subarray(1)]);
+  const publicKey = createPublicKey({ key: der, format: 'der', type: 'spki' });
+  return keyHash(name, publicKey).toString('hex') === hash ? { name, publicKey } : null;
+}

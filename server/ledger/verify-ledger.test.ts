@@ -61,13 +61,23 @@ async function photograph(bench: Bench): Promise<string> {
 const sealCheck = async (visitId = sealed.visitId) =>
   (await teo.post(`/api/visits/${visitId}/seal-check`)).json<SealCheck>();
 const fileCheck = async (record: unknown) => (await teo.post('/api/record-checks', record)).json<SealCheck>();
-async function walk(): Promise<readonly LedgerFinding[]> {
+async function walk(against: readonly string[] = []): Promise<readonly LedgerFinding[]> {
   const findings: LedgerFinding[] = [];
-  await verifyLedger(server.app.source, (finding) => findings.push(finding));
+  await verifyLedger(server.app.source, (finding) => findings.push(finding), { against });
   return findings;
 }
 
-const TABLES = ['evidence', 'visit', 'unit', 'photo', 'seal_head', 'customer_order'] as const;
+const TABLES = [
+  'evidence',
+  'visit',
+  'unit',
+  'photo',
+  'seal_head',
+  'customer_order',
+  'left_visit',
+  'left_code',
+  'left_proof',
+] as const;
 
 /** Changes rows as only the owner of the database could, looks, and puts every table back as it was. */
 async function tampered<T>(
@@ -226,6 +236,17 @@ describe('what is altered in the database is found, on the screen and by the who
       /Nothing marks that it was sealed/,
     ],
     ['the mark of its seal', one('UPDATE seal_head SET seq = 3 WHERE visitId = ?'), /was changed/],
+    [
+      'a value that a question finds',
+      one('UPDATE left_code SET raw = raw + 1 WHERE visitId = ?'),
+      /^Codes: what a question/,
+    ],
+    ['a proof that a question finds', one("UPDATE left_proof SET verdict = 'left' WHERE visitId = ?"), /^Proofs: what/],
+    [
+      'a speed that a question finds',
+      one('UPDATE left_visit SET worstKmh = 1 WHERE visitId = ?'),
+      /^Fastest speed: what/,
+    ],
   ])('%s', async (_, statements, says) => {
     const [screen, found] = await tampered(statements(), async () => [await sealCheck(), await walk()] as const);
     expect(screen.holds).toBe(false);
@@ -317,6 +338,18 @@ describe('marks of open visits', () => {
     expect(await sealCheck()).toMatchObject({ holds: false });
     expect(await markSealedBefore(server.app.source)).toBe(1);
     expect(await sealCheck()).toMatchObject({ holds: true });
+  });
+});
+
+describe('records that were exported and kept elsewhere', () => {
+  it('are met by the ledger, and miss a visit that is gone or was written anew', async () => {
+    const record = (await teo.get(`/api/visits/${sealed.visitId}/record.json`)).body;
+    expect(await walk([record])).toEqual([]);
+    const gone = await tampered([['DELETE FROM visit WHERE id = ?', sealed.visitId]], () => walk([record]));
+    expect(gone.map(({ says }) => says)).toContain('This visit is gone. A record of it was exported.');
+    const anew = await tampered(withHead(forged(sealed.evidence)), () => walk([record]));
+    expect(anew.map(({ says }) => says)).toContain('It ends in another seal than the record that was exported.');
+    expect((await walk(['{"format":"decurio-record/2"}']))[0]?.says).toContain('no record that holds');
   });
 });
 

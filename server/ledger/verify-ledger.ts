@@ -1,8 +1,9 @@
-import { CHAIN_START } from '@decurio/core';
+import { CHAIN_START, checkRecord, type VisitRecord } from '@decurio/core';
 import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import { SealHeads, Visits } from '../store/entities.js';
 import { markHash } from '../store/seal-heads.js';
 import { checkCheckpoints } from './checkpoints.js';
+import type { SigningKey } from './signing-key.js';
 import { verifyVisit } from './verify-visit.js';
 
 export interface LedgerFinding {
@@ -20,18 +21,24 @@ export interface LedgerChecked {
   readonly findings: number;
 }
 
+export interface Against {
+  /** What was kept elsewhere, each as its text: checkpoints, and exported records. */
+  readonly against?: readonly string[];
+  /** The house's own key, by which signatures under its name are checked too. */
+  readonly key?: Pick<SigningKey, 'name' | 'publicKey'> | null;
+}
+
 const PAGE = 200;
 
 /**
  * Walks the whole ledger: the house's chain of marks, its checkpoints, every visit by its stored rows, visits that are marked and gone,
  * and what orders count. Reads alone; the application's rights are enough.
  * @param tell hears every finding as it is made
- * @param against a checkpoint that was kept elsewhere, as its text
  */
 export async function verifyLedger(
   { manager }: DataSource,
   tell: (finding: LedgerFinding) => void,
-  against: string | null = null,
+  { against = [], key = null }: Against = {},
 ): Promise<LedgerChecked> {
   let [visits, entries, photographs, findings] = [0, 0, 0, 0];
   const found = (of: string, says: string) => {
@@ -39,7 +46,10 @@ export async function verifyLedger(
     tell({ of, says });
   };
   const marks = await checkMarks(manager, found);
-  const checkpoints = await checkCheckpoints(manager, found, against);
+  const isRecord = (text: string): boolean => text.trimStart().startsWith('{');
+  const notes = against.filter((text) => !isRecord(text));
+  const checkpoints = await checkCheckpoints(manager, found, { against: notes, key });
+  for (const text of against.filter(isRecord)) await checkKeptRecord(manager, text, found);
   for (let after = ''; ;) {
     const page = await manager.find(Visits, {
       where: { id: MoreThan(after) },
@@ -64,6 +74,25 @@ export async function verifyLedger(
 }
 
 type Found = (of: string, says: string) => void;
+
+/** A record that was exported once: the ledger must still have its visit, under the same seal. */
+async function checkKeptRecord(manager: EntityManager, text: string, found: Found): Promise<void> {
+  const read = asRecord(text);
+  if (read === null) return found('a record given', 'It is no record that holds by itself.');
+  const visit = await manager.findOneBy(Visits, { id: read.visitId });
+  const of = `${read.serial}, visit ${read.visitId}`;
+  if (!visit) found(of, 'This visit is gone. A record of it was exported.');
+  else if (visit.headHash !== read.seal) found(of, 'It ends in another seal than the record that was exported.');
+}
+
+function asRecord(text: string): VisitRecord | null {
+  try {
+    const record = JSON.parse(text) as VisitRecord;
+    return checkRecord(record).ok ? record : null;
+  } catch {
+    return null;
+  }
+}
 
 async function checkMarks(manager: EntityManager, found: Found): Promise<number> {
   let [n, prevHash] = [0, CHAIN_START];

@@ -1,7 +1,17 @@
 import { createHash } from 'node:crypto';
-import { foldHandover, projectVisit, type Evidence, type HandoverEntry, type VisitState } from '@decurio/core';
+import {
+  foldHandover,
+  leftCodes,
+  leftProofs,
+  leftWorstKmh,
+  projectVisit,
+  type Evidence,
+  type HandoverEntry,
+  type VisitState,
+} from '@decurio/core';
 import type { EntityManager } from 'typeorm';
 import { Photos, SealHeads, Units, Visits, type SealHeadRow, type UnitRow, type VisitRow } from '../store/entities.js';
+import { getDocument } from '../store/library.js';
 import { markHash } from '../store/seal-heads.js';
 import { readHandover, storedColumn } from '../store/handovers.js';
 import { apartInHandover, personalFindings } from '../store/personal.js';
@@ -39,6 +49,7 @@ export async function verifyVisit(manager: EntityManager, visitId: string): Prom
       ...findings,
       ...(state ? visitFindings(visit, evidence, state) : []),
       ...(state ? await unitFindings(manager, visit, state) : []),
+      ...(state && visit.sealedAt ? await leftRowFindings(manager, visit, state) : []),
       ...(await photoFindings(manager, visitId, photographs)),
       ...(await handoverFindings(manager, visit, handover)),
       ...markFindings(visit, evidence, await manager.find(SealHeads, { where: { visitId }, order: { n: 'ASC' } })),
@@ -143,6 +154,54 @@ async function handoverFindings(
         sentence(`${title}: Line shows ${wordsOf(line)}, what was handed over says ${wordsOf(said)}`),
       ),
   ];
+}
+
+/** What the ledger is asked by is what the entries fold to; a visit that is still to be taken in has none of it yet. */
+async function leftRowFindings(
+  manager: EntityManager,
+  { id }: VisitRow,
+  state: VisitState,
+): Promise<readonly string[]> {
+  const [left] = await manager.query<
+    { className: string; worstKmh: number | null; accepted: number; packId: string | null }[]
+  >('SELECT className, worstKmh, accepted, packId FROM left_visit WHERE visitId = ?', [id]);
+  if (!left || left.packId === null) return [];
+  const { document: map } = await getDocument(
+    manager,
+    'displayMap',
+    state.opened.versions.map.id,
+    state.opened.versions.map.version,
+  );
+  const [codes, proofs] = [
+    await manager.query<{ label: string; fn: string; raw: number; value: number | null; word: string | null }[]>(
+      'SELECT label, fn, raw, value, word FROM left_code WHERE visitId = ?',
+      [id],
+    ),
+    await manager.query<{ test: string; verdict: string }[]>('SELECT test, verdict FROM left_proof WHERE visitId = ?', [
+      id,
+    ]),
+  ];
+  const sorted = (lines: readonly string[]): string => [...lines].sort().join('\n');
+  const asked: readonly (readonly [string, string, string])[] = [
+    ['Class', left.className, state.opened.order.className],
+    ['Fastest speed', String(left.worstKmh), String(leftWorstKmh(state))],
+    ['Values let stand', String(left.accepted), String(Object.keys(state.accepted).length)],
+    [
+      'Codes',
+      sorted(codes.map(({ label, fn, raw, value, word }) => [label, fn, raw, value, word].join(' '))),
+      sorted(
+        leftCodes(state, map).map((each) => [each.label, each.function, each.raw, each.value, each.word].join(' ')),
+      ),
+    ],
+    [
+      'Proofs',
+      sorted(proofs.map(({ test, verdict }) => `${test} ${verdict}`)),
+      sorted(leftProofs(state).map(({ test, verdict }) => `${test.slice(0, 80)} ${verdict}`)),
+    ],
+  ];
+  return asked
+    .filter(([, shown, sealed]) => shown !== sealed)
+    .map(([title]) => `${title}: what a question finds of it is not what the entries say.`);
 }
 
 async function photoFindings(

@@ -10,6 +10,7 @@ import {
   visitRemarks,
   type DisplayMap,
   type EvidenceData,
+  parseCheckpoint,
   type VisitRecord,
   type VisitState,
 } from '@decurio/core';
@@ -193,7 +194,18 @@ function signatures(paper: Paper, record: VisitRecord, state: VisitState, zone: 
 /** The seal as a code square beside the head: it takes no room from what is read. */
 function sealSquare(paper: Paper, record: VisitRecord): void {
   const x = PAGE.margin + PAGE.width - SQUARE;
-  codeSquare(paper, `decurio-seal:${record.visitId}:${record.seal}`, x, PAGE.margin, SQUARE);
+  const size = record.inclusion ? parseCheckpoint(record.inclusion.checkpoint)?.size : undefined;
+  const leaf = record.inclusion && size !== undefined ? `:${record.inclusion.index}:${size}` : '';
+  codeSquare(paper, `decurio-seal:${record.visitId}:${record.seal}${leaf}`, x, PAGE.margin, SQUARE);
+}
+
+/** Where the seal stands in the ledger's tree: by this the paper alone shows a record that has since gone. */
+function checkpointLines({ inclusion }: VisitRecord): readonly string[] {
+  const checkpoint = inclusion ? parseCheckpoint(inclusion.checkpoint) : null;
+  if (!inclusion || !checkpoint) return [];
+  return [
+    `Leaf ${inclusion.index + 1} of the ${checkpoint.size} under the checkpoint of ${checkpoint.origin}, root ${checkpoint.root}.`,
+  ];
 }
 
 function seal(paper: Paper, record: VisitRecord): void {
@@ -205,5 +217,6 @@ function seal(paper: Paper, record: VisitRecord): void {
     .text((record.seal.match(/.{8}/g) ?? []).join(' '), PAGE.margin, paper.y, { width: PAGE.width });
   sentencesOf(paper, [
     `SHA-256 hash in which the chain of all entries of visit ${record.visitId} ends: the ledger, or the exported record alone, shows whether one was changed.`,
+    ...checkpointLines(record),
   ]);
 }

@@ -5,6 +5,8 @@ import { comparedQuery, keptQuestionBody, ledgerQuestionQuery, pageQuery, type P
 import { questionFrom, type LedgerQuestion } from '@decurio/core';
 import { answerCsv, answerLines } from '../ledger/answer-lines.js';
 import { checkpointNote, listCheckpoints } from '../ledger/checkpoints.js';
+import { verifierKey } from '../ledger/signing-key.js';
+import { HttpProblem } from '../problems.js';
 import { checkRecordFile, checkSeal } from '../ledger/seal-checks.js';
 import { rawBody, takeRaw } from './raw-body.js';
 import { writerOf } from './writer.js';
@@ -65,6 +67,19 @@ export async function ledgerRoutes(app: FastifyInstance): Promise<void> {
     '/ledger/checkpoints',
     { schema: { summary: 'How far the ledger had come, signed, newest first' }, config: { act: 'look' } },
     async () => listCheckpoints(app.source),
+  );
+
+  app.get(
+    '/ledger/checkpoints/key',
+    { schema: { summary: 'The key by which anybody can check a checkpoint' }, config: { act: 'look' } },
+    async (_request, reply) => {
+      const { signingKey } = app;
+      if (!signingKey) throw new HttpProblem('notFound', { message: 'This house signs no checkpoints.' });
+      return reply
+        .header('content-disposition', `attachment; filename="${signingKey.name}-key.txt"`)
+        .type('text/plain; charset=utf-8')
+        .send(`${verifierKey(signingKey)}\n`);
+    },
   );
 
   app.get<{ Params: { size: string } }>(

@@ -1,6 +1,7 @@
 import { makeRecord, type Evidence, type VisitRecord } from '@decurio/core';
 import type { LedgerRecordView, LedgerRow, Page } from '@decurio/contract';
 import { In, type DataSource, type SelectQueryBuilder } from 'typeorm';
+import { inclusionOf } from '../ledger/inclusions.js';
 import { readStored } from '../ledger/stored-visit.js';
 import { unprintable } from '../papers/paper-text.js';
 import { HttpProblem } from '../problems.js';
@@ -93,7 +94,8 @@ export async function exportRecord(source: DataSource, visitId: string): Promise
       message: 'This visit is not signed off yet; there is nothing sealed to export.',
     });
   const evidence = await wholeEvidence(source, visitId);
-  return makeRecord(evidence, await saltsOf(source.manager, evidence));
+  const inclusion = await inclusionOf(source.manager, visitId, visit.headHash);
+  return makeRecord(evidence, await saltsOf(source.manager, evidence), inclusion ?? undefined);
 }
 
 /** Rows that somebody damaged are a finding, not a fault of the server. */

@@ -22,6 +22,7 @@ import {
 import type { PapersView } from '@decurio/contract';
 import dayjs from 'dayjs';
 import type { DataSource } from 'typeorm';
+import { inclusionOf } from '../ledger/inclusions.js';
 import { HttpProblem } from '../problems.js';
 import type { DeliveryNote } from '../papers/delivery-note.js';
 import type { UnitPapers } from '../papers/draw.js';
@@ -71,7 +72,7 @@ export async function papersOf(
   const { zone } = await houseOf(manager);
   const isSealed = visit.sealedAt !== null;
   const record: VisitRecord = isSealed
-    ? makeRecord(evidence)
+    ? makeRecord(evidence, {}, (await inclusionOf(manager, visitId, visit.headHash)) ?? undefined)
     : {
         format: 'decurio-record/2',
         serial: visit.serial,

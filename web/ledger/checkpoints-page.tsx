@@ -23,6 +23,11 @@ export function CheckpointsPage() {
           entered.
         </p>
       </header>
+      <p>
+        <a href="/api/ledger/checkpoints/key" download>
+          The key by which anybody can check who signed
+        </a>
+      </p>
       {problem && (
         <Notice kind="stop" says={problem.message} act={{ label: 'Try again', onAct: () => void refetch() }} />
       )}
