@@ -21,5 +21,6 @@ export * from './house.js';
 export * from './personal.js';
 export * from './ledger.js';
 export * from './moved.js';
+export * from './archive.js';
 export * from './displays.js';
 export * from './trials.js';

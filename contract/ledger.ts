@@ -11,6 +11,7 @@ import {
   type StatesCompared,
 } from '@decurio/core';
 import { object, string } from 'yup';
+import type { ElsewhereRecord } from './archive.js';
 
 const day = () => string().matches(/^\d{4}-\d{2}-\d{2}$/, 'must be a day such as 2026-03-01');
 const names = (of: object): string[] => Object.keys(of);
@@ -166,6 +167,8 @@ export interface UnitLife {
   readonly serial: string;
   readonly typeName: string;
   readonly visits: readonly LifeVisit[];
+  /** What other houses know of this serial. */
+  readonly elsewhere: readonly ElsewhereRecord[];
   /** It was here more often than is shown. */
   readonly hasMore: boolean;
 }

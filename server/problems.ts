@@ -141,6 +141,7 @@ export const PROBLEMS = {
   ],
   readStopped: [408, 'Reading was stopped. Nothing was taken.'],
   readBusy: [503, 'Many files are being read just now. Wait a few seconds, then send it again.'],
+  badArchive: [422, 'This is no archive that could be taken in. Nothing was changed.'],
   tooLarge: [413, 'This is too large. Nothing was changed.'],
   wrongMedia: [415, 'This kind of content is not understood here.'],
   sessionGone: [404, 'That session has ended already.'],

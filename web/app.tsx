@@ -47,6 +47,12 @@ const PracticePage = lazy(
 const LedgerPage = lazy(fetched(() => import('./ledger/ledger-page.js').then((m) => ({ default: m.LedgerPage }))));
 const BackPage = lazy(fetched(() => import('./ledger/back/back-page.js').then((m) => ({ default: m.BackPage }))));
 const LifePage = lazy(fetched(() => import('./ledger/life/life-page.js').then((m) => ({ default: m.LifePage }))));
+const ElsewherePage = lazy(
+  fetched(() => import('./ledger/elsewhere/elsewhere-page.js').then((m) => ({ default: m.ElsewherePage }))),
+);
+const ElsewhereRecordPage = lazy(
+  fetched(() => import('./ledger/elsewhere/elsewhere-record.js').then((m) => ({ default: m.ElsewhereRecordPage }))),
+);
 const MovedPage = lazy(fetched(() => import('./ledger/moved/moved-page.js').then((m) => ({ default: m.MovedPage }))));
 const CheckpointsPage = lazy(
   fetched(() => import('./ledger/checkpoints-page.js').then((m) => ({ default: m.CheckpointsPage }))),
@@ -108,6 +114,8 @@ export function App() {
           <Route path="/practice/:mapId" element={<PracticePage />} />
           <Route path="/ledger" element={<LedgerPage />} />
           <Route path="/ledger/unit/:serial" element={<LifePage />} />
+          <Route path="/ledger/elsewhere" element={<ElsewherePage />} />
+          <Route path="/ledger/elsewhere/:visitId" element={<ElsewhereRecordPage />} />
           <Route path="/ledger/moved" element={<MovedPage />} />
           <Route path="/ledger/checkpoints" element={<CheckpointsPage />} />
           <Route path="/ledger/:visitId" element={<RecordPage />} />

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { asSealed, canonicalJson, checkRecord, type VisitRecord } from '@decurio/core';
+import { asSealed, canonicalJson, checkRecord, foldVisit, type VisitRecord } from '@decurio/core';
 import {
   asKept,
   documentSchemas,
@@ -48,6 +48,17 @@ export type RecordRead =
       readonly entries: number;
       readonly seal: string;
       readonly bodyHashes: readonly string[];
+      /** Photographs that its entries name. */
+      readonly photographs: readonly { readonly photoId: string; readonly sha256: string }[];
+      /** What a list of records shows. */
+      readonly cover: {
+        readonly sealedAt: string;
+        readonly sealedBy: string;
+        readonly typeName: string;
+        readonly customer: string;
+        readonly orderNumber: string;
+        readonly map: { readonly id: string; readonly version: number };
+      };
     };
 
 /** Reads a record file and checks it by itself; `bodyHashes` are the SHA-256 of each entry as canonical JSON. */
@@ -65,6 +76,22 @@ export function record({ bytes }: { readonly bytes: Uint8Array }): RecordRead {
     entries: own.entries,
     seal: own.seal,
     bodyHashes: evidence.map((entry) => sha256(canonicalJson(asSealed(entry)))),
+    photographs: evidence.flatMap((entry) => (entry.kind === 'photographed' ? [entry.data] : [])),
+    cover: coverOf(parsed.value as VisitRecord),
+  };
+}
+
+function coverOf({ sealedAt, evidence }: VisitRecord) {
+  const fold = foldVisit(evidence);
+  if (!fold.ok) throw new Error('a record that was checked folds');
+  const { order, versions } = fold.value.opened;
+  return {
+    sealedAt,
+    sealedBy: evidence.at(-1)?.by.name ?? '',
+    typeName: versions.type.name,
+    customer: order.customer,
+    orderNumber: order.number,
+    map: { id: versions.map.id, version: versions.map.version },
   };
 }
 

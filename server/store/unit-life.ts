@@ -2,6 +2,7 @@ import { compareStates, foldVisit, lifeEvents, mapTitle, unitStates, type UnitSt
 import type { ComparedStates, LifeVisit, UnitLife } from '@decurio/contract';
 import { In, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
+import { elsewhereOf } from './elsewhere.js';
 import { Units, Visits, type VisitRow } from './entities.js';
 import { readEvidence } from './evidence-rows.js';
 import { readHandover } from './handovers.js';
@@ -18,13 +19,15 @@ export async function unitLife(source: DataSource, serial: string): Promise<Unit
     order: { openedAt: 'DESC', id: 'DESC' },
     take: MOST_VISITS + 1,
   });
-  if (rows.length === 0)
+  const elsewhere = await elsewhereOf(source, serial);
+  if (rows.length === 0 && elsewhere.length === 0)
     throw new HttpProblem('notFound', { message: `No unit ${serial} was ever begun here. Look at the serial.` });
   const shown = rows.slice(0, MOST_VISITS);
   const out = await manager.findBy(Units, { id: In(shown.map(({ unitId }) => unitId)) });
   return {
     serial,
-    typeName: shown[0]?.typeName ?? '',
+    typeName: shown[0]?.typeName ?? elsewhere[0]?.typeName ?? '',
+    elsewhere,
     hasMore: rows.length > MOST_VISITS,
     visits: await Promise.all(
       shown.map((row) => lifeVisit(manager, row, out.find(({ id }) => id === row.unitId)?.handedTo ?? null)),

@@ -1,6 +1,9 @@
 import type { LedgerQuestion } from '@decurio/core';
 import type {
+  ArchiveReport,
   CheckpointView,
+  ElsewhereRecordView,
+  ElsewhereView,
   ComparedStates,
   KeptQuestion,
   LedgerAnswer,
@@ -57,6 +60,25 @@ export const ledgerApi = api.injectEndpoints({
     recall: build.mutation<Recalled, { readonly about: About; readonly body: RecallRequest }>({
       query: ({ about, body }) => ({ url: `${movedUrl(about)}/recalls`, method: 'POST', body }),
       invalidatesTags: ['Orders', 'Line'],
+    }),
+    elsewhere: build.query<ElsewhereView, string | undefined>({
+      query: (archive) => ({ url: '/elsewhere', params: archive === undefined ? {} : { archive } }),
+      providesTags: ['Ledger'],
+    }),
+    elsewhereRecord: build.query<ElsewhereRecordView, string>({ query: (id) => `/elsewhere/${id}` }),
+    bringArchive: build.mutation<ArchiveReport, { readonly file: File; readonly take: boolean }>({
+      query: ({ file, take }) => ({
+        url: '/archives',
+        method: 'POST',
+        params: take ? { take: 'true' } : {},
+        body: file,
+        headers: { 'content-type': 'application/zip' },
+      }),
+      invalidatesTags: ['Ledger'],
+    }),
+    dropArchive: build.mutation<object, string>({
+      query: (id) => ({ url: `/elsewhere/${id}/dropped`, method: 'POST', body: {} }),
+      invalidatesTags: ['Ledger'],
     }),
     checkpoints: build.query<readonly CheckpointView[], null>({
       query: () => '/ledger/checkpoints',

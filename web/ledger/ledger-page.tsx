@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Link, NavigationType, useLocation, useNavigationType, useSearchParams } from 'react-router';
 import type { LedgerQuestion } from '@decurio/core';
 import { asProblem } from '../state/api.js';
+import { useSession } from '../state/session.js';
 import { Busy, Notice } from '../ui/notice.js';
 import { AnswerList } from './answer-list.js';
 import { CheckRecordFile } from './check-record-file.js';
@@ -37,6 +38,9 @@ export function LedgerPage() {
           maxLength={60}
         />
         <CheckRecordFile />
+        <Link className={classes['link']} to="/ledger/elsewhere">
+          Elsewhere
+        </Link>
         <Link className={classes['link']} to="/ledger/moved">
           What moved
         </Link>
@@ -81,6 +85,7 @@ function Answer({
   const [asked] = useDebouncedValue(question, 250);
   const { data, error, refetch, hasNextPage, isFetchingNextPage, fetchNextPage, isFetching } =
     ledgerApi.useAskLedgerInfiniteQuery(asked, { skip: !isWhole(asked) });
+  const { who } = useSession();
   const problem = asProblem(error);
   const items = data?.pages.flatMap((page) => page.items) ?? [];
   const file = (as: string) => `/api/ledger/answer/file/${as}?${new URLSearchParams({ ...asked }).toString()}`;
@@ -101,6 +106,11 @@ function Answer({
             <a href={file('jsonl')} download>
               JSON Lines
             </a>
+            {asked.customer !== undefined && who?.role !== 'technician' && (
+              <a href={`/api/archives/customer?customer=${encodeURIComponent(asked.customer)}`} download>
+                Archive of {asked.customer}
+              </a>
+            )}
           </>
         )}
         <KeptQuestions question={asked} onAsk={onAsk} />

@@ -42,10 +42,24 @@ function Life({ life }: { readonly life: UnitLife }) {
         <p className="cap">{life.typeName}</p>
         <h1 className={classes['serial']}>{life.serial}</h1>
         <p className="soft">
-          {life.visits.length === 1 ? 'Here once' : `Here ${life.visits.length} times`}
+          {life.visits.length === 0
+            ? 'Never here'
+            : life.visits.length === 1
+              ? 'Here once'
+              : `Here ${life.visits.length} times`}
           {life.hasMore ? ', the newest of more' : ''}. {whereNow(life)}
         </p>
       </header>
+      {life.elsewhere.length > 0 && (
+        <ul className={classes['elsewhere']} aria-label="Known elsewhere">
+          {life.elsewhere.map(({ visitId, origin, customer, sealedAt }) => (
+            <li key={visitId}>
+              A serial like this was sealed {whenFull(sealedAt)} for {customer} in another house
+              {origin === '' ? '' : `, ${origin}`}. <Link to={`/ledger/elsewhere/${visitId}`}>See its record</Link>
+            </li>
+          ))}
+        </ul>
+      )}
       <div className={classes['columns']}>
         <ol className={classes['visits']} aria-label="Visits, newest first">
           {life.visits.map((visit) => (

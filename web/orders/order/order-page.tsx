@@ -64,6 +64,11 @@ export function OrderPage() {
         )}
         <ActButton onAct={() => setOpen('units')}>Units</ActButton>
         {isLead && <ActButton onAct={() => setOpen('recompile')}>Work out anew</ActButton>}
+        {isLead && view.order.sealed > 0 && (
+          <a className={classes['toLine']} href={`/api/orders/${orderId}/archive.zip`} download>
+            Archive (ZIP)
+          </a>
+        )}
         <Link className={classes['toLine']} to={`/line/${orderId}`}>
           See it on Line
         </Link>
