@@ -46,7 +46,7 @@ export default defineConfig({
         test: {
           name: 'server',
           isolate: false,
-          include: ['server/**/*.test.ts'],
+          include: ['server/**/*.test.ts', 'scripts/backup.test.ts'],
           globalSetup: ['server/testing/with-database.ts'],
           hookTimeout: 30_000,
           testTimeout: 20_000,

@@ -52,7 +52,8 @@ export async function startDatabase(home) {
   const dataDir = join(home, 'data');
   const secretsFile = join(home, 'secrets.json');
   await stopLeftover(dataDir);
-  const secrets = existsSync(secretsFile) ? readSecrets(secretsFile) : null;
+  // Passwords of a database whose data somebody removed open nothing.
+  const secrets = existsSync(secretsFile) && existsSync(dataDir) ? readSecrets(secretsFile) : null;
   if (secrets === null) install(dataDir);
   const known = secrets ?? { app: randomBytes(18).toString('hex'), owner: randomBytes(18).toString('hex') };
   const firstWords = join(home, 'first.sql');

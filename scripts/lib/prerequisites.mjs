@@ -6,6 +6,8 @@ import { giveUp, say } from './say.mjs';
 
 /** Debian packages by the program that each brings. */
 const PROGRAMS = {
+  mariadb: { package: 'mariadb-client', paths: ['/usr/bin/mariadb'] },
+  'mariadb-dump': { package: 'mariadb-client', paths: ['/usr/bin/mariadb-dump'] },
   mariadbd: { package: 'mariadb-server', paths: ['/usr/sbin/mariadbd', '/usr/bin/mariadbd'] },
   chromium: { package: 'chromium', paths: ['/usr/bin/chromium'] },
   chromedriver: { package: 'chromium-driver', paths: ['/usr/bin/chromedriver'] },
