@@ -44,7 +44,9 @@ async function start() {
   void server.ended.then(() => stop(1, 'The server ended by itself. What was accepted is safe; start again.'));
   writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, address: server.address, databaseUrl }), { mode: 0o600 });
   const { loadDemo } = await import('./lib/load-demo.mjs');
+  const { loadHistory } = await import('./lib/demo-history.mjs');
   const isLoaded = await loadDemo(server.address, databaseUrl, () => writeFileSync(LOADING, ''));
+  if (isLoaded) await loadHistory(server.address, databaseUrl);
   rmSync(LOADING, { force: true });
   if (isLoaded) say('The demo scenario is loaded: Saltmarsh Mobility, Port Isel.');
   say(`Order files to drop, their days counted from today: ${writeOrderFiles(TO_DROP)}`);

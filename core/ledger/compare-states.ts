@@ -60,7 +60,7 @@ function classes(one: UnitState, other: UnitState): readonly StateDifference[] {
 const shown = (code: Code, raw: number | undefined): string => {
   if (raw === undefined) return NONE;
   const says = meaningBeside(code, raw);
-  return says === '' ? formatRaw(code, raw) : `${formatRaw(code, raw)} · ${says}`;
+  return says === '' ? formatRaw(code, raw) : `${formatRaw(code, raw)} ${says}`;
 };
 
 function byLabel(one: UnitState, other: UnitState): StatesCompared {

@@ -77,6 +77,7 @@ export async function appendHandover(
   visit: VisitRow,
   draft: NewHandover,
   by: Actor,
+  at = new Date(),
 ): Promise<HandoverView> {
   const visitId = visit.id;
   const entries = await readHandover(manager, visitId);
@@ -85,7 +86,6 @@ export async function appendHandover(
   const refused = decideHandover(state, draft);
   if (refused !== null) throw new HttpProblem('notHandedOver', { message: refused });
   if (draft.kind === 'labelFixed' && draft.data.photo) await guardPhoto(manager, visitId, draft.data.photo);
-  const at = new Date();
   const kept = await keepPersons(manager, visitId, await withAdvice(manager, visit, state, draft));
   const entry = chainHandover(
     { ...kept, visitId, seq: state.seq + 1, at: at.toISOString(), by } as HandoverEntry,
