@@ -20,6 +20,9 @@ it('puts whoever has the most units out of class first, each reason once with it
   ]);
   expect(groups.map(({ customer }) => customer)).toEqual(['Birch', 'Alder']);
   expect(groups[0]?.open.map(({ serial }) => serial)).toEqual(['B1']);
+  expect(groups[0]?.settled).toMatchObject([
+    { what: 'stays', by: 'Ines M.', words: 'so be it', units: [{ serial: 'B2' }] },
+  ]);
   expect(groups[0]?.reasons.map(({ says, serials }) => [says, serials])).toEqual([
     ['Too fast.', ['B1']],
     ['Dimmer.', ['B2']],

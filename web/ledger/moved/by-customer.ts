@@ -6,6 +6,13 @@ export interface CustomerMoved {
   readonly units: readonly UnitMoved[];
   /** Of which nothing is decided yet. */
   readonly open: readonly UnitMoved[];
+  /** What was decided of the others, each decision once. */
+  readonly settled: readonly {
+    readonly what: 'stays' | 'recalled';
+    readonly by: string;
+    readonly words: string;
+    readonly units: readonly UnitMoved[];
+  }[];
   readonly reasons: readonly {
     readonly says: string;
     readonly isGrave: boolean;
@@ -26,6 +33,7 @@ export function byCustomer(units: readonly UnitMoved[]): readonly CustomerMoved[
       customer,
       units: own,
       open: own.filter(({ decided }) => decided === null),
+      settled: settledOf(own),
       reasons: reasonsOf(own),
     }))
     .sort((a, b) => grave(b) - grave(a) || a.customer.localeCompare(b.customer));
@@ -43,6 +51,22 @@ function reasonsOf(units: readonly UnitMoved[]): CustomerMoved['reasons'] {
       found.set(says, own);
     }
   return [...found]
-    .map(([says, each]) => ({ says, ...each }))
+    .map(([says, { isGrave, serials }]) => ({ says, isGrave, serials: serials.toSorted() }))
     .sort((a, b) => Number(b.isGrave) - Number(a.isGrave) || b.serials.length - a.serials.length);
+}
+
+function settledOf(units: readonly UnitMoved[]): CustomerMoved['settled'] {
+  const found = new Map<string, { decided: NonNullable<UnitMoved['decided']>; units: UnitMoved[] }>();
+  for (const unit of units) {
+    const { decided } = unit;
+    if (decided === null) continue;
+    const key = JSON.stringify([decided.what, decided.by, decided.words]);
+    const own = found.get(key) ?? { decided, units: [] };
+    own.units.push(unit);
+    found.set(key, own);
+  }
+  return [...found.values()].map(({ decided, units: own }) => ({
+    ...decided,
+    units: own.toSorted((a, b) => (a.serial < b.serial ? -1 : 1)),
+  }));
 }

@@ -1,6 +1,6 @@
 import { Checkbox, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import type { MovedDocument, Recalled } from '@decurio/contract';
 import { Begun } from '../../drafts/begun.js';
 import { useDraft } from '../../drafts/use-draft.js';
@@ -60,8 +60,7 @@ interface CustomerProps {
   readonly onChoose: (customer: string, isChosen: boolean) => void;
 }
 
-function Customer({ group: { customer, units, open, reasons }, isChosen, onChoose }: CustomerProps) {
-  const settled = units.filter(({ decided }) => decided !== null);
+function Customer({ group: { customer, units, open, settled, reasons }, isChosen, onChoose }: CustomerProps) {
   return (
     <article className={classes['customer']}>
       <Checkbox
@@ -82,10 +81,17 @@ function Customer({ group: { customer, units, open, reasons }, isChosen, onChoos
           </li>
         ))}
       </ul>
-      {settled.map(({ visitId, serial, decided }) => (
-        <p key={visitId} className="soft">
-          <Link to={`/ledger/${visitId}`}>{serial}</Link> {decided?.what === 'recalled' ? 'is called back' : 'stays'},
-          by {decided?.by}: {decided?.words}
+      {settled.map(({ what, by, words, units: own }) => (
+        <p key={`${what} ${by} ${words}`} className="soft">
+          {own.length === 1 ? '1 ' : `${own.length} `}
+          {what === 'recalled'
+            ? own.length === 1
+              ? 'is called back'
+              : 'are called back'
+            : own.length === 1
+              ? 'stays'
+              : 'stay'}
+          , by {by}: {words}. <small className="num">{named(own.map(({ serial }) => serial))}</small>
         </p>
       ))}
     </article>

@@ -1,4 +1,5 @@
 import { Progress } from '@mantine/core';
+import dayjs from 'dayjs';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Lapsing, MovedDocument, MovedView, MovingKind } from '@decurio/contract';
@@ -6,7 +7,6 @@ import { asProblem } from '../../state/api.js';
 import { useSession } from '../../state/session.js';
 import { ActButton } from '../../ui/act-button.js';
 import { Busy, Notice } from '../../ui/notice.js';
-import { whenDay } from '../../ui/when.js';
 import { ledgerApi } from '../ledger-api.js';
 import { Customers } from './customers.js';
 import { useHeld } from './use-held.js';
@@ -138,7 +138,7 @@ function Lapses({ lapsing }: { readonly lapsing: readonly Lapsing[] }) {
       <ul>
         {lapsing.map(({ what, title, of, endsOn, unitsOut }) => (
           <li key={`${what} ${title} ${of}`}>
-            <b>{whenDay(`${endsOn}T00:00`)}</b>{' '}
+            <b>{dayjs(endsOn).format('D MMM YYYY')}</b>{' '}
             {what === 'class' ? `the check of ${title}, ${of}` : `private land of ${title}, ${of}`}:{' '}
             {unitsOut === 1 ? '1 unit is' : `${unitsOut} units are`} out under it.
           </li>
