@@ -21,6 +21,7 @@ export * from './house.js';
 export * from './personal.js';
 export * from './ledger.js';
 export * from './moved.js';
+export * from './quality.js';
 export * from './archive.js';
 export * from './displays.js';
 export * from './trials.js';

@@ -164,6 +164,7 @@ export * from './ledger/personal.js';
 export * from './ledger/seal.js';
 export * from './ledger/record.js';
 export * from './fleet/lateness.js';
+export * from './fleet/visit-quality.js';
 export * from './vehicle/faults.js';
 export * from './vehicle/obeyed-codes.js';
 export * from './vehicle/motion.js';

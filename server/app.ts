@@ -16,6 +16,7 @@ import { intakeRoutes } from './routes/intakes.js';
 import { signingKey, type SigningKey } from './ledger/signing-key.js';
 import { ledgerRoutes } from './routes/ledger.js';
 import { movedRoutes } from './routes/moved.js';
+import { qualityRoutes } from './routes/quality.js';
 import { archiveRoutes } from './routes/archives.js';
 import { libraryRoutes } from './routes/library.js';
 import { describeApi } from './routes/openapi.js';
@@ -117,6 +118,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(personalRoutes);
       await api.register(ledgerRoutes);
       await api.register(movedRoutes);
+      await api.register(qualityRoutes);
       await api.register(archiveRoutes);
     },
     { prefix: '/api' },

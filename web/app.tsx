@@ -53,6 +53,9 @@ const ElsewherePage = lazy(
 const ElsewhereRecordPage = lazy(
   fetched(() => import('./ledger/elsewhere/elsewhere-record.js').then((m) => ({ default: m.ElsewhereRecordPage }))),
 );
+const QualityPage = lazy(
+  fetched(() => import('./ledger/quality/quality-page.js').then((m) => ({ default: m.QualityPage }))),
+);
 const MovedPage = lazy(fetched(() => import('./ledger/moved/moved-page.js').then((m) => ({ default: m.MovedPage }))));
 const CheckpointsPage = lazy(
   fetched(() => import('./ledger/checkpoints-page.js').then((m) => ({ default: m.CheckpointsPage }))),
@@ -116,6 +119,7 @@ export function App() {
           <Route path="/ledger/unit/:serial" element={<LifePage />} />
           <Route path="/ledger/elsewhere" element={<ElsewherePage />} />
           <Route path="/ledger/elsewhere/:visitId" element={<ElsewhereRecordPage />} />
+          <Route path="/ledger/quality" element={<QualityPage />} />
           <Route path="/ledger/moved" element={<MovedPage />} />
           <Route path="/ledger/checkpoints" element={<CheckpointsPage />} />
           <Route path="/ledger/:visitId" element={<RecordPage />} />

@@ -143,7 +143,7 @@ async function sealOrder(manager, { order, units, templates, rulePack, history, 
       provedAt: sealedAt,
       proofsFailed: state.proving.failed.length,
     });
-    await writeLeft(manager, { ...columns, id: visitId, unitId: unit.id, sealedAt }, state);
+    await writeLeft(manager, { ...columns, id: visitId, unitId: unit.id, sealedAt }, state, evidence);
     heads.push({ visitId, seq: columns.lastSeq, hash: columns.headHash });
     done = sealedAt;
     if (order.receivedBy !== null)
@@ -279,6 +279,7 @@ async function moveRules(lead, owner, { rules, recall }) {
   );
   const classes = pack.document.classes.map((/** @type {object} */ each) => ({
     ...each,
+    title: rules.then.title,
     limit: { value: rules.then.limitKmh, unit: 'km/h' },
     riderNote: rules.then.note,
     checked: null,

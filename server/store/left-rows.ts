@@ -3,6 +3,9 @@ import {
   leftFindings,
   leftProofs,
   leftWorstKmh,
+  visitQuality,
+  type Evidence,
+  type LeftProof,
   type HandoverData,
   type HandoverEntryOf,
   type VisitState,
@@ -26,11 +29,79 @@ export interface SealedVisit {
   readonly sealedAt: Date;
 }
 
-/** Writes what a sealed visit can be asked for, in the transaction of its seal: how every code and every proof was left. */
-export async function writeLeft(manager: EntityManager, visit: SealedVisit, state: VisitState): Promise<void> {
+/**
+ * Writes what a sealed visit can be asked for, in the transaction of its seal: how every code and every proof was left,
+ * who worked on it, what was found, and how the work went.
+ * @param evidence every entry of the visit, what `state` folds from
+ */
+export async function writeLeft(
+  manager: EntityManager,
+  visit: SealedVisit,
+  state: VisitState,
+  evidence: readonly Evidence[],
+): Promise<void> {
   const { document: map } = await getDocument(manager, 'displayMap', visit.mapId, visit.mapVersion);
-  const { id: visitId, serial, sealedAt } = visit;
+  const visitId = visit.id;
   const [codes, proofs] = [leftCodes(state, map), leftProofs(state)];
+  await writeVisitRow(manager, visit, state, proofs);
+  await insertRows(
+    manager,
+    'left_code (visitId, label, fn, raw, shown, says, value, unit, word, verdict)',
+    codes.map((code) => [
+      visitId,
+      code.label,
+      code.function,
+      code.raw,
+      code.shown.slice(0, 16),
+      code.says.slice(0, 120),
+      code.value,
+      code.unit,
+      code.word,
+      code.verdict,
+    ]),
+  );
+  const people = [...new Set(evidence.map(({ by }) => by.userId))];
+  await insertRows(
+    manager,
+    'left_person (visitId, userId)',
+    people.map((userId) => [visitId, userId]),
+  );
+  const { steps, slips, holds } = visitQuality(evidence);
+  await insertRows(
+    manager,
+    'left_step (visitId, step, minutes, isFirstRight, userId)',
+    steps.map(({ step, minutes, isFirstRight, userId }) => [visitId, step, minutes, isFirstRight ? 1 : 0, userId]),
+  );
+  await insertRows(
+    manager,
+    'left_slip (visitId, label, n)',
+    Object.entries(slips).map(([label, n]) => [visitId, label, n]),
+  );
+  await insertRows(
+    manager,
+    'left_hold (visitId, n, reason, hours)',
+    holds.slice(0, MOST_FINDINGS).map(({ reason, hours }, n) => [visitId, n, reason, hours]),
+  );
+  const findings = leftFindings(state).slice(0, MOST_FINDINGS);
+  await insertRows(
+    manager,
+    'left_finding (visitId, n, kind, says)',
+    findings.map(({ kind, says }, n) => [visitId, n, kind, says.slice(0, 500)]),
+  );
+  await insertRows(
+    manager,
+    'left_proof (visitId, test, title, verdict)',
+    proofs.map(({ test, title, verdict }) => [visitId, test.slice(0, 80), title.slice(0, 160), verdict]),
+  );
+}
+
+async function writeVisitRow(
+  manager: EntityManager,
+  visit: SealedVisit,
+  state: VisitState,
+  proofs: readonly LeftProof[],
+): Promise<void> {
+  const { id: visitId, serial, sealedAt } = visit;
   const [later] = await manager.query<{ visitId: string }[]>(
     'SELECT visitId FROM left_visit WHERE serial = ? AND sealedAt > ? LIMIT 1',
     [serial, sealedAt],
@@ -69,37 +140,15 @@ export async function writeLeft(manager: EntityManager, visit: SealedVisit, stat
       (await cameBackMoved(manager, visitId)) ? 1 : 0,
     ],
   );
-  if (codes.length > 0)
-    await manager.query(
-      `INSERT INTO left_code (visitId, label, fn, raw, shown, says, value, unit, word, verdict) VALUES ${codes.map(() => '(?, ?, ?, ?, ?, ?, ?, ?, ?, ?)').join(', ')}`,
-      codes.flatMap((code) => [
-        visitId,
-        code.label,
-        code.function,
-        code.raw,
-        code.shown.slice(0, 16),
-        code.says.slice(0, 120),
-        code.value,
-        code.unit,
-        code.word,
-        code.verdict,
-      ]),
-    );
-  await manager.query(
-    "INSERT INTO left_person (visitId, userId) SELECT DISTINCT visitId, JSON_VALUE(body, '$.by.userId') FROM evidence WHERE visitId = ?",
-    [visitId],
-  );
-  const findings = leftFindings(state).slice(0, MOST_FINDINGS);
-  if (findings.length > 0)
-    await manager.query(
-      `INSERT INTO left_finding (visitId, n, kind, says) VALUES ${findings.map(() => '(?, ?, ?, ?)').join(', ')}`,
-      findings.flatMap(({ kind, says }, n) => [visitId, n, kind, says.slice(0, 500)]),
-    );
-  if (proofs.length > 0)
-    await manager.query(
-      `INSERT INTO left_proof (visitId, test, title, verdict) VALUES ${proofs.map(() => '(?, ?, ?, ?)').join(', ')}`,
-      proofs.flatMap(({ test, title, verdict }) => [visitId, test.slice(0, 80), title.slice(0, 160), verdict]),
-    );
+}
+
+type Cell = string | number | null;
+
+/** @param into table and columns, our own words */
+async function insertRows(manager: EntityManager, into: string, rows: readonly (readonly Cell[])[]): Promise<void> {
+  if (rows.length === 0) return;
+  const marks = rows.map((row) => `(${row.map(() => '?').join(', ')})`).join(', ');
+  await manager.query(`INSERT INTO ${into} VALUES ${marks}`, rows.flat());
 }
 
 const MOST_FINDINGS = 200;
@@ -121,7 +170,16 @@ async function cameBackMoved(manager: EntityManager, visitId: string): Promise<b
 }
 
 /** Rows of an earlier release say less: they are written anew. */
-const FORGET = ['left_visit', 'left_code', 'left_proof', 'left_person', 'left_finding'];
+const FORGET = [
+  'left_visit',
+  'left_code',
+  'left_proof',
+  'left_person',
+  'left_finding',
+  'left_step',
+  'left_slip',
+  'left_hold',
+];
 
 const PAGE = 100;
 const WANTING_SQL = `SELECT v.id, v.unitId, v.serial, v.typeName, v.mapId, v.mapVersion, v.orderNumber, v.customer, v.sealedAt FROM visit v
@@ -153,7 +211,7 @@ export async function fillLeft(source: DataSource): Promise<number> {
         const state = stateOf(evidence);
         if (state) {
           for (const table of FORGET) await manager.query(`DELETE FROM ${table} WHERE visitId = ?`, [visit.id]);
-          await writeLeft(manager, visit, state);
+          await writeLeft(manager, visit, state, evidence);
         } else damaged.add(visit.id);
         if (state) done += 1;
       }

@@ -189,7 +189,12 @@ export async function appendIn(
   if (state.step === null && state.withdrawn === null) {
     const columns = visitColumns([opening, entry], state);
     if (columns.sealedAt)
-      await writeLeft(manager, { ...columns, id: visitId, unitId, sealedAt: columns.sealedAt }, state);
+      await writeLeft(
+        manager,
+        { ...columns, id: visitId, unitId, sealedAt: columns.sealedAt },
+        state,
+        await readEvidence(manager, visitId),
+      );
     await markHeads(manager, [{ visitId, seq: entry.seq, hash: entry.hash }], 'sealed', now);
   }
   keepFold({ opening, fold: after.fold }, entry);

@@ -3,6 +3,7 @@ import { api, asProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
 import { Busy, Notice } from '../ui/notice.js';
 import { whenClock } from '../ui/when.js';
+import { Counted } from './counted.js';
 import classes from './sessions-page.module.css';
 
 /** Where one is signed in: each ended from here, as when a tablet was left behind. */
@@ -31,6 +32,7 @@ export function SessionsPage() {
           <Place key={session.id} session={session} busy={ending.isLoading} onEnd={() => void end(session.id)} />
         ))}
       </ul>
+      <Counted />
     </div>
   );
 }

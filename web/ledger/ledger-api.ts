@@ -11,6 +11,8 @@ import type {
   MovedDocument,
   MovedView,
   Recalled,
+  QualityQuestion,
+  QualityView,
   RecallRequest,
   StayRequest,
   TakeUpRequest,
@@ -79,6 +81,10 @@ export const ledgerApi = api.injectEndpoints({
     dropArchive: build.mutation<object, string>({
       query: (id) => ({ url: `/elsewhere/${id}/dropped`, method: 'POST', body: {} }),
       invalidatesTags: ['Ledger'],
+    }),
+    quality: build.query<QualityView, QualityQuestion>({
+      query: (params) => ({ url: '/quality', params: { ...params } }),
+      providesTags: ['Ledger'],
     }),
     checkpoints: build.query<readonly CheckpointView[], null>({
       query: () => '/ledger/checkpoints',

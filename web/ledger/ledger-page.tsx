@@ -38,6 +38,9 @@ export function LedgerPage() {
           maxLength={60}
         />
         <CheckRecordFile />
+        <Link className={classes['link']} to="/ledger/quality">
+          Quality
+        </Link>
         <Link className={classes['link']} to="/ledger/elsewhere">
           Elsewhere
         </Link>

@@ -39,6 +39,28 @@ export class Moved1766000000000 implements MigrationInterface {
       PRIMARY KEY (visitId, n),
       KEY leftByKind (kind, visitId)
     )`);
+    await runner.query(`CREATE TABLE left_step (
+      visitId ${UUID} NOT NULL,
+      step VARCHAR(12) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+      minutes DOUBLE NOT NULL,
+      isFirstRight BOOLEAN NOT NULL,
+      userId ${UUID} NULL,
+      PRIMARY KEY (visitId, step)
+    )`);
+    await runner.query(`CREATE TABLE left_slip (
+      visitId ${UUID} NOT NULL,
+      label VARCHAR(12) NOT NULL,
+      n SMALLINT UNSIGNED NOT NULL,
+      PRIMARY KEY (visitId, label)
+    )`);
+    await runner.query(`CREATE TABLE left_hold (
+      visitId ${UUID} NOT NULL,
+      n SMALLINT UNSIGNED NOT NULL,
+      reason VARCHAR(12) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+      hours DOUBLE NOT NULL,
+      PRIMARY KEY (visitId, n)
+    )`);
+    await runner.query('ALTER TABLE account ADD COLUMN agreesToCount BOOLEAN NOT NULL DEFAULT 0');
     await runner.query('ALTER TABLE left_proof ADD KEY leftByProof (test, verdict, visitId)');
     await runner.query(`CREATE TABLE moved_decision (
       kind VARCHAR(20) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
@@ -55,7 +77,9 @@ export class Moved1766000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ['moved_decision', 'left_finding', 'left_person']) await runner.query(`DROP TABLE ${table}`);
+    await runner.query('ALTER TABLE account DROP COLUMN agreesToCount');
+    for (const table of ['left_hold', 'left_slip', 'left_step', 'moved_decision', 'left_finding', 'left_person'])
+      await runner.query(`DROP TABLE ${table}`);
     await runner.query('ALTER TABLE left_proof DROP KEY leftByProof');
     await runner.query(`ALTER TABLE left_visit DROP KEY leftFromPack, DROP KEY leftFromType, DROP KEY leftFromHouse,
       DROP KEY leftFromOrder, DROP KEY leftMoved, DROP COLUMN orderId, DROP COLUMN typeId, DROP COLUMN typeVersion,
