@@ -47,6 +47,10 @@ const PLACES: readonly (readonly [path: string, words: string])[] = [
   ['/library/vehicleType/samphire-26', 'Samphire 26 step-through'],
   ['/ledger?where=every&code=speedCap&is=over&value=20', 'with speed cap over 20 km/h'],
   ['/ledger/checkpoints', 'Checkpoints'],
+  ['/ledger/unit/S26-0401', 'codes show the same'],
+  ['/ledger/quality', 'Leads look at this'],
+  ['/ledger/moved', 'Nothing moved'],
+  ['/ledger/elsewhere', 'Nothing from elsewhere'],
   ['/nowhere', 'Nothing is here'],
 ];
 

@@ -32,7 +32,12 @@ export function BarPanel({ title, rows, most, empty = 'Nothing to show.', note }
         <>
           <div aria-hidden="true" style={{ height: rows.length * ROW_PX + 8 }}>
             <ResponsiveContainer width="100%" height="100%">
-              <BarChart data={[...rows]} layout="vertical" margin={{ top: 4, right: 56, bottom: 4, left: 0 }}>
+              <BarChart
+                data={[...rows]}
+                layout="vertical"
+                accessibilityLayer={false}
+                margin={{ top: 4, right: 56, bottom: 4, left: 0 }}
+              >
                 <XAxis type="number" hide domain={[0, most ?? 'dataMax']} />
                 <YAxis
                   type="category"
