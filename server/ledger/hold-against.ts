@@ -9,7 +9,6 @@ import {
 } from '@decurio/core';
 import type { HeldLine, MovingKind, UnitMoved } from '@decurio/contract';
 import type { DataSource } from 'typeorm';
-import { Orders, type OrderRow } from '../store/entities.js';
 import { today } from '../store/house.js';
 import { getDocument } from '../store/library.js';
 import { inputsFor, type Deciding } from '../store/setups.js';
@@ -26,9 +25,8 @@ export const COLUMNS_OF: Readonly<Record<MovingKind, readonly [id: string, versi
 export const OUT_SQL =
   'left_visit l JOIN unit u ON u.id = l.unitId WHERE l.isNewest = 1 AND l.packId IS NOT NULL AND u.handedOverAt IS NOT NULL AND u.visitId = l.visitId AND u.isSpare = 0';
 
-/** Units that were worked out from the same. */
-interface Alike {
-  readonly orderId: string;
+/** What a unit was worked out from: units of which all of it is the same are worked out once. */
+interface WorkedFrom {
   readonly typeId: string;
   readonly typeVersion: number;
   readonly mapId: string;
@@ -38,22 +36,12 @@ interface Alike {
   readonly houseId: string;
   readonly houseVersion: number;
   readonly ownWishes: string | null;
-  readonly n: string;
+  readonly classId: string;
+  readonly className: string;
+  readonly terms: string;
 }
-const ALIKE = [
-  'l.orderId',
-  'l.typeId',
-  'l.typeVersion',
-  'l.mapId',
-  'l.mapVersion',
-  'l.packId',
-  'l.packVersion',
-  'l.houseId',
-  'l.houseVersion',
-  'u.ownWishes',
-] as const;
 
-interface OutUnit {
+interface OutUnit extends WorkedFrom {
   readonly visitId: string;
   readonly serial: string;
   readonly customer: string;
@@ -64,12 +52,18 @@ interface OutUnit {
   readonly decidedBy: string | null;
 }
 
+interface Moving {
+  readonly kind: MovingKind;
+  readonly id: string;
+  readonly version: number;
+}
+
 const PAGE = 1000;
 
 /**
  * Holds every unit that is out, and was prepared under an earlier version of a document, against its newest: all else as
  * it was then. Units set up alike are worked out once. Ends with a line that says so; without it, it was stopped.
- * @param signal stops it between two groups
+ * @param signal stops it between two pages
  */
 export async function* holdAgainst(
   source: DataSource,
@@ -77,30 +71,110 @@ export async function* holdAgainst(
   signal?: AbortSignal,
 ): AsyncGenerator<HeldLine> {
   const newest = await getDocument(source.manager, kind, id);
+  const moving: Moving = { kind, id, version: newest.version };
   const [idColumn, versionColumn] = COLUMNS_OF[kind];
-  const groups = await source.query<Alike[]>(
-    `SELECT ${ALIKE.join(', ')}, COUNT(*) AS n FROM ${OUT_SQL} AND l.${idColumn} = ? AND l.${versionColumn} < ?
-     GROUP BY ${ALIKE.join(', ')} ORDER BY l.orderId`,
-    [id, newest.version],
-  );
-  const units = groups.reduce((sum, { n }) => sum + Number(n), 0);
+  const behind = `l.${idColumn} = ? AND l.${versionColumn} < ?`;
+  const [all] = await source.query<{ n: string }[]>(`SELECT COUNT(*) AS n FROM ${OUT_SQL} AND ${behind}`, [
+    id,
+    newest.version,
+  ]);
+  const units = Number(all?.n ?? 0);
   yield { line: 'begun', version: newest.version, name: newest.name, units };
-  const documents = documentsOnce(source);
-  const day = await today(source.manager);
-  let [sofar, moved, unreadable] = [0, 0, 0];
-  for (const group of groups) {
+  const rulesFor = await rulesOnce(source, moving);
+  let [sofar, moved, unreadable, after] = [0, 0, 0, ''];
+  for (let page: readonly OutUnit[] = []; sofar === 0 || page.length === PAGE;) {
     if (signal?.aborted) return;
-    const rules = await between(source, documents, group, { kind, version: newest.version }, day).catch(() => null);
-    if (rules === null) unreadable += Number(group.n);
-    else if (isAnythingMoved(rules))
-      for await (const unit of unitsMoved(source, group, rules, { kind, id, version: newest.version })) {
-        moved += 1;
-        yield { line: 'unit', unit };
-      }
-    sofar += Number(group.n);
+    page = await outPage(source, moving, behind, after);
+    if (page.length === 0) break;
+    const held: { unit: OutUnit; rules: MovedRules }[] = [];
+    for (const unit of page) {
+      const rules = await rulesFor(unit);
+      if (rules === null) unreadable += 1;
+      else if (isAnythingMoved(rules)) held.push({ unit, rules });
+    }
+    const left = await valuesOf(source, held);
+    for (const { unit, rules } of held) {
+      const reasons = reasonsOf(rules, { values: left.get(unit.visitId) ?? {}, worstKmh: unit.worstKmh });
+      if (reasons.length === 0) continue;
+      moved += 1;
+      yield { line: 'unit', unit: { ...shown(unit), reasons } };
+    }
+    sofar += page.length;
+    after = page.at(-1)?.visitId ?? after;
     yield { line: 'sofar', units: sofar };
   }
   yield { line: 'ended', units, moved, unreadable };
+}
+
+/** By the primary key, one page after another: the whole of it is walked through once. */
+const outPage = (
+  source: DataSource,
+  { kind, id, version }: Moving,
+  behind: string,
+  after: string,
+): Promise<OutUnit[]> =>
+  source.query<OutUnit[]>(
+    `SELECT l.visitId, l.serial, l.customer, l.orderNumber, l.worstKmh, l.typeId, l.typeVersion, l.mapId, l.mapVersion,
+       l.packId, l.packVersion, l.houseId, l.houseVersion, u.ownWishes, o.classId, o.className, o.terms,
+       d.decided, d.words, a.displayName AS decidedBy
+     FROM ${OUT_SQL.replace('left_visit l', 'left_visit l FORCE INDEX (PRIMARY)').replace(
+       ' WHERE ',
+       ` JOIN customer_order o ON o.id = l.orderId
+         LEFT JOIN moved_decision d ON d.visitId = l.visitId AND d.kind = ? AND d.docId = ? AND d.version = ?
+         LEFT JOIN account a ON a.id = d.decidedBy WHERE `,
+     )} AND ${behind} AND l.visitId > ? ORDER BY l.visitId LIMIT ${PAGE}`,
+    [kind, id, version, id, version, after],
+  );
+
+const shown = ({
+  visitId,
+  serial,
+  customer,
+  orderNumber,
+  decided,
+  words,
+  decidedBy,
+}: OutUnit): Omit<UnitMoved, 'reasons'> => ({
+  visitId,
+  serial,
+  customer,
+  orderNumber,
+  decided:
+    decided === null
+      ? null
+      : {
+          what: decided === 'recalled' ? 'recalled' : 'stays',
+          words: words ?? '',
+          by: decidedBy ?? 'whoever has no account any more',
+        },
+});
+
+/** What lies between the version that a unit was prepared under and the newest: once for all that are alike, null where a document is gone. */
+async function rulesOnce(
+  source: DataSource,
+  moving: Moving,
+): Promise<(unit: WorkedFrom) => Promise<MovedRules | null>> {
+  const documents = documentsOnce(source);
+  const day = await today(source.manager);
+  const kept = new Map<string, Promise<MovedRules | null>>();
+  return (unit) => {
+    const key = JSON.stringify([
+      unit.typeId,
+      unit.typeVersion,
+      unit.mapId,
+      unit.mapVersion,
+      unit.packId,
+      unit.packVersion,
+      unit.houseId,
+      unit.houseVersion,
+      unit.ownWishes,
+      unit.classId,
+      unit.terms,
+    ]);
+    const rules = kept.get(key) ?? between(documents, unit, moving, day).catch(() => null);
+    kept.set(key, rules);
+    return rules;
+  };
 }
 
 type Documents = ReturnType<typeof documentsOnce>;
@@ -116,34 +190,26 @@ function documentsOnce({ manager }: DataSource) {
   };
 }
 
-/** What lies between the version that a group was prepared under and the newest. */
-async function between(
-  source: DataSource,
-  documents: Documents,
-  group: Alike,
-  moving: { readonly kind: MovingKind; readonly version: number },
-  day: string,
-): Promise<MovedRules> {
-  const order = await source.manager.findOneByOrFail(Orders, { id: group.orderId });
+async function between(documents: Documents, unit: WorkedFrom, moving: Moving, day: string): Promise<MovedRules> {
   const versions = {
-    vehicleType: group.typeVersion,
-    displayMap: group.mapVersion,
-    rulePack: group.packVersion,
-    houseRules: group.houseVersion,
+    vehicleType: unit.typeVersion,
+    displayMap: unit.mapVersion,
+    rulePack: unit.packVersion,
+    houseRules: unit.houseVersion,
   };
-  const was = await decidingBy(documents, group, versions, day);
-  const before = workedOut(was, order, group);
-  const is = await decidingBy(documents, group, { ...versions, [moving.kind]: moving.version }, day);
-  if (!is.rulePack.document.classes.some((each) => each.id === order.classId)) {
-    const stop = `Its class, ${order.className}, is not in version ${is.rulePack.version} any more.`;
+  const was = await decidingBy(documents, unit, versions, day);
+  const before = workedOut(was, unit);
+  const is = await decidingBy(documents, unit, { ...versions, [moving.kind]: moving.version }, day);
+  if (!is.rulePack.document.classes.some((each) => each.id === unit.classId)) {
+    const stop = `Its class, ${unit.className}, is not in version ${is.rulePack.version} any more.`;
     return { ...movedRules(before, before), stops: [stop] };
   }
-  return movedRules(before, workedOut(is, order, group));
+  return movedRules(before, workedOut(is, unit));
 }
 
 async function decidingBy(
   documents: Documents,
-  { typeId, mapId, packId, houseId }: Alike,
+  { typeId, mapId, packId, houseId }: WorkedFrom,
   versions: Readonly<Record<MovingKind, number>>,
   day: string,
 ): Promise<Deciding> {
@@ -156,68 +222,28 @@ async function decidingBy(
   };
 }
 
-function workedOut(deciding: Deciding, order: OrderRow, { ownWishes }: Alike): WorkedOut {
-  const inputs: SetupInputs = inputsFor(deciding, order, { ownWishes });
+function workedOut(deciding: Deciding, unit: WorkedFrom): WorkedOut {
+  const inputs: SetupInputs = inputsFor(deciding, unit, unit);
   return { setup: compileSetup(inputs), map: inputs.map };
-}
-
-async function* unitsMoved(
-  source: DataSource,
-  group: Alike,
-  rules: MovedRules,
-  { kind, id, version }: { readonly kind: MovingKind; readonly id: string; readonly version: number },
-): AsyncGenerator<UnitMoved> {
-  const same = ALIKE.map((column) => `${column} <=> ?`).join(' AND ');
-  const values = ALIKE.map((column) => group[column.slice(2) as keyof Alike]);
-  let after = '';
-  for (;;) {
-    const page = await source.query<OutUnit[]>(
-      `SELECT l.visitId, l.serial, l.customer, l.orderNumber, l.worstKmh, d.decided, d.words, a.displayName AS decidedBy
-       FROM ${OUT_SQL.replace(
-         ' WHERE ',
-         ' LEFT JOIN moved_decision d ON d.visitId = l.visitId AND d.kind = ? AND d.docId = ? AND d.version = ? LEFT JOIN account a ON a.id = d.decidedBy WHERE ',
-       )} AND ${same} AND l.visitId > ? ORDER BY l.visitId LIMIT ${PAGE}`,
-      [kind, id, version, ...values, after],
-    );
-    const left = await valuesOf(source, page, rules);
-    for (const { visitId, serial, customer, orderNumber, worstKmh, decided, words, decidedBy } of page) {
-      const reasons = reasonsOf(rules, { values: left.get(visitId) ?? {}, worstKmh });
-      if (reasons.length > 0)
-        yield {
-          visitId,
-          serial,
-          customer,
-          orderNumber,
-          reasons,
-          decided:
-            decided === null
-              ? null
-              : {
-                  what: decided === 'recalled' ? 'recalled' : 'stays',
-                  words: words ?? '',
-                  by: decidedBy ?? 'whoever has no account any more',
-                },
-        };
-    }
-    if (page.length < PAGE) return;
-    after = page.at(-1)?.visitId ?? after;
-  }
 }
 
 /** What was read back of each unit, of the codes that matter alone. */
 async function valuesOf(
   source: DataSource,
-  units: readonly OutUnit[],
-  { targets, was, is }: MovedRules,
+  held: readonly { readonly unit: OutUnit; readonly rules: MovedRules }[],
 ): Promise<ReadonlyMap<string, Readonly<Record<string, number>>>> {
-  const isMapMoved = was.map !== is.map;
+  const asked = held.filter(({ rules: { targets, was, is } }) => targets.length > 0 || was.map !== is.map);
+  const labels = new Set(
+    asked.flatMap(({ rules: { targets, was, is } }) =>
+      was.map === is.map ? targets.map(({ label }) => label) : is.map.codes.map(({ label }) => label),
+    ),
+  );
   const found = new Map<string, Record<string, number>>();
-  if (units.length === 0 || (targets.length === 0 && !isMapMoved)) return found;
-  const labels = isMapMoved ? is.map.codes.map(({ label }) => label) : targets.map(({ label }) => label);
-  const marks = (n: readonly unknown[]): string => n.map(() => '?').join(', ');
+  if (labels.size === 0) return found;
+  const marks = (n: number): string => Array.from({ length: n }, () => '?').join(', ');
   const rows = await source.query<{ visitId: string; label: string; raw: number }[]>(
-    `SELECT visitId, label, raw FROM left_code WHERE visitId IN (${marks(units)}) AND label IN (${marks(labels)})`,
-    [...units.map(({ visitId }) => visitId), ...labels],
+    `SELECT visitId, label, raw FROM left_code WHERE visitId IN (${marks(asked.length)}) AND label IN (${marks(labels.size)})`,
+    [...asked.map(({ unit }) => unit.visitId), ...labels],
   );
   for (const { visitId, label, raw } of rows) {
     const own = found.get(visitId) ?? {};

@@ -66,7 +66,7 @@ export async function decidingFor(
 
 export function inputsFor(
   { type, map, rulePack, houseRules, today: day }: Deciding,
-  order: OrderRow,
+  order: Pick<OrderRow, 'classId' | 'terms'>,
   unit: Pick<UnitRow, 'ownWishes'>,
   known: Partial<UnitFacts> = {},
 ): SetupInputs {
