@@ -24,6 +24,7 @@ const { signIn } = await import('./lib/api-client.mjs');
 const { loadDemo } = await import('./lib/load-demo.mjs');
 const { sealLongAgo, sealUnits, takeOrder } = await import('./bench/fill.mjs');
 const { fillAsked, questionFigures } = await import('./bench/ledger-questions.mjs');
+const { archiveFigures, fillOut, holdAll, lifeFigures, verifyFigures } = await import('./bench/ledger-later.mjs');
 const { healthUnderFiles } = await import('./bench/health-under-files.mjs');
 const { entriesPerSecond } = await import('./bench/bench-entries.mjs');
 const { keyToPress, keyToProof } = await import('./bench/key-to-press.mjs');
@@ -74,6 +75,8 @@ try {
   );
   await papers();
   const lineOrder = await takeOrder(person, 'T300', 300);
+  const walk = await verifyFigures(database.databaseUrl);
+  note('Entries verified in a second', walk.perSecond, '', 'visits among them', walk.visits, '50,000 or more');
   const { busyMs, idleMs, asked } = await healthUnderFiles(server.address, person.cookie);
   note(
     `Health while the worst order files are read, p99 of ${asked}`,
@@ -97,6 +100,7 @@ try {
       bareMs,
       'under 100 ms',
     );
+  await later(person);
   await paint(lineOrder);
   await bench(person);
   for (const figure of [...setupFigures(), ...planFigures(), ...(await calibrationFigures())])
@@ -119,6 +123,36 @@ try {
   rmSync(home, { recursive: true, force: true });
 }
 report();
+
+/** What a ledger answers a year later. @param {import('./lib/api-client.mjs').Client} person */
+async function later(person) {
+  const lead = await signIn(server.address, 'ines', DEMO_PASSWORD, 'office');
+  const bare = await spreadsOf({ bare: () => person.get('/api/ledger/checkpoints') }, 40);
+  const life = await lifeFigures(person, 'S26-0401');
+  note("A unit's whole life, p95", life.ms, 'ms', 'a bare reply of the same server, p95', life.bareMs, 'under 150 ms');
+  const { id } = (await person.get('/api/orders')).items.find(
+    (/** @type {{ number: string }} */ { number }) => number === '2611',
+  );
+  const archive = await archiveFigures(server.address, lead.cookie, id);
+  note(
+    'Archive, of a sealed unit',
+    archive.ms / archive.units,
+    'ms',
+    'a bare reply of the same server, p95',
+    bare.bare.p95,
+    'under 100 ms: 300 in 30 s',
+  );
+  await fillOut(owner, 100_000);
+  const held = await holdAll(server.address, lead);
+  note(
+    `Rules that moved, held against ${held.units} units that are out`,
+    held.ms,
+    'ms',
+    'a bare reply of the same server, p95',
+    bare.bare.p95,
+    'under 10,000 ms',
+  );
+}
 
 /** @param {import('./lib/api-client.mjs').Client} person */
 async function imports(person) {

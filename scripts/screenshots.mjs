@@ -18,6 +18,7 @@ const { writeOrderFiles } = await import('./lib/demo-files.mjs');
 const { startEmptyDatabase } = await import('./lib/database.mjs');
 const { startServer } = await import('./lib/server.mjs');
 
+const { loadHistory } = await import('./lib/demo-history.mjs');
 const { loadDemo, playVisit } = await import('./lib/load-demo.mjs');
 const { signIn: apiSignIn } = await import('./lib/api-client.mjs');
 const { DEMO_PASSWORD } = await import('../server/dist/demo-password.js');
@@ -27,10 +28,12 @@ const home = join(STATE, 'screenshots');
 const running = [];
 /** @type {import('./lib/server.mjs').Server} */
 let server;
+let databaseUrl = '';
 /** @type {import('./lib/browser.mjs').Browser} */
 let browser;
 try {
   const database = await startEmptyDatabase(home);
+  ({ databaseUrl } = database);
   running.unshift(database.stop);
   server = await startServer({ ...database, cookieSecret: 'for pictures only', port: 19_080 });
   running.unshift(server.stop);
@@ -84,7 +87,6 @@ async function takeAll() {
   await scan('W70-0011', 'has not been begun');
   await press(' ');
   await says('displays look like this');
-  await shot('which-display');
 
   await scan('S26-0420', 'has not been begun');
   await press(' ');
@@ -93,7 +95,6 @@ async function takeAll() {
   await says('Each lever bites');
   await press(' ');
   await says('Both wheels are fixed');
-  await shot('checks');
 
   await scan('S26-0413', 'Shows something else');
   await press(' ', ' ');
@@ -199,14 +200,23 @@ async function takeAll() {
   await driver.wait(until.elementLocated(By.css('figure svg circle, figure svg path')), PATIENCE_MS);
   await shot('learnt');
 
-  await driver.get(`${server.address}/ledger`);
-  await says('S26-0401');
+  await loadHistory(server.address, databaseUrl);
+  await driver.get(`${server.address}/ledger?where=out&code=speedCap&is=over&value=20&customer=Gull+Point+Hotel`);
+  await says('S26-0370');
   await shot('ledger');
   await scan('S26-0401', 'HOW IT LEFT');
   await says('Out with R. Maddock');
   await driver.findElement(By.xpath("//button[.='Verify the seal']")).click();
   await says('The seal holds');
   await shot('record');
+  await driver.get(`${server.address}/ledger/unit/S26-0223`);
+  await says('An error stands');
+  await shot('life');
+  await signInAs('Ines M.');
+  await driver.get(`${server.address}/ledger/quality`);
+  await says('Codes most often typed wrong');
+  await driver.wait(until.elementLocated(By.css('svg.recharts-surface path')), PATIENCE_MS);
+  await shot('quality');
 }
 
 /** @param {string} name */

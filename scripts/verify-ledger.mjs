@@ -17,7 +17,7 @@ ensureBuilt();
 const { makeDataSource } = await import('../server/dist/store/data-source.js');
 const { verifyLedger } = await import('../server/dist/ledger/verify-ledger.js');
 
-const source = await makeDataSource(process.env['DATABASE_URL'] ?? demoDatabase(), 2)
+const source = await makeDataSource(process.env['DATABASE_URL'] ?? demoDatabase(), 6)
   .initialize()
   .catch((error) => giveUp(`The database does not answer: ${error.message}`));
 const { visits, entries, photographs, marks, checkpoints, findings } = await verifyLedger(

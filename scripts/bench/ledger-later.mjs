@@ -104,9 +104,9 @@ export async function lifeFigures(person, serial) {
 
 /** Entries a second of the whole walk. @param {string} databaseUrl */
 export async function verifyFigures(databaseUrl) {
-  const source = await makeDataSource(databaseUrl, 4).initialize();
+  const source = await makeDataSource(databaseUrl, 6).initialize();
   try {
-    let checked = { entries: 0, findings: 0 };
+    let checked = { entries: 0, visits: 0, findings: 0 };
     const ms = await msOf(async () => {
       checked = await verifyLedger(source, () => undefined);
     });
@@ -116,8 +116,11 @@ export async function verifyFigures(databaseUrl) {
   }
 }
 
-/** How long the archive of an order takes, and how much the server's memory grew meanwhile. @param {string} address @param {string} cookie @param {string} orderId */
+/** How long the archive of an order takes. @param {string} address @param {string} cookie @param {string} orderId */
 export async function archiveFigures(address, cookie, orderId) {
+  /** @type {any} */
+  const order = await (await fetch(`${address}/api/orders/${orderId}`, { headers: { cookie } })).json();
+  const units = Math.max(1, order.order.sealed);
   let bytes = 0;
   const ms = await msOf(
     () =>
@@ -135,5 +138,5 @@ export async function archiveFigures(address, cookie, orderId) {
           .end();
       }),
   );
-  return { ms, bytes };
+  return { ms, bytes, units };
 }

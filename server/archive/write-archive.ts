@@ -36,8 +36,8 @@ interface Sealed {
 }
 
 const MOST_VISITS = 20_000;
-/** Papers take longest to make: so many are begun ahead of where the archive is. */
-const AHEAD = 3;
+/** So many visits are begun ahead of where the archive is: while one waits for the database another is drawn. */
+const AHEAD = 5;
 
 /** Where the record's schema stands, whether this runs from its sources or as built. */
 const schemaText = (): string => {
@@ -87,17 +87,12 @@ export async function writeArchive(house: House, of: ArchiveOf): Promise<Readabl
     add(`documents/${kind}/${id}-${version}.json`, 'document', async () =>
       asJson((await getDocument(house.source.manager, kind, id, version)).document),
     );
-  const papers = papersAhead(house, visits, gone.signal);
-  for (const [i, { visitId, serial, headHash }] of visits.entries()) {
+  const parts = partsAhead(house, visits, gone.signal);
+  for (const [i, { visitId, serial }] of visits.entries()) {
     const name = `${fileName(serial)}-${visitId}`;
-    add(`records/${name}.json`, 'record', async () => asJson(await exportRecord(house.source, visitId)), visitId);
-    add(
-      `handover/${name}.json`,
-      'handover',
-      async () => asJson({ visitId, seal: headHash, entries: await readHandover(house.source.manager, visitId) }),
-      visitId,
-    );
-    add(`papers/${name}-certificate.pdf`, 'paper', () => papers(i), visitId);
+    add(`records/${name}.json`, 'record', () => parts(i).record, visitId);
+    add(`handover/${name}.json`, 'handover', () => parts(i).handover, visitId);
+    add(`papers/${name}-certificate.pdf`, 'paper', () => parts(i).paper, visitId);
   }
   for (const { id, visitId } of await photosOf(house, visits))
     add(`photographs/${id}.jpg`, 'photo', () => readPhoto(house.source, id), visitId);
@@ -168,22 +163,39 @@ async function photosOf({ source }: House, visits: readonly Sealed[]) {
   return found;
 }
 
-/** Makes certificates a few ahead of whoever asks for them in turn. */
-function papersAhead(house: House, visits: readonly Sealed[], signal: AbortSignal): (i: number) => Promise<Buffer> {
-  const begun = new Map<number, Promise<Buffer>>();
-  const begin = (i: number): void => {
+interface Parts {
+  readonly record: Promise<Buffer>;
+  readonly handover: Promise<Buffer>;
+  readonly paper: Promise<Buffer>;
+}
+
+/** Makes what a visit is in the archive a few visits ahead of whoever asks for them in turn, and keeps none behind. */
+function partsAhead(house: House, visits: readonly Sealed[], signal: AbortSignal): (i: number) => Parts {
+  const begun = new Map<number, Parts>();
+  const begin = (i: number): Parts | null => {
     const visit = visits[i];
-    if (!visit || begun.has(i)) return;
-    const paper = certificate(house, visit.visitId, signal);
-    // Whoever asks for it hears of a failure; until then it is nobody's.
-    paper.catch(() => undefined);
-    begun.set(i, paper);
+    if (!visit || signal.aborted) return null;
+    const known = begun.get(i);
+    if (known) return known;
+    const { visitId, headHash } = visit;
+    const parts: Parts = {
+      record: exportRecord(house.source, visitId).then(asJson),
+      handover: readHandover(house.source.manager, visitId).then((entries) =>
+        asJson({ visitId, seal: headHash, entries }),
+      ),
+      paper: certificate(house, visitId, signal),
+    };
+    // Whoever asks for them hears of a failure; until then it is nobody's.
+    for (const part of Object.values(parts) as Promise<Buffer>[]) part.catch(() => undefined);
+    begun.set(i, parts);
+    return parts;
   };
   return (i) => {
+    begun.delete(i - 1);
     for (let next = i; next <= i + AHEAD; next++) begin(next);
-    const paper = begun.get(i) ?? Promise.reject(new Error(`no visit ${i}`));
-    begun.delete(i);
-    return paper;
+    const parts = begin(i);
+    if (!parts) throw new Error('nobody reads it any more');
+    return parts;
   };
 }
 

@@ -29,6 +29,7 @@ export interface Against {
 }
 
 const PAGE = 200;
+const AT_ONCE = 6;
 
 /**
  * Walks the whole ledger: the house's chain of marks, its checkpoints, every visit by its stored rows, visits that are marked and gone,
@@ -57,9 +58,9 @@ export async function verifyLedger(
       take: PAGE,
       select: { id: true },
     });
-    for (const { id } of page) {
-      const check = await verifyVisit(manager, id);
+    for await (const check of inTurn(page, AT_ONCE, ({ id }) => verifyVisit(manager, id))) {
       if (!check) continue;
+      const { id } = check.visit;
       visits += 1;
       entries += check.entries;
       photographs += check.photographs;
@@ -71,6 +72,19 @@ export async function verifyLedger(
   await checkGone(manager, found);
   await checkCounts(manager, found);
   return { visits, entries, photographs, marks, checkpoints, findings };
+}
+
+/** Some at once, told in the order they were given: while one waits for the database another is worked out. */
+async function* inTurn<T, R>(items: readonly T[], atOnce: number, work: (item: T) => Promise<R>): AsyncGenerator<R> {
+  const begun: Promise<R>[] = [];
+  for (const [i, item] of items.entries()) {
+    begun.push(work(item));
+    if (i + 1 >= atOnce) {
+      const first = begun.shift();
+      if (first) yield await first;
+    }
+  }
+  for (const rest of begun) yield await rest;
 }
 
 type Found = (of: string, says: string) => void;
