@@ -148,7 +148,7 @@ describe('a record', () => {
       { ...inclusion, index: 5 },
       { ...inclusion, proof: inclusion!.proof.slice(1) },
       { ...inclusion, proof: ['!', ...inclusion!.proof.slice(1)] },
-      { ...inclusion, checkpoint: note.replace('12', '13') },
+      { ...inclusion, checkpoint: note.replace('12', '5') },
       { ...inclusion, more: 1 },
       null,
       [],

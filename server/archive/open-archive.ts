@@ -4,7 +4,7 @@ import { open, type Entry, type ZipFile } from 'yauzl';
 import { MANIFEST, readManifest, type ArchiveFile, type Manifest } from './manifest.js';
 
 /** What an archive may hold at most, whatever it says of itself. */
-export const ARCHIVE_LIMITS = { files: 60_000, file: 16 * 1024 * 1024, all: 4 * 1024 * 1024 * 1024 } as const;
+export const ARCHIVE_LIMITS = { files: 60_000, file: 6 * 1024 * 1024, all: 4 * 1024 * 1024 * 1024 } as const;
 
 /** An archive whose list was read; what it lists is read file by file. */
 export interface OpenArchive {

@@ -2,7 +2,7 @@ import { chmodSync, mkdtempSync, readFileSync, statSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { checkRecord, parseCheckpoint, type VisitRecord } from '@decurio/core';
+import { checkpointText, checkRecord, parseCheckpoint, signedNote, type VisitRecord } from '@decurio/core';
 import type { CheckpointView } from '@decurio/contract';
 import { checkCheckpoints, makeCheckpoint } from './checkpoints.js';
 import { isSignedBy, readVerifierKey, signingKey, verifierKey, type SigningKey } from './signing-key.js';
@@ -104,6 +104,13 @@ describe('a checkpoint', () => {
     const other = await signingKey(join(folder, 'imposter.key'));
     expect((await findings(undefined, { ...other, name: key.name })).join(' ')).toContain('did not sign it');
     expect(await findings(undefined, other)).toEqual([]);
+  });
+
+  it('of another house says nothing of this one, and is told apart', async () => {
+    const { size, root } = parseCheckpoint(await noteOf((await newest()).size))!;
+    const other = await signingKey(join(folder, 'elsewhere.key'));
+    const text = checkpointText({ origin: other.name, size, root });
+    expect((await findings(signedNote(text, other.name, other.sign(text)))).join(' ')).toContain('of another house');
   });
 
   it('goes along with a record that was exported after it', async () => {

@@ -99,7 +99,13 @@ export async function checkCheckpoints(
       found(of, `It bears the name of ${key.name}, and its key did not sign it.`);
   };
   for (const { size, note, at } of rows) hold(note, `the checkpoint of ${at.toISOString()}`, Number(size));
-  for (const note of against) hold(note, 'the checkpoint given');
+  const own = new Set([...rows.map(({ note }) => parseCheckpoint(note)?.origin), key?.name]);
+  for (const note of against) {
+    const origin = parseCheckpoint(note)?.origin;
+    if (rows.length > 0 && origin !== undefined && !own.has(origin))
+      found('the checkpoint given', `It is of another house, ${origin}: it says nothing of this ledger.`);
+    else hold(note, 'the checkpoint given');
+  }
   return rows.length;
 }
 

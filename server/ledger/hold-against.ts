@@ -21,9 +21,12 @@ export const COLUMNS_OF: Readonly<Record<MovingKind, readonly [id: string, versi
   displayMap: ['mapId', 'mapVersion'],
 };
 
-/** Units that are out: as they left last, and handed over. */
-export const OUT_SQL =
-  'left_visit l JOIN unit u ON u.id = l.unitId WHERE l.isNewest = 1 AND l.packId IS NOT NULL AND u.handedOverAt IS NOT NULL AND u.visitId = l.visitId AND u.isSpare = 0';
+/** Units that are out, as they left last: from where, and which of them. */
+export const OUT = {
+  from: 'left_visit l JOIN unit u ON u.id = l.unitId',
+  where:
+    'l.isNewest = 1 AND l.packId IS NOT NULL AND u.handedOverAt IS NOT NULL AND u.visitId = l.visitId AND u.isSpare = 0',
+} as const;
 
 /** What a unit was worked out from: units of which all of it is the same are worked out once. */
 interface WorkedFrom {
@@ -74,10 +77,10 @@ export async function* holdAgainst(
   const moving: Moving = { kind, id, version: newest.version };
   const [idColumn, versionColumn] = COLUMNS_OF[kind];
   const behind = `l.${idColumn} = ? AND l.${versionColumn} < ?`;
-  const [all] = await source.query<{ n: string }[]>(`SELECT COUNT(*) AS n FROM ${OUT_SQL} AND ${behind}`, [
-    id,
-    newest.version,
-  ]);
+  const [all] = await source.query<{ n: string }[]>(
+    `SELECT COUNT(*) AS n FROM ${OUT.from} WHERE ${OUT.where} AND ${behind}`,
+    [id, newest.version],
+  );
   const units = Number(all?.n ?? 0);
   yield { line: 'begun', version: newest.version, name: newest.name, units };
   const rulesFor = await rulesOnce(source, moving);
@@ -117,12 +120,10 @@ const outPage = (
     `SELECT l.visitId, l.serial, l.customer, l.orderNumber, l.worstKmh, l.typeId, l.typeVersion, l.mapId, l.mapVersion,
        l.packId, l.packVersion, l.houseId, l.houseVersion, u.ownWishes, o.classId, o.className, o.terms,
        d.decided, d.words, a.displayName AS decidedBy
-     FROM ${OUT_SQL.replace('left_visit l', 'left_visit l FORCE INDEX (PRIMARY)').replace(
-       ' WHERE ',
-       ` JOIN customer_order o ON o.id = l.orderId
-         LEFT JOIN moved_decision d ON d.visitId = l.visitId AND d.kind = ? AND d.docId = ? AND d.version = ?
-         LEFT JOIN account a ON a.id = d.decidedBy WHERE `,
-     )} AND ${behind} AND l.visitId > ? ORDER BY l.visitId LIMIT ${PAGE}`,
+     FROM left_visit l FORCE INDEX (PRIMARY) JOIN unit u ON u.id = l.unitId JOIN customer_order o ON o.id = l.orderId
+       LEFT JOIN moved_decision d ON d.visitId = l.visitId AND d.kind = ? AND d.docId = ? AND d.version = ?
+       LEFT JOIN account a ON a.id = d.decidedBy
+     WHERE ${OUT.where} AND ${behind} AND l.visitId > ? ORDER BY l.visitId LIMIT ${PAGE}`,
     [kind, id, version, id, version, after],
   );
 

@@ -136,6 +136,25 @@ describe('a question to the ledger', () => {
   });
 });
 
+describe('rows that an earlier release wrote', () => {
+  it('say less, and are written anew, each once', async () => {
+    const all = async () =>
+      JSON.stringify(await asDatabaseOwner(server, 'SELECT * FROM left_visit ORDER BY visitId')) +
+      JSON.stringify(await asDatabaseOwner(server, 'SELECT * FROM left_step ORDER BY visitId, step'));
+    const before = await all();
+    await asDatabaseOwner(
+      server,
+      'UPDATE left_visit SET packId = NULL, typeId = NULL, worstKmh = NULL, orderId = NULL WHERE serial = ?',
+      ['S26-0001'],
+    );
+    await asDatabaseOwner(server, 'DELETE FROM left_step');
+    expect((await teo.get('/api/ledger/choices')).json<LedgerChoices>().wanting).toBe(1);
+    await asDatabaseOwner(server, 'UPDATE left_visit SET packId = NULL');
+    expect(await fillLeft(server.app.source)).toBe(3);
+    expect(await all()).toBe(before);
+  });
+});
+
 describe('what was sealed before it could be asked for', () => {
   it('is taken in, goes on where it was stopped, and is the same', async () => {
     const rows = async () =>

@@ -136,6 +136,17 @@ describe('rules that move while units are out', () => {
     expect(errorOf(again).message).toContain('None of them is out');
   });
 
+  it('are held by house rules too: what a rider would notice is told, and is not out of class', async () => {
+    const [house] = (await teo.get('/api/library/houseRules')).json<LibraryEntry<'houseRules'>[]>();
+    const { document } = house!;
+    const other = { ...document, choices: { ...document.choices, brightness: 'middle', startRamp: 'strong' } };
+    expect((await ines.post('/api/library', { kind: 'houseRules', document: other })).statusCode).toBe(201);
+    const [unit] = unitsIn(await held('houseRules', house!.id));
+    expect(unit?.reasons).toMatchObject([
+      { grade: 'harmless', says: expect.stringMatching(/^Brightness left at/) as string },
+    ]);
+  });
+
   it('stop between two groups where nobody listens any more', async () => {
     const stopped = new AbortController();
     const lines: HeldLine[] = [];

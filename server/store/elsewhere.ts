@@ -1,4 +1,4 @@
-import { fullMap, type DisplayMap, type VisitRecord } from '@decurio/core';
+import { parseDisplayMap, type DisplayMap, type VisitRecord } from '@decurio/core';
 import type { ElsewhereArchive, ElsewhereRecord, ElsewhereView } from '@decurio/contract';
 import type { DataSource } from 'typeorm';
 import type { ArchiveChecked } from '../archive/check-archive.js';
@@ -120,9 +120,11 @@ export async function elsewhereRecord(
   return { ...shown(rest), record: JSON.parse(body) as VisitRecord, map: file ? mapIn(file.body) : null };
 }
 
+/** What another house calls a map is read as any map from outside is. */
 function mapIn(body: Buffer): DisplayMap | null {
   try {
-    return fullMap(JSON.parse(body.toString('utf8')) as Parameters<typeof fullMap>[0]) as DisplayMap;
+    const parsed = parseDisplayMap(JSON.parse(body.toString('utf8')));
+    return parsed.ok ? parsed.map : null;
   } catch {
     return null;
   }

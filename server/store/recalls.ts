@@ -10,7 +10,7 @@ import type {
   StayRequest,
 } from '@decurio/contract';
 import { In, type DataSource, type EntityManager } from 'typeorm';
-import { COLUMNS_OF, OUT_SQL } from '../ledger/hold-against.js';
+import { COLUMNS_OF, OUT } from '../ledger/hold-against.js';
 import { HttpProblem } from '../problems.js';
 import { onceEach, record } from './acting-on-orders.js';
 import { Orders, Units, type OrderRow, type UnitRow } from './entities.js';
@@ -36,7 +36,7 @@ export async function movedView(source: DataSource): Promise<MovedView> {
 async function behind(source: DataSource, kind: MovingKind): Promise<readonly MovedDocument[]> {
   const [id, version] = COLUMNS_OF[kind];
   const rows = await source.query<{ id: string; version: number; n: string }[]>(
-    `SELECT l.${id} AS id, l.${version} AS version, COUNT(*) AS n FROM ${OUT_SQL} GROUP BY l.${id}, l.${version}`,
+    `SELECT l.${id} AS id, l.${version} AS version, COUNT(*) AS n FROM ${OUT.from} WHERE ${OUT.where} GROUP BY l.${id}, l.${version}`,
   );
   const heads = await libraryHeads(source.manager, kind);
   return heads.flatMap(({ id: own, name, version: newest }) => {
@@ -51,14 +51,14 @@ async function lapsing(source: DataSource): Promise<readonly Lapsing[]> {
   const day = await today(source.manager);
   const until = new Date(Date.parse(day) + SOON_DAYS * DAY_MS).toISOString().slice(0, 10);
   const rows = await source.query<{ packId: string; classId: string; n: string }[]>(
-    `SELECT l.packId, o.classId, COUNT(*) AS n FROM ${OUT_SQL.replace(' WHERE ', ' JOIN customer_order o ON o.id = l.orderId WHERE ')} AND o.isPrivateLand = 0 GROUP BY l.packId, o.classId`,
+    `SELECT l.packId, o.classId, COUNT(*) AS n FROM ${OUT.from} JOIN customer_order o ON o.id = l.orderId WHERE ${OUT.where} AND o.isPrivateLand = 0 GROUP BY l.packId, o.classId`,
   );
   const packs = await newestDocuments(source.manager, 'rulePack');
   const classes = packs.flatMap(({ id, document }) =>
     ending(document, until, day).map((each) => ({ ...each, packId: id })),
   );
   const land = await source.query<{ number: string; customer: string; terms: string; n: string }[]>(
-    `SELECT o.number, o.customer, o.terms, COUNT(*) AS n FROM ${OUT_SQL.replace(' WHERE ', ' JOIN customer_order o ON o.id = l.orderId WHERE ')} AND o.isPrivateLand = 1 GROUP BY o.id`,
+    `SELECT o.number, o.customer, o.terms, COUNT(*) AS n FROM ${OUT.from} JOIN customer_order o ON o.id = l.orderId WHERE ${OUT.where} AND o.isPrivateLand = 1 GROUP BY o.id`,
   );
   return [
     ...classes.flatMap(({ packId, classId, ...each }) => {
