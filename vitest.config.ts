@@ -46,7 +46,7 @@ export default defineConfig({
         test: {
           name: 'server',
           isolate: false,
-          include: ['server/**/*.test.ts', 'scripts/backup.test.ts'],
+          include: ['server/**/*.test.ts'],
           globalSetup: ['server/testing/with-database.ts'],
           hookTimeout: 30_000,
           testTimeout: 20_000,
@@ -63,6 +63,7 @@ export default defineConfig({
             'scripts/survival.test.ts',
             'scripts/ordinary-user.test.ts',
             'scripts/start.test.ts',
+            'scripts/backup.test.ts',
           ],
           globalSetup: ['e2e/support/with-demo.ts'],
           fileParallelism: true,

@@ -36,7 +36,10 @@ export const ledgerQuestionQuery = object({
   worked: string().uuid(),
   finding: string().oneOf(['accepted', 'unproved']),
   words: string().trim().max(80),
-  proof: string().trim().max(80),
+  proof: string()
+    .trim()
+    .max(80)
+    .matches(/^[ -~]*$/, 'No test has such an id.'),
   proved: string().oneOf(names(PROOF_OUTCOMES)),
 }).noUnknown();
 

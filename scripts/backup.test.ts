@@ -42,12 +42,19 @@ const restoreInto = (state: string, from = file) =>
   run('restore.mjs', [from], { DECURIO_STATE: state, DATABASE_URL: '' });
 
 describe('a backup', () => {
-  it('brings a house back whose data folder was destroyed, holds its ledger against itself, and overwrites nothing', async () => {
-    const state = join(folder, 'state');
-    const first = await restoreInto(state);
-    expect(first.said).toMatch(/is back: \d visits with \d+ entries, all as it was sealed/);
-    expect(first.status).toBe(0);
+  const state = join(folder, 'state');
+
+  it('brings a house back, and holds its ledger against itself', async () => {
+    const restored = await restoreInto(state);
+    expect(restored.said).toMatch(/is back: \d visits with \d+ entries, all as it was sealed/);
+    expect(restored.status).toBe(0);
+  });
+
+  it('overwrites no house that is there', async () => {
     expect(await restoreInto(state)).toMatchObject({ status: 1, said: expect.stringContaining('not empty') });
+  });
+
+  it('brings back one whose data folder was destroyed', async () => {
     rmSync(join(state, 'demo', 'data'), { recursive: true });
     expect((await restoreInto(state)).said).toContain('all as it was sealed');
   });
@@ -71,9 +78,9 @@ describe('a backup', () => {
   ])('%s is refused before anything is begun', async (name, bytes, says) => {
     const bad = join(folder, `${name}.sql.gz`);
     writeFileSync(bad, bytes());
-    const state = join(folder, 'never');
-    expect(await restoreInto(state, bad)).toMatchObject({ status: 1, said: expect.stringContaining(says) });
-    expect(existsSync(join(state, 'demo', 'data'))).toBe(false);
+    const never = join(folder, 'never');
+    expect(await restoreInto(never, bad)).toMatchObject({ status: 1, said: expect.stringContaining(says) });
+    expect(existsSync(join(never, 'demo', 'data'))).toBe(false);
   });
 
   it('overwrites no file, and leaves none where the database refuses', async () => {
