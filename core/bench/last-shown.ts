@@ -11,7 +11,7 @@ export function lastShown({ readings }: Pick<VisitState, 'readings'>): Readonly<
 }
 
 /** The values of these codes alone. */
-const only = (values: Readonly<Record<string, number>>, labels: readonly string[]): Readonly<Record<string, number>> =>
+const among = (values: Readonly<Record<string, number>>, labels: readonly string[]): Readonly<Record<string, number>> =>
   Object.fromEntries(Object.entries(values).filter(([label]) => labels.includes(label)));
 
 /** These codes are read once more: what the glass showed of them is what they stand at, and no reading of them counts. */
@@ -19,7 +19,7 @@ export const readAnew = (
   state: Pick<VisitState, 'values' | 'readings'>,
   labels: readonly string[],
 ): Pick<VisitState, 'values' | 'readings' | 'toRead'> => ({
-  values: { ...state.values, ...only(lastShown(state), labels) },
+  values: { ...state.values, ...among(lastShown(state), labels) },
   readings: Object.fromEntries(Object.entries(state.readings).filter(([label]) => !labels.includes(label))),
   toRead: labels,
 });

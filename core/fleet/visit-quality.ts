@@ -3,7 +3,7 @@ import { foldAll, resume, type Fold } from '../bench/fold-visit.js';
 import { isAfter, type StepId } from '../bench/steps.js';
 
 /** Between two entries nobody was at the unit for longer than this: such a gap counts for no step. */
-export const PAUSE_MS = 10 * 60_000;
+const PAUSE_MS = 10 * 60_000;
 
 /** How one step of a visit went. */
 export interface StepQuality {

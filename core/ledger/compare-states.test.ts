@@ -4,6 +4,7 @@ import { compileSetup } from '../setup/compile/compile-setup.js';
 import { NO_FACTS } from '../setup/inputs/setup-inputs.js';
 import { fourKey, inputs } from '../testing/samples.js';
 import { compareStates } from './compare-states.js';
+import type { Code, DisplayMap } from '../display/map/display-map.js';
 import { driftOf } from './drift.js';
 import type { UnitState } from './unit-state.js';
 
@@ -25,6 +26,7 @@ const left: UnitState = {
   setup,
   base,
   values: base,
+  worstKmh: 25,
   proofs: [{ test: 'end', title: 'Drive ends', verdict: 'shows' }],
   parts: [],
   ratio: { k: 1, low: 0.99, high: 1.01 },
@@ -36,6 +38,7 @@ const back = (values: Readonly<Record<string, number>>): UnitState => ({
   key: 'back-1',
   kind: 'back',
   values: { ...base, ...values },
+  worstKmh: null,
   proofs: [],
   ratio: null,
 });
@@ -64,6 +67,25 @@ describe('two states side by side', () => {
     const [only] = compareStates(found, left).differences;
     expect(only).toMatchObject({ grade: null });
     expect(only?.says).toMatch(/Help ends earlier/);
+  });
+
+  it('say where help may run to by a smaller wheel value only where nobody worked that out', () => {
+    const wheel: Code = {
+      ...fourKey.codes.find(({ function: what }) => what === 'currentLimit')!,
+      label: 'W',
+      function: 'wheelSize',
+      range: { min: 16, max: 29, step: 1 },
+      encoding: { kind: 'line', scale: 1, unit: 'in', sentinels: [] },
+    };
+    const map: DisplayMap = { ...fourKey, codes: [...fourKey.codes, wheel] };
+    const at = (state: UnitState, W: number): UnitState => ({ ...state, map, values: { ...base, W } });
+    const says = (one: UnitState, other: UnitState) => compareStates(one, other).differences[0]?.says;
+    expect(says(at(left, 26), at(back({}), 20))).toBe(
+      'The display shows 23.1 % less: help may run to 32.5 km/h where 25 km/h was worked out.',
+    );
+    const found: UnitState = { ...back({}), kind: 'found', key: 'found' };
+    expect(says(at(found, 26), at(left, 20))).toBe('The display shows 23.1 % less.');
+    expect(says(at(left, 26), at({ ...left, serial: 'S26-0002' }, 20))).toBe('The display shows 23.1 % less.');
   });
 
   it('tell a ratio that moved from one that may be the same', () => {

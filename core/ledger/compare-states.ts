@@ -4,8 +4,17 @@ import { functionTitle, type CodeFunction } from '../display/map/functions.js';
 import { formatRaw, meaningBeside, meaningOf } from '../display/map/raw-value.js';
 import { CAPS, DRIVING } from '../setup/compile/function-groups.js';
 import { PARTS } from '../setup/inputs/parts.js';
-import type { LeftProof } from './left-with.js';
-import { capKmh, goneFromGlass, isMetered, judgeCap, judgeMove, percent, type DriftGrade } from './moved-code.js';
+import { PROOF_OUTCOMES } from './ledger-question.js';
+import {
+  capKmh,
+  goneFromGlass,
+  isMetered,
+  isSecret,
+  judgeCap,
+  judgeMove,
+  percent,
+  type DriftGrade,
+} from './moved-code.js';
 import type { UnitState } from './unit-state.js';
 
 /** One thing in which two states differ. */
@@ -30,7 +39,6 @@ export interface StatesCompared {
   readonly unread: readonly string[];
 }
 
-const SECRET: ReadonlySet<CodeFunction> = new Set(['accessPin', 'startupPin']);
 const NONE = '–';
 
 /**
@@ -70,7 +78,7 @@ function byLabel(one: UnitState, other: UnitState): StatesCompared {
   for (const code of other.map.codes) {
     const [was, is] = [one.values[code.label], other.values[code.label]];
     const title = `${code.label} ${codeTitle(code)}`;
-    if (SECRET.has(code.function) || (was === undefined && is === undefined)) continue;
+    if (isSecret(code.function) || (was === undefined && is === undefined)) continue;
     if (was === is) same += 1;
     else if (was === undefined || (is === undefined && other.kind !== 'back')) unread.push(title);
     else {
@@ -103,7 +111,7 @@ function capOf(state: UnitState, what: CodeFunction): number | null {
 
 function byFunction(one: UnitState, other: UnitState): StatesCompared {
   const functions = [...new Set([...one.map.codes, ...other.map.codes].map(({ function: what }) => what))].filter(
-    (what) => !SECRET.has(what) && !isMetered(what) && what !== 'unknown' && what !== 'makersOnly',
+    (what) => !isSecret(what) && !isMetered(what) && what !== 'unknown' && what !== 'makersOnly',
   );
   const differences: StateDifference[] = [];
   const unread: string[] = [];
@@ -151,26 +159,23 @@ function ratios(one: UnitState, other: UnitState): readonly StateDifference[] {
   ];
 }
 
-const VERDICTS: Readonly<Record<LeftProof['verdict'], string>> = {
-  shows: 'proved',
-  doesNot: 'did not show it',
-  open: 'open',
-  left: 'left out in writing',
-};
-
 /** Nothing is proved of a state that was only read. */
 function proofs(one: UnitState, other: UnitState): readonly StateDifference[] {
   if (one.kind !== 'left' || other.kind !== 'left') return [];
   const verdict = (state: UnitState, test: string): string => {
     const proof = state.proofs.find((each) => each.test === test);
-    return proof ? VERDICTS[proof.verdict] : NONE;
+    return proof ? PROOF_OUTCOMES[proof.verdict] : NONE;
   };
   const tests = new Map([...one.proofs, ...other.proofs].map(({ test, title }) => [test, title]));
   return [...tests].flatMap(([test, title]) => {
     const [was, is] = [verdict(one, test), verdict(other, test)];
     if (was === is) return [];
     const says =
-      is === 'proved' ? 'The vehicle showed it.' : is === NONE ? 'It was not asked.' : 'The vehicle did not show it.';
+      is === PROOF_OUTCOMES.shows
+        ? 'The vehicle showed it.'
+        : is === NONE
+          ? 'It was not asked.'
+          : 'The vehicle did not show it.';
     return [{ about: 'proof' as const, title, one: was, other: is, grade: null, says }];
   });
 }

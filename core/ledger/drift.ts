@@ -1,9 +1,9 @@
 import type { DisplayMap } from '../display/map/display-map.js';
 import { codeTitle } from '../display/map/code-title.js';
-import { functionTitle, type CodeFunction } from '../display/map/functions.js';
+import { functionTitle } from '../display/map/functions.js';
 import { formatRaw } from '../display/map/raw-value.js';
 import type { Setup } from '../setup/setup.js';
-import { goneFromGlass, judgeMove, type DriftGrade, type Judged, type Standing } from './moved-code.js';
+import { goneFromGlass, isSecret, judgeMove, type DriftGrade, type Judged, type Standing } from './moved-code.js';
 
 export type { DriftGrade } from './moved-code.js';
 
@@ -25,8 +25,6 @@ export interface ReturnRead {
   readonly errors: readonly string[];
 }
 
-const PINS: ReadonlySet<CodeFunction> = new Set(['accessPin', 'startupPin']);
-
 /**
  * What moved on a unit since it was sealed, worst first, each with what it does on the road. Where a value may mean two
  * things, the faster vehicle is taken.
@@ -42,11 +40,11 @@ export function driftOf(
     ...left,
     ...Object.fromEntries(Object.entries(read.values).flatMap(([label, raw]) => (raw === null ? [] : [[label, raw]]))),
   };
-  const from: Standing = { map, values: left, setup, base: left };
-  const to: Standing = { ...from, values: now };
+  const from: Standing = { map, values: left, setup, base: left, worstKmh: setup.worst?.kmh ?? null };
+  const to: Standing = { ...from, values: now, worstKmh: null };
   const moved = map.codes.flatMap((code) => {
     const [was, is] = [left[code.label], read.values[code.label]];
-    if (was === undefined || is === undefined || was === is || PINS.has(code.function)) return [];
+    if (was === undefined || is === undefined || was === is || isSecret(code.function)) return [];
     const judged = is === null ? goneFromGlass(code) : judgeMove(code, was, is, from, to);
     return [
       {

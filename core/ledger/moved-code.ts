@@ -23,9 +23,11 @@ export interface Judged {
 export interface Standing {
   readonly map: DisplayMap;
   readonly values: Readonly<Record<string, number>>;
-  readonly setup: Pick<Setup, 'speed' | 'worst'>;
+  readonly setup: Pick<Setup, 'speed'>;
   /** Raw digits at which the setup's factors hold: what left under it. */
   readonly base: Readonly<Record<string, number>>;
+  /** True km/h that help was worked out to reach with just these values; null where nobody worked that out. */
+  readonly worstKmh: number | null;
 }
 
 const METERED: ReadonlySet<CodeFunction> = new Set(['odometer', 'info', 'clock', 'tripReset', 'energyCounterReset']);
@@ -56,7 +58,7 @@ export function judgeMove(code: Code, was: number, is: number, from: Standing, t
   if (!mayHold(code, is))
     return { grade: 'outOfClass', says: 'Its map knows no such value: perhaps another display was fitted.' };
   if (CAPS.has(what)) return judgeCap(capKmh(code, was, from), capKmh(code, is, to), to);
-  if (what === 'wheelSize' || what === 'wheelPulses') return counting(code, was, is, from);
+  if (what === 'wheelSize' || what === 'wheelPulses') return counting(code, was, is, from, to);
   if (what === 'units') return units(from, to);
   if (PACK.has(what)) return pack(code, was, is);
   const instead = `${meaningOf(code, is)} instead of ${meaningOf(code, was)}`;
@@ -73,6 +75,11 @@ export function judgeMove(code: Code, was: number, is: number, from: Standing, t
     says: COMFORT.has(what) ? 'A rider would notice, nobody is hurt.' : 'It changes nothing on the road that is known.',
   };
 }
+
+const PINS: ReadonlySet<CodeFunction> = new Set(['accessPin', 'startupPin']);
+
+/** Never compared by its digits. */
+export const isSecret = (what: CodeFunction): boolean => PINS.has(what);
 
 /** Counts by itself, whoever rides it. */
 export const isMetered = (what: CodeFunction): boolean => METERED.has(what);
@@ -127,17 +134,18 @@ export function judgeCap(before: number, after: number, { setup }: Pick<Standing
 }
 
 /** The display counts otherwise: where it counts less, the vehicle is faster than its cap says. */
-function counting(code: Code, was: number, is: number, { setup }: Standing): Judged {
+function counting(code: Code, was: number, is: number, from: Standing, to: Standing): Judged {
   const wheel = code.function === 'wheelSize';
   const [before, after] = wheel ? [circumferenceMm(code, was), circumferenceMm(code, is)] : [1 / was, 1 / is];
-  const worst = setup.worst?.kmh;
+  // Worked out for the one, it tells of the other as long as nobody worked that out by itself.
+  const worst = to.worstKmh === null ? from.worstKmh : null;
   if (before === undefined || after === undefined || !(after > 0))
     return { grade: 'outOfClass', says: 'The display counts otherwise: a cap that held before holds no more.' };
   const by = before / after;
   if (by <= 1 + 1e-9)
     return { grade: 'harmless', says: `The display shows ${percent(1 / by - 1)} more: help ends earlier.` };
   const runs =
-    worst === undefined
+    worst === null
       ? ''
       : `: help may run to ${kmhWords(Number((worst * by).toFixed(1)))} where ${kmhWords(worst)} was worked out`;
   return { grade: 'outOfClass', says: `The display shows ${percent(1 - 1 / by)} less${runs}.` };

@@ -114,7 +114,7 @@ const WITHIN = 1 + 1e-9;
 
 /** By how much the cap that moved most is higher under the new map; 1 where none is. */
 function fasterBy(was: WorkedOut, is: WorkedOut, values: Readonly<Record<string, number>>): number {
-  const standing = ({ setup, map }: WorkedOut): Standing => ({ map, setup, values, base: values });
+  const standing = ({ setup, map }: WorkedOut): Standing => ({ map, setup, values, base: values, worstKmh: null });
   return Math.max(
     1,
     ...is.map.codes.flatMap((code) => {

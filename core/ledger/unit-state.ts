@@ -5,7 +5,7 @@ import type { DisplayMap } from '../display/map/display-map.js';
 import type { HandoverEntry } from '../handover/handover.js';
 import { receivedAtOf } from './seal.js';
 import type { Evidence } from '../bench/evidence.js';
-import { leftProofs, type LeftProof } from './left-with.js';
+import { leftProofs, leftWorstKmh, type LeftProof } from './left-with.js';
 import type { Standing } from './moved-code.js';
 
 /** When in a visit a unit was read: before hands went on, as it left, or each time it was back. */
@@ -46,7 +46,7 @@ export function unitStates(
   const { setup, serial, order } = state.opened;
   const base = lastShown(state);
   const found = shownAt(state.found);
-  const common = { serial, map, setup, base, className: order.className };
+  const common = { serial, map, setup, base, className: order.className, worstKmh: null };
   const foundAt = evidence.find(({ kind }) => kind === 'asFoundRead' || kind === 'asFoundClosed') ?? evidence[0];
   const last = evidence.at(-1);
   const pinSet = handover.some(({ kind, data }) => kind === 'pinTold' && 'opens' in data && data.opens === 'menu');
@@ -67,6 +67,7 @@ export function unitStates(
       kind: 'left',
       at: receivedAtOf(last),
       values: base,
+      worstKmh: leftWorstKmh(state),
       proofs: leftProofs(state),
       parts: state.parts.map(({ part, words }) => ({ part, words })),
       ratio: ratioOf(state),

@@ -58,6 +58,7 @@ export async function checkArchive(
     if (file.kind !== 'record') continue;
     const read = await readers.record(body, signal);
     if (!read.ok) find(`${file.name}: ${read.says}`);
+    else if (!isKeepable(read)) find(`${file.name}: its visit, display or date is none that could be kept.`);
     else if (records.has(read.visitId)) find(`${file.name}: the visit of ${read.serial} is in it twice.`);
     else {
       for (const { photoId, sha256 } of read.photographs)
@@ -72,7 +73,8 @@ export async function checkArchive(
       }
     }
   }
-  for (const { handover, read } of records.values()) if (handover) await checkHandover(archive, handover, read, find);
+  for (const { handover, read } of records.values())
+    if (handover) await checkHandover(archive, { file: handover, photographs }, read, find);
   if (records.size === 0 && findings.length === 0) find('It holds no record.');
   const count = (standing: ForeignRecord['standing']) =>
     [...records.values()].filter((each) => each.standing === standing).length;
@@ -95,6 +97,14 @@ export async function checkArchive(
   };
 }
 
+/** Ids, version and time are of the form that every house gives them. */
+const isKeepable = ({ visitId, cover: { map, sealedAt } }: Extract<RecordRead, { readonly ok: true }>): boolean =>
+  /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(visitId) &&
+  /^[a-z0-9-]{1,60}$/.test(map.id) &&
+  Number.isSafeInteger(map.version) &&
+  /^\d{4}-\d{2}-\d{2}T[\d:.]+Z$/.test(sealedAt) &&
+  Number.isFinite(Date.parse(sealedAt));
+
 async function standingOf(
   manager: EntityManager,
   { visitId, seal }: Extract<RecordRead, { readonly ok: true }>,
@@ -110,7 +120,7 @@ async function standingOf(
 
 async function checkHandover(
   archive: OpenArchive,
-  file: ArchiveFile,
+  { file, photographs }: { readonly file: ArchiveFile; readonly photographs: ReadonlyMap<string, ArchiveFile> },
   { seal, serial }: Extract<RecordRead, { readonly ok: true }>,
   find: (says: string) => void,
 ): Promise<void> {
@@ -119,7 +129,10 @@ async function checkHandover(
   if (!data || !Array.isArray(data['entries'])) return find(`${file.name} cannot be read.`);
   try {
     const folded = foldHandover(seal, data['entries'] as readonly HandoverEntry[]);
-    if (!folded.ok) find(`${serial}: ${folded.problem.message}`);
+    if (!folded.ok) return find(`${serial}: ${folded.problem.message}`);
+    const photo = folded.value.label?.photo;
+    if (photo && photographs.get(photo.photoId)?.sha256 !== photo.sha256)
+      find(`${serial}: the photograph of its label is missing, or another.`);
   } catch {
     find(`${serial}: what was handed over with it cannot be read.`);
   }

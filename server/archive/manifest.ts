@@ -15,7 +15,11 @@ const sha256 = () =>
 
 /** One file of an archive. */
 const fileSchema = object({
-  name: string().strict().max(300).required(),
+  name: string()
+    .strict()
+    .max(300)
+    .matches(/^[A-Za-z0-9][A-Za-z0-9._/-]*$/, 'a name of a file is plain letters')
+    .required(),
   kind: string()
     .strict()
     .oneOf([...FILE_KINDS])

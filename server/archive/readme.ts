@@ -14,8 +14,8 @@ handover/          what was handed over with it and came back since, a chain of 
 documents/         types, display maps, rules and house rules at the versions that the records name
 papers/            the certificate of each visit as it prints
 photographs/       by the id that the record names, with their SHA-256 in the record
-checkpoint.txt     how far the ledger had come, signed: a signed note over the root of a tree as in RFC 6962
-key.txt            the key by which that signature can be checked; compare it with what the house gave you otherwise
+checkpoint.txt     where the house signs: how far the ledger had come, a signed note over the root of a tree as in RFC 6962
+key.txt            where the house signs: the key by which that signature can be checked; compare it with what the house gave you otherwise
 record.schema.json the form of a record, as JSON Schema
 
 HOW TO CHECK IT

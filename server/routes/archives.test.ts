@@ -5,7 +5,7 @@ import { Ajv2020 } from 'ajv/dist/2020.js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { fromBuffer, type Entry } from 'yauzl';
 import { ZipFile } from 'yazl';
-import type { VisitRecord } from '@decurio/core';
+import { CHAIN_START, sealEvidence, type Evidence, type VisitRecord } from '@decurio/core';
 import type { ArchiveReport, ElsewhereRecordView, ElsewhereView, LedgerAnswer } from '@decurio/contract';
 import type { Manifest } from '../archive/manifest.js';
 import {
@@ -186,6 +186,19 @@ describe('an archive brought into another house', () => {
       /is in it twice/,
     ],
     [
+      'a visit that has no such id, in a chain of its own',
+      () =>
+        altered((parts) => {
+          const record = JSON.parse(parts.get(recordName())!.toString()) as VisitRecord;
+          const evidence: Evidence[] = [];
+          for (const entry of record.evidence)
+            evidence.push(sealEvidence({ ...entry, visitId: 'ä'.repeat(60) }, evidence.at(-1)?.hash ?? CHAIN_START));
+          const made = { ...record, evidence, visitId: 'ä'.repeat(60), seal: evidence.at(-1)!.hash };
+          parts.set(recordName(), Buffer.from(JSON.stringify(made)));
+        }),
+      /none that could be kept/,
+    ],
+    [
       'a document that is none',
       () =>
         altered((parts, manifest) => {
@@ -221,6 +234,15 @@ describe('an archive brought into another house', () => {
       'a list of nonsense',
       () => altered((_parts, manifest) => void (manifest.files[0]!.sha256 = 'x'), 'as it was'),
       /does not list/,
+    ],
+    [
+      'a name in letters that nobody writes',
+      () =>
+        altered((parts, manifest) => {
+          parts.set('papers/ä.pdf', Buffer.from('x'));
+          manifest.files.push({ name: 'papers/ä.pdf', kind: 'paper', sha256: '' });
+        }),
+      /plain letters/,
     ],
     ['a file beside the list', () => altered((parts) => void parts.set('more.txt', Buffer.from('x'))), /does not name/],
     [

@@ -132,6 +132,16 @@ describe('rules that move while units are out', () => {
     expect(bench.evidence[0]).toMatchObject({ data: { follows: { visitId: visits[1] } } });
     const unit = unitsIn(await held()).find(({ visitId }) => visitId === visits[1]);
     expect(unit?.decided?.what).toBe('recalled');
+    const house = await post(ines, 'recalls', {
+      ...body,
+      id: randomUUID(),
+      number: 'R-3',
+      visitIds: [visits[0], visits[2]],
+    });
+    expect(house.json<Recalled>()).toMatchObject({
+      orders: [{ number: 'R-3', units: 1 }],
+      left: [{ serial: 'S26-0003', says: expect.stringContaining('back') as string }],
+    });
     const again = await post(ines, 'recalls', { ...body, id: randomUUID(), number: 'R-2' });
     expect(errorOf(again).message).toContain('None of them is out');
   });

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { checkStanding, shortened, type ClassCheck, type RulePack } from '@decurio/core';
+import { checkStanding, shortened, type RulePack } from '@decurio/core';
 import type {
   Lapsing,
   MovedDocument,
@@ -77,19 +77,23 @@ async function lapsing(source: DataSource): Promise<readonly Lapsing[]> {
 function ending({ classes, place }: RulePack, until: string, day: string) {
   return classes.flatMap(({ id, title, checked }) =>
     checked !== null && (checked.expiresOn <= until || checkStanding(checked, day) === 'expired')
-      ? [{ classId: id, title, of: place, endsOn: checked.expiresOn satisfies ClassCheck['expiresOn'] }]
+      ? [{ classId: id, title, of: place, endsOn: checked.expiresOn }]
       : [],
   );
 }
 
-/** Units that are out, locked, and still as they left in these visits. */
-async function outUnits(manager: EntityManager, visitIds: readonly string[]): Promise<readonly UnitRow[]> {
+/** Units of these visits, locked: those that are still out as they left, and the others. */
+async function outUnits(
+  manager: EntityManager,
+  visitIds: readonly string[],
+): Promise<{ readonly out: readonly UnitRow[]; readonly back: readonly UnitRow[] }> {
   const rows = await manager.find(Units, {
     where: { visitId: In([...new Set(visitIds)]) },
     order: { id: 'ASC' },
     lock: { mode: 'pessimistic_write' },
   });
-  return rows.filter(({ handedOverAt, status }) => handedOverAt !== null && status === 'sealed');
+  const isOut = ({ handedOverAt, status }: UnitRow): boolean => handedOverAt !== null && status === 'sealed';
+  return { out: rows.filter(isOut), back: rows.filter((row) => !isOut(row)) };
 }
 
 interface About {
@@ -135,8 +139,8 @@ async function newestVersion(manager: EntityManager, { kind, id }: About, versio
 export async function letStay(source: DataSource, about: About, request: StayRequest, writer: Writer): Promise<void> {
   await inTransaction(source, async (manager) => {
     await newestVersion(manager, about, request.version);
-    const units = await outUnits(manager, request.visitIds);
-    const visitIds = units.flatMap(({ visitId }) => (visitId === null ? [] : [visitId]));
+    const { out } = await outUnits(manager, request.visitIds);
+    const visitIds = out.flatMap(({ visitId }) => (visitId === null ? [] : [visitId]));
     await decided(
       manager,
       about,
@@ -163,9 +167,9 @@ export async function recall(
       const before = await recalledBefore(manager, request.id);
       if (before.length > 0) return { orders: before, left: [] };
       await newestVersion(manager, about, request.version);
-      const units = await outUnits(manager, request.visitIds);
-      const open = await openElsewhere(manager, units);
-      const due = units.filter(({ serial }) => !open.has(serial.toLowerCase()));
+      const { out, back } = await outUnits(manager, request.visitIds);
+      const open = await openElsewhere(manager, out);
+      const due = out.filter(({ serial }) => !open.has(serial.toLowerCase()));
       const groups = await byPromise(manager, due);
       if (groups.length === 0) throw new HttpProblem('nothingChanged', { message: 'None of them is out any more.' });
       const orders: { orderId: string; number: string; units: number }[] = [];
@@ -174,8 +178,13 @@ export async function recall(
       const visitIds = due.flatMap(({ visitId }) => (visitId === null ? [] : [visitId]));
       const words = { what: 'recalled' as const, words: request.words, recallId: request.id };
       await decided(manager, about, request.version, visitIds, words, writer);
-      const left = units.filter(({ serial }) => open.has(serial.toLowerCase()));
-      return { orders, left: left.map(({ serial }) => ({ serial, says: 'It is in an open order already.' })) };
+      const left = [
+        ...back.map(({ serial }) => ({ serial, says: 'It is back, or was taken up again.' })),
+        ...out
+          .filter(({ serial }) => open.has(serial.toLowerCase()))
+          .map(({ serial }) => ({ serial, says: 'It is in an open order already.' })),
+      ];
+      return { orders, left };
     }),
   );
 }
