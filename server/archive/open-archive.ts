@@ -30,8 +30,8 @@ const HOW = { lazyEntries: true, autoClose: false, validateEntrySizes: true, str
  * @throws ArchiveFault where it is no archive of this form, holds a name that climbs out, or too much
  */
 export async function openArchive(path: string): Promise<OpenArchive> {
-  const zip = await openFile(path, HOW).catch((error: unknown) => {
-    throw new ArchiveFault(`This is no ZIP file, or it was cut short: ${wordsOf(error)}.`);
+  const zip = await openFile(path, HOW).catch(() => {
+    throw new ArchiveFault('This is no ZIP file, or it was cut short: its end is missing. Copy it once more.');
   });
   try {
     const entries = await entriesOf(zip);
@@ -62,7 +62,7 @@ export async function openArchive(path: string): Promise<OpenArchive> {
 }
 
 const sha256 = (body: Buffer): string => createHash('sha256').update(body).digest('hex');
-const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : String(error)).replace(/\.$/, '');
 
 function entriesOf(zip: ZipFile): Promise<ReadonlyMap<string, Entry>> {
   return new Promise((done, failed) => {

@@ -1,4 +1,4 @@
-import { STEPS, mapTitle } from '@decurio/core';
+import { STEPS } from '@decurio/core';
 import type {
   QualityOfCode,
   QualityOfHold,
@@ -40,9 +40,10 @@ export async function qualityOf(source: DataSource, question: QualityQuestion): 
   ]);
   const titles = new Map(
     await Promise.all(
-      [...new Set([...displays.map(({ name }) => name), ...codes.map(({ mapId }) => mapId)])].map(
-        async (id) => [id, mapTitle((await getDocument(source.manager, 'displayMap', id)).document)] as const,
-      ),
+      [...new Set([...displays.map(({ name }) => name), ...codes.map(({ mapId }) => mapId)])].map(async (id) => {
+        const { name, revision } = (await getDocument(source.manager, 'displayMap', id)).document;
+        return [id, `${name} ${revision}`] as const;
+      }),
     ),
   );
   return {

@@ -200,8 +200,9 @@ function Report({ report, busy, onTake }: ReportProps) {
         title={isTaken ? 'Taken in' : 'All of it holds'}
         says={`${name}, from ${from}: ${records === 1 ? '1 record' : `${records} records`} (${counts.join(', ')}), ${files} files.`}
       />
-      {!isTaken && (
-        <ActButton look="main" busy={busy} disabled={fresh === 0} onAct={onTake}>
+      {fresh === 0 && !isTaken && <p className="soft">There is nothing new in it to be taken in.</p>}
+      {fresh > 0 && !isTaken && (
+        <ActButton look="main" busy={busy} onAct={onTake}>
           Take it in
         </ActButton>
       )}

@@ -77,7 +77,7 @@ function Customer({ group: { customer, units, open, settled, reasons }, isChosen
       <ul>
         {reasons.map(({ says, isGrave, serials }) => (
           <li key={says} data-grave={isGrave}>
-            {says} <small className="num">{named(serials)}</small>
+            {says} <Serials serials={serials} />
           </li>
         ))}
       </ul>
@@ -91,17 +91,24 @@ function Customer({ group: { customer, units, open, settled, reasons }, isChosen
             : own.length === 1
               ? 'stays'
               : 'stay'}
-          , by {by}: {words}. <small className="num">{named(own.map(({ serial }) => serial))}</small>
+          , by {by}: {words}. <Serials serials={own.map(({ serial }) => serial)} />
         </p>
       ))}
     </article>
   );
 }
 
-const named = (serials: readonly string[]): string =>
-  serials.length <= MOST_SHOWN
-    ? serials.join(' ')
-    : `${serials.slice(0, MOST_SHOWN).join(' ')} and ${serials.length - MOST_SHOWN} more`;
+/** The first of them, none of them broken at its hyphen. */
+function Serials({ serials }: { readonly serials: readonly string[] }) {
+  return (
+    <small className={`num ${classes['serials']}`}>
+      {serials.slice(0, MOST_SHOWN).map((serial) => (
+        <span key={serial}>{serial} </span>
+      ))}
+      {serials.length > MOST_SHOWN && `and ${serials.length - MOST_SHOWN} more`}
+    </small>
+  );
+}
 
 function RecallMade({ recalled: { orders, left } }: { readonly recalled: Recalled }) {
   const navigate = useNavigate();
