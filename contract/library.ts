@@ -2,6 +2,8 @@ import {
   fullMap,
   parseDisplayMap,
   type CheckList,
+  type Crew,
+  type Shop,
   type FleetNotice,
   type DisplayMap,
   type HouseRules,
@@ -10,6 +12,7 @@ import {
 } from '@decurio/core';
 import { mixed, object, string, type InferType, type Schema } from 'yup';
 import { checkListSchema } from './documents/check-list.js';
+import { crewSchema, shopSchema } from './documents/crew.js';
 import { houseRulesSchema } from './documents/house-rules.js';
 import { noticeSchema } from './documents/notice.js';
 import { rulePackSchema } from './documents/rule-pack.js';
@@ -23,6 +26,8 @@ export interface LibraryDocuments {
   readonly houseRules: HouseRules;
   readonly checkList: CheckList;
   readonly notice: FleetNotice;
+  readonly crew: Crew;
+  readonly shop: Shop;
 }
 export type LibraryKind = keyof LibraryDocuments;
 export const LIBRARY_KINDS: readonly LibraryKind[] = [
@@ -32,6 +37,8 @@ export const LIBRARY_KINDS: readonly LibraryKind[] = [
   'houseRules',
   'checkList',
   'notice',
+  'crew',
+  'shop',
 ];
 
 const displayMapSchema = mixed<DisplayMap>()
@@ -53,6 +60,8 @@ export const documentSchemas = {
   houseRules: houseRulesSchema,
   checkList: checkListSchema,
   notice: noticeSchema,
+  crew: crewSchema,
+  shop: shopSchema,
 } as const satisfies { [K in LibraryKind]: Schema<LibraryDocuments[K]> };
 
 /** A sound document as the library keeps it: whole, whatever its writer left out. */

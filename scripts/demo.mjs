@@ -45,8 +45,10 @@ async function start() {
   writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, address: server.address, databaseUrl }), { mode: 0o600 });
   const { loadDemo } = await import('./lib/load-demo.mjs');
   const { loadHistory } = await import('./lib/demo-history.mjs');
+  const { loadDay } = await import('./lib/demo-day.mjs');
   const isLoaded = await loadDemo(server.address, databaseUrl, () => writeFileSync(LOADING, ''));
   if (isLoaded) await loadHistory(server.address, databaseUrl);
+  if (isLoaded) await loadDay(server.address);
   rmSync(LOADING, { force: true });
   if (isLoaded) say('The demo scenario is loaded: Saltmarsh Mobility, Port Isel.');
   say(`Order files to drop, their days counted from today: ${writeOrderFiles(TO_DROP)}`);

@@ -21,6 +21,7 @@ import { archiveRoutes } from './routes/archives.js';
 import { libraryRoutes } from './routes/library.js';
 import { describeApi } from './routes/openapi.js';
 import { orderRoutes } from './routes/orders.js';
+import { planRoutes } from './routes/plan.js';
 import { paceRoutes } from './routes/pace.js';
 import { trialRoutes } from './routes/trials.js';
 import { personalRoutes } from './routes/personal.js';
@@ -31,6 +32,7 @@ import { access } from './security/access.js';
 import { sessions } from './security/sessions.js';
 import { sessionStreams, type SessionStreams } from './live/session-streams.js';
 import { makePrinter, type Printer } from './papers/printer.js';
+import { makePlanner, type Planner } from './planning/planner.js';
 import { makeReaders, type Readers } from './reading/readers.js';
 import { openBounded } from './store/data-source.js';
 import { limitTime } from './time-limit.js';
@@ -42,6 +44,7 @@ declare module 'fastify' {
     streams: SessionStreams;
     readers: Readers;
     printer: Printer;
+    planner: Planner;
     /** By which checkpoints are signed; null where the house makes none. */
     signingKey: SigningKey | null;
   }
@@ -72,6 +75,9 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   const printer = makePrinter({ onError: (error) => app.log.warn({ err: error }, 'a thread that draws papers ended') });
   app.decorate('printer', printer);
   app.addHook('onClose', () => printer.close());
+  const planner = makePlanner({ onError: (error) => app.log.warn({ err: error }, 'a thread that plans ended') });
+  app.decorate('planner', planner);
+  app.addHook('onClose', () => planner.close());
   app.decorate('signingKey', config.checkpointKeyFile === null ? null : await signingKey(config.checkpointKeyFile));
   app.decorate('source', source);
   const streams = sessionStreams(source, (error) => app.log.warn({ err: error }, 'sessions could not be read'));
@@ -120,6 +126,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(movedRoutes);
       await api.register(qualityRoutes);
       await api.register(archiveRoutes);
+      await api.register(planRoutes);
     },
     { prefix: '/api' },
   );

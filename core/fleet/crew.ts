@@ -1,5 +1,6 @@
 import { momentIn } from '../house-time.js';
 import type { PlaceKind, Skill, Window } from './plan/plan-problem.js';
+import { inOrder } from './plan/windows.js';
 
 /** Hours of one day of every week; 1 is Monday. Clock times of the house, such as 08:00; `to` of 24:00 is midnight. */
 export interface WeekHours {
@@ -8,8 +9,8 @@ export interface WeekHours {
   readonly to: string;
 }
 
-/** A time in which somebody is away, or something is shut: clock times of the house, such as 2026-12-03T12:30. */
-export interface Away {
+/** One stretch on its own day: clock times of the house, such as 2026-12-03T12:30. */
+export interface Once {
   readonly from: string;
   readonly to: string;
   readonly why: string;
@@ -22,7 +23,9 @@ export interface CrewPerson {
   readonly signInName: string | null;
   readonly skills: readonly Skill[];
   readonly hours: readonly WeekHours[];
-  readonly away: readonly Away[];
+  /** Beside the hours of every week. */
+  readonly also: readonly Once[];
+  readonly away: readonly Once[];
 }
 
 /** Who works here, and when. */
@@ -38,7 +41,8 @@ export interface ShopPlace {
   readonly name: string;
   readonly kind: PlaceKind;
   readonly hours: readonly WeekHours[];
-  readonly shut: readonly Away[];
+  readonly also: readonly Once[];
+  readonly shut: readonly Once[];
   /** Of a post: labels of the packs it takes, V; null for all, and of any other place. */
   readonly packsV: readonly number[] | null;
   /** Of a post: what its charger gives, A. */
@@ -61,6 +65,13 @@ export interface Shop {
   readonly places: readonly ShopPlace[];
 }
 
+/** When somebody is there: every week, and beside that, and never then. */
+export interface OpenHours {
+  readonly week: readonly WeekHours[];
+  readonly also: readonly Once[];
+  readonly never: readonly Once[];
+}
+
 const DAY_MS = 86_400_000;
 
 /**
@@ -73,8 +84,7 @@ export function hoursIn(
   zone: string,
   fromMs: number,
   days: number,
-  week: readonly WeekHours[],
-  away: readonly Away[],
+  { week, also, never }: OpenHours,
 ): readonly Window[] {
   const first = new Date(fromMs - DAY_MS).toISOString().slice(0, 10);
   const seconds = (ms: number | null): number | null => (ms === null ? null : Math.round((ms - fromMs) / 1000));
@@ -90,26 +100,24 @@ export function hoursIn(
         return fromS === null || toS === null || toS <= Math.max(0, fromS) ? [] : [{ fromS: Math.max(0, fromS), toS }];
       });
   });
-  const gone = away.flatMap(({ from, to }) => {
-    const fromS = seconds(momentIn(zone, from));
-    const toS = seconds(momentIn(zone, to));
-    return fromS === null || toS === null || toS <= fromS ? [] : [{ fromS, toS }];
-  });
-  return gone.reduce<readonly Window[]>(
-    without,
-    open.sort((a, b) => a.fromS - b.fromS),
-  );
+  const once = (all: readonly Once[]): readonly Window[] =>
+    all.flatMap(({ from, to }) => {
+      const fromS = seconds(momentIn(zone, from));
+      const toS = seconds(momentIn(zone, to));
+      return fromS === null || toS === null || toS <= Math.max(0, fromS) ? [] : [{ fromS: Math.max(0, fromS), toS }];
+    });
+  return once(never).reduce<readonly Window[]>(without, inOrder([...open, ...once(also)]));
 }
 
 const without = (open: readonly Window[], gone: Window): readonly Window[] =>
-  open
-    .flatMap(({ fromS, toS }) =>
-      [
-        { fromS, toS: Math.min(toS, gone.fromS) },
-        { fromS: Math.max(fromS, gone.toS), toS },
-      ].filter((each) => each.toS > each.fromS),
-    )
-    .filter((each, i, all) => i === 0 || all[i - 1]?.fromS !== each.fromS || all[i - 1]?.toS !== each.toS);
+  open.flatMap((each) =>
+    each.toS <= gone.fromS || each.fromS >= gone.toS
+      ? [each]
+      : [
+          { fromS: each.fromS, toS: gone.fromS },
+          { fromS: gone.toS, toS: each.toS },
+        ].filter(({ fromS, toS }) => toS > fromS),
+  );
 
 const dayAfter = (day: string, by: number): string =>
   new Date(Date.parse(`${day}T00:00:00Z`) + by * DAY_MS).toISOString().slice(0, 10);

@@ -43,6 +43,9 @@ const ASSUMED_MIN: Readonly<Record<StepId, number>> = {
 };
 const ASSUMED: Pick<Length, 'sd' | 'unsure'> = { sd: 0.5, unsure: 0.4 };
 
+/** Nobody is so unsure of a step that it may as well take ten times as long. */
+const MOST_UNSURE = 0.8;
+
 /** Fewer than this of a step tell nothing of how kinds or persons differ. */
 const FEW = 4;
 /** No step differs by less from one unit to the next: what looks steadier was seen too seldom. */
@@ -125,7 +128,7 @@ function modelOf(seen: readonly StepSeen[]): StepModel {
         ];
       }),
     ),
-    other: { mean: all.mean, sd, unsure: Math.sqrt(between + ofMean), count: 0 },
+    other: { mean: all.mean, sd, unsure: Math.min(MOST_UNSURE, Math.sqrt(between + ofMean)), count: 0 },
   };
 }
 

@@ -72,7 +72,7 @@ async function confirmClass(address, check) {
 }
 
 /** @param {Client} client @param {string} file */
-async function takeOrder(client, file) {
+export async function takeOrder(client, file) {
   const intakeId = randomUUID();
   const report = await client.postText(
     `/api/intakes?id=${intakeId}&fileName=${encodeURIComponent(file)}`,

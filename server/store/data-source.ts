@@ -20,6 +20,7 @@ import { StoredAndSpare1765600000000 } from './migrations/1765600000000-stored-a
 import { Trials1765700000000 } from './migrations/1765700000000-trials.js';
 import { Moved1766000000000 } from './migrations/1766000000000-moved.js';
 import { Elsewhere1766100000000 } from './migrations/1766100000000-elsewhere.js';
+import { Plan1766200000000 } from './migrations/1766200000000-plan.js';
 import { Checkpoints1765900000000 } from './migrations/1765900000000-checkpoints.js';
 import { Left1765800000000 } from './migrations/1765800000000-left.js';
 import { ClassAsks1764800000000 } from './migrations/1764800000000-class-asks.js';
@@ -80,6 +81,7 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
       Checkpoints1765900000000,
       Moved1766000000000,
       Elsewhere1766100000000,
+      Plan1766200000000,
     ],
     migrationsTableName: 'migration',
     synchronize: false,

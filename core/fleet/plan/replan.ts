@@ -9,7 +9,7 @@ const MOVED_S = 90;
 const MOVES_FROM_S = 30 * 60;
 
 /** Where a unit stands in a plan: who begins with it, and when. */
-export interface Standing {
+export interface PlannedStart {
   readonly personId: string | null;
   readonly startS: number;
 }
@@ -17,8 +17,8 @@ export interface Standing {
 /** A unit that stands otherwise than before. */
 export interface Moved {
   readonly unitId: string;
-  readonly from: Standing | null;
-  readonly to: Standing | null;
+  readonly from: PlannedStart | null;
+  readonly to: PlannedStart | null;
   readonly why:
     /** It is not to be planned any more: held, done, withdrawn. */
     | 'gone'
@@ -37,8 +37,8 @@ export interface Moved {
 }
 
 /** When and by whom hands are first on each unit. */
-export function standings({ tasks }: Pick<DayPlan, 'tasks'>): ReadonlyMap<string, Standing> {
-  const first = new Map<string, Standing>();
+export function standings({ tasks }: Pick<DayPlan, 'tasks'>): ReadonlyMap<string, PlannedStart> {
+  const first = new Map<string, PlannedStart>();
   for (const { unitId, kind, personId, startS } of tasks)
     if (kind === 'hands' && !first.has(unitId)) first.set(unitId, { personId, startS });
   return first;
@@ -87,7 +87,7 @@ function choiceAsBefore(given: IndexedProblem, before: readonly PlannedTask[]): 
   return { order, who };
 }
 
-function movedCount(given: IndexedProblem, { table }: LaidOut, was: ReadonlyMap<string, Standing>): number {
+function movedCount(given: IndexedProblem, { table }: LaidOut, was: ReadonlyMap<string, PlannedStart>): number {
   let count = 0;
   for (const { unit, first, last } of given.units) {
     const before = was.get(unit.id);
@@ -118,7 +118,7 @@ export function movedBetween(problem: PlanProblem, before: DayPlan, after: DayPl
           ({ fromS, toS }) => fromS <= Math.max(0, task.startS) && task.endS <= toS,
         ),
     );
-  const whyOf = (unitId: string, from: Standing, to: Standing): Moved['why'] => {
+  const whyOf = (unitId: string, from: PlannedStart, to: PlannedStart): Moved['why'] => {
     const unit = units.get(unitId);
     if (unit?.owner && unit.owner === to.personId && from.personId !== to.personId) return 'chosen';
     if (unit && unit.arrivesS > from.startS + MOVES_FROM_S) return 'arrivesLater';

@@ -1,0 +1,121 @@
+import { timeIn, type Crew, type Once, type Shop } from '@decurio/core';
+import type { AskedChange, KeepChangesRequest, PlanHours } from '@decurio/contract';
+import type { FastifyInstance } from 'fastify';
+import { HttpProblem } from '../problems.js';
+import { addDocument } from '../store/library.js';
+import { inTransaction } from '../store/transaction.js';
+import { onRevision } from './the-plan.js';
+
+type House = Pick<FastifyInstance, 'source' | 'planner'>;
+
+/** Keeps what was tried: who was given what, and who is there and what is open until when, as new versions. */
+export async function keepChanges(
+  house: House,
+  { revision, changes }: KeepChangesRequest,
+  by: { readonly userId: string; readonly name: string },
+): Promise<void> {
+  const { inputs, prepared } = await onRevision(house, revision);
+  const { crew, shop, zone } = inputs;
+  const open: OpenOf = (id) =>
+    [...prepared.problem.people, ...prepared.problem.places]
+      .find((each) => each.id === id)
+      ?.hours.map(({ fromS, toS }) => ({
+        fromMs: prepared.startMs + fromS * 1000,
+        toMs: prepared.startMs + toS * 1000,
+      })) ?? [];
+  let nextCrew = crew;
+  let nextShop = shop;
+  for (const change of changes) {
+    if (change.kind === 'stays' || change.kind === 'leaves') nextCrew = crewWith(nextCrew, change, zone, open);
+    else if (change.kind === 'opens' || change.kind === 'shuts') nextShop = shopWith(nextShop, change, zone, open);
+    else if (change.kind === 'proved' && nextShop)
+      nextShop = { ...nextShop, proveAt: { ...nextShop.proveAt, [change.vehicle]: change.at } };
+    else if (change.kind === 'due')
+      throw new HttpProblem('badRequest', {
+        message: 'When an order is due is promised: amend the order, with a reason.',
+      });
+    else if (change.kind === 'follow')
+      throw new HttpProblem('badRequest', {
+        message: 'Which units follow later is agreed with the customer: take them out of the order, and into another.',
+      });
+  }
+  const people = new Set(crew?.people.map(({ id }) => id));
+  const given = changes.filter((change) => change.kind === 'give');
+  for (const { personId } of given)
+    if (personId !== null && !people.has(personId))
+      throw new HttpProblem('badRequest', { message: 'Nobody of the crew has this id.' });
+  const units = new Set(inputs.units.map(({ id }) => id));
+  for (const { unitId } of given)
+    if (!units.has(unitId))
+      throw new HttpProblem('badRequest', { message: 'This unit is not to be planned any more.' });
+  if (nextCrew && nextCrew !== crew) await addDocument(house.source, 'crew', nextCrew, by.userId);
+  if (nextShop && nextShop !== shop) await addDocument(house.source, 'shop', nextShop, by.userId);
+  await inTransaction(house.source, async (manager) => {
+    for (const { unitId, personId } of given) {
+      await manager.query('DELETE FROM plan_gift WHERE unitId = ?', [unitId]);
+      if (personId !== null)
+        await manager.query('INSERT INTO plan_gift (unitId, personId, byName, at) VALUES (?, ?, ?, UTC_TIMESTAMP(3))', [
+          unitId,
+          personId,
+          by.name,
+        ]);
+    }
+  });
+}
+
+type OpenOf = (id: string) => readonly PlanHours[];
+type HoursChange = Extract<AskedChange, { readonly kind: 'stays' | 'leaves' | 'opens' | 'shuts' }>;
+
+function crewWith(
+  crew: Crew | null,
+  change: Extract<HoursChange, { readonly personId: string }>,
+  zone: string,
+  open: OpenOf,
+): Crew {
+  if (!crew?.people.some(({ id }) => id === change.personId))
+    throw new HttpProblem('badRequest', { message: 'Nobody of the crew has this id.' });
+  return {
+    ...crew,
+    people: crew.people.map((person) =>
+      person.id !== change.personId
+        ? person
+        : change.kind === 'leaves'
+          ? { ...person, away: [...person.away, awayOf(change, zone)] }
+          : { ...person, also: [...person.also, longer(open(change.personId), change.untilMs, zone)] },
+    ),
+  };
+}
+
+function shopWith(
+  shop: Shop | null,
+  change: Extract<HoursChange, { readonly placeId: string }>,
+  zone: string,
+  open: OpenOf,
+): Shop {
+  if (!shop?.places.some(({ id }) => id === change.placeId))
+    throw new HttpProblem('badRequest', { message: 'There is no such place.' });
+  return {
+    ...shop,
+    places: shop.places.map((place) =>
+      place.id !== change.placeId
+        ? place
+        : change.kind === 'shuts'
+          ? { ...place, shut: [...place.shut, awayOf(change, zone)] }
+          : { ...place, also: [...place.also, longer(open(change.placeId), change.untilMs, zone)] },
+    ),
+  };
+}
+
+const awayOf = ({ fromMs, untilMs }: { readonly fromMs: number; readonly untilMs: number }, zone: string): Once => ({
+  from: timeIn(zone, fromMs),
+  to: timeIn(zone, untilMs),
+  why: 'from the plan',
+});
+
+/** From when the last stretch before it ends, so that the two are one. */
+function longer(open: readonly PlanHours[], untilMs: number, zone: string): Once {
+  const last = open.filter(({ fromMs }) => fromMs < untilMs).at(-1);
+  if (!last || last.toMs >= untilMs)
+    throw new HttpProblem('badRequest', { message: 'They are there until then already.' });
+  return { from: timeIn(zone, last.toMs), to: timeIn(zone, untilMs), why: 'from the plan' };
+}

@@ -1,0 +1,301 @@
+import { momentIn, shifted, type DayPlan, type PlanChange } from '@decurio/core';
+import type { AskedChange, OfferRequest, OfferView, PlanView, Scenario } from '@decurio/contract';
+import type { FastifyInstance } from 'fastify';
+import { HttpProblem } from '../problems.js';
+import { getDocument } from '../store/library.js';
+import { readInputs, type PlanInputs } from './inputs.js';
+import { keepPlan, keptPlan, type KeptPlan, type PlanBody } from './kept-plan.js';
+import { offeredUnits, prepare, type Prepared } from './prepare.js';
+import { readyByOf, viewOf, movesOf } from './view.js';
+
+type House = Pick<FastifyInstance, 'source' | 'planner'>;
+
+/** The plan with everything it was made of, as it stands. */
+export interface CurrentPlan {
+  readonly kept: KeptPlan;
+  readonly inputs: PlanInputs;
+  readonly prepared: Prepared;
+}
+
+/** A first answer comes within this; what is better is found while it stands. */
+const FIRST_MS = 120;
+/** Made anew after so long though nothing moved: time did. */
+const FRESH_MS = 5 * 60_000;
+const SEED = 1;
+
+/** One plan is made at a time in a process; whoever asks meanwhile waits for the same. */
+const making = new WeakMap<object, Promise<CurrentPlan>>();
+
+/** The plan that stands, made anew where what it was made of moved. */
+export async function currentPlan(house: House, nowMs = Date.now()): Promise<CurrentPlan> {
+  const known = making.get(house.source);
+  if (known) return known;
+  const made = makeCurrent(house, nowMs).finally(() => making.delete(house.source));
+  making.set(house.source, made);
+  return made;
+}
+
+async function makeCurrent(house: House, nowMs: number): Promise<CurrentPlan> {
+  const inputs = await readInputs(house.source, house.planner);
+  const prepared = prepare(inputs, nowMs);
+  const kept = await keptPlan(house.source);
+  if (kept?.basis === inputs.basis && nowMs - kept.body.startMs < FRESH_MS) return { kept, inputs, prepared };
+  const next = await remade(house, inputs, prepared, kept, FIRST_MS);
+  return { kept: next, inputs, prepared };
+}
+
+async function remade(
+  { source, planner }: House,
+  inputs: PlanInputs,
+  prepared: Prepared,
+  kept: KeptPlan | null,
+  forMs: number,
+): Promise<KeptPlan> {
+  const { problem, lengths, surprises, startMs } = prepared;
+  const before = kept && planFrom(kept.body, startMs);
+  const { moved, ...made } = await planner.makePlan({ problem, lengths, surprises, seed: SEED, before, forMs });
+  const facts = factsOf(inputs);
+  const why = kept === null ? null : whyOf(kept.body.facts, inputs);
+  const body: PlanBody = {
+    startMs,
+    ...made,
+    facts,
+    moves: why === null ? (kept?.body.moves ?? null) : { atMs: startMs, startMs, why, moved },
+  };
+  const stands = await keepPlan(source, kept?.revision ?? 0, inputs.basis, body, prepared);
+  if (!stands) throw new HttpProblem('planStopped');
+  return stands;
+}
+
+/** A plan that was made at another moment, in seconds from this one. */
+const planFrom = (body: PlanBody, startMs: number): DayPlan =>
+  shifted(body.plan, Math.round((body.startMs - startMs) / 1000));
+
+const factsOf = ({ units, orders, crewVersion, shopVersion }: PlanInputs): PlanBody['facts'] => ({
+  held: units.filter(({ status }) => status === 'held').map(({ id }) => id),
+  given: Object.fromEntries(units.flatMap(({ id, givenTo }) => (givenTo === null ? [] : [[id, givenTo]]))),
+  orders: orders.map(({ id }) => id),
+  crew: crewVersion,
+  shop: shopVersion,
+});
+
+/** What set a new plan off, in a sentence; null where work just went on. */
+function whyOf(was: PlanBody['facts'], inputs: PlanInputs): string | null {
+  const is = factsOf(inputs);
+  const serial = (id: string): string => inputs.units.find((unit) => unit.id === id)?.serial ?? '';
+  const held = is.held.filter((id) => !was.held.includes(id)).map(serial);
+  const back = was.held.filter((id) => !is.held.includes(id) && serial(id) !== '').map(serial);
+  const given = Object.entries(is.given).filter(([id, to]) => was.given[id] !== to);
+  const taken = is.orders.filter((id) => !was.orders.includes(id));
+  const numbers = taken.map((id) => inputs.orders.find((order) => order.id === id)?.number ?? '');
+  const nameOf = (id: string): string => inputs.crew?.people.find((person) => person.id === id)?.name ?? id;
+  if (held.length > 0) return `${held.slice(0, 3).join(', ')} ${held.length === 1 ? 'is' : 'are'} held.`;
+  if (given.length > 0)
+    return given
+      .slice(0, 3)
+      .map(([id, to]) => `${serial(id)} was given to ${nameOf(to)}.`)
+      .join(' ');
+  if (numbers.length > 0) return `${numbers.slice(0, 3).join(', ')} ${numbers.length === 1 ? 'was' : 'were'} taken in.`;
+  if (is.crew !== was.crew) return 'Who is there, and when, was changed.';
+  if (is.shop !== was.shop) return 'Stands, yard or posts were changed.';
+  if (back.length > 0) return `${back.slice(0, 3).join(', ')} ${back.length === 1 ? 'is' : 'are'} held no more.`;
+  return null;
+}
+
+export async function planView(house: House, userId: string): Promise<PlanView> {
+  return viewOf(await currentPlan(house), userId);
+}
+
+const LONGEST_MS = 30_000;
+const SLICE_MS = 700;
+
+/** Looks longer for a better plan, a line for each stretch of the search, until it is stopped or its time is over. */
+export async function* lookLonger(
+  house: House,
+  userId: string,
+  forMs: number,
+  signal: AbortSignal,
+): AsyncGenerator<{ readonly share: number; readonly gap: number; readonly view: PlanView | null }> {
+  let { kept, inputs, prepared } = await currentPlan(house);
+  const most = Math.min(forMs, LONGEST_MS);
+  for (let spent = 0, seed = SEED; spent < most && !signal.aborted; spent += SLICE_MS) {
+    seed += 1;
+    const { problem, lengths, surprises, startMs } = prepared;
+    const before = planFrom(kept.body, startMs);
+    const { moved: _, ...made } = await house.planner.makePlan(
+      { problem, lengths, surprises, seed, before, forMs: SLICE_MS },
+      signal,
+    );
+    const isBetter =
+      made.plan.cost.lateS < before.cost.lateS ||
+      (made.plan.cost.lateS === before.cost.lateS &&
+        made.plan.cost.unplaced <= before.cost.unplaced &&
+        made.gap < kept.body.gap);
+    if (isBetter) {
+      const body: PlanBody = { ...kept.body, startMs, ...made };
+      const stands = await keepPlan(house.source, kept.revision, kept.basis, body, prepared);
+      if (stands) kept = stands;
+      if (stands?.basis !== inputs.basis) ({ kept, inputs, prepared } = await currentPlan(house));
+    }
+    yield {
+      share: Math.min(1, (spent + SLICE_MS) / most),
+      gap: kept.body.gap,
+      view: isBetter ? viewOf({ kept, inputs, prepared }, userId) : null,
+    };
+  }
+}
+
+/** How orders would stand, were some things otherwise. */
+export async function whatIf(
+  house: House,
+  revision: number,
+  scenarios: readonly (readonly AskedChange[])[],
+  signal: AbortSignal,
+): Promise<readonly Scenario[]> {
+  const { kept, prepared } = await onRevision(house, revision);
+  const { problem, lengths, surprises, startMs } = prepared;
+  const made = await house.planner.whatIf(
+    {
+      problem,
+      lengths,
+      surprises,
+      seed: SEED,
+      plan: planFrom(kept.body, startMs),
+      scenarios: scenarios.map((changes) => changes.map((change) => changeOf(change, prepared))),
+    },
+    signal,
+  );
+  return made.map(({ plan, forecasts, moved }) => ({
+    orders: forecasts.map(({ orderId, ready, inTime }) => {
+      const readyS = plan.orders.find((order) => order.orderId === orderId)?.readyS ?? null;
+      return {
+        orderId,
+        readyMs: readyS === null ? null : startMs + readyS * 1000,
+        readyBy: readyByOf(ready, startMs),
+        inTime,
+      };
+    }),
+    moved: movesOf(moved, startMs),
+    unplaced: plan.unplaced.length,
+  }));
+}
+
+/** What is decided is decided on the plan that was seen. */
+export async function onRevision(house: House, revision: number): Promise<CurrentPlan> {
+  const current = await currentPlan(house);
+  if (current.kept.revision !== revision) throw new HttpProblem('planMoved');
+  return current;
+}
+
+export function changeOf(change: AskedChange, { startMs, kindsOf }: Prepared): PlanChange {
+  const seconds = (ms: number): number => Math.round((ms - startMs) / 1000);
+  switch (change.kind) {
+    case 'stays':
+    case 'opens':
+      return { ...change, untilS: seconds(change.untilMs) } as PlanChange;
+    case 'leaves':
+    case 'shuts':
+      return { ...change, fromS: seconds(change.fromMs), untilS: seconds(change.untilMs) } as PlanChange;
+    case 'due':
+      return { kind: 'due', orderId: change.orderId, dueS: seconds(change.dueMs) };
+    case 'proved':
+      return { kind: 'proved', unitKinds: kindsOf[change.vehicle], at: change.at };
+    case 'follow':
+    case 'give':
+      return change;
+  }
+}
+
+/** What could be done for an order at risk, best first, as changes that can be asked for and kept. */
+export async function remediesOf(
+  house: House,
+  orderId: string,
+  signal: AbortSignal,
+): Promise<readonly { readonly change: AskedChange; readonly inTime: number }[]> {
+  const { kept, prepared } = await currentPlan(house);
+  const { problem, lengths, surprises, startMs, kindsOf } = prepared;
+  const inTime = kept.body.forecasts.find((order) => order.orderId === orderId)?.inTime ?? null;
+  if (inTime === null) return [];
+  const ms = (s: number): number => startMs + s * 1000;
+  const found = await house.planner.remedies(
+    {
+      problem,
+      lengths,
+      surprises,
+      seed: SEED,
+      plan: planFrom(kept.body, startMs),
+      orderId,
+      inTime,
+      eitherPlace: kindsOf.scooter,
+    },
+    signal,
+  );
+  return found.flatMap(({ change, inTime: then }) => {
+    const asked = askedOf(change, ms);
+    return asked ? [{ change: asked, inTime: then }] : [];
+  });
+}
+
+function askedOf(change: PlanChange, ms: (s: number) => number): AskedChange | null {
+  switch (change.kind) {
+    case 'stays':
+      return { kind: 'stays', personId: change.personId, untilMs: ms(change.untilS) };
+    case 'opens':
+      return { kind: 'opens', placeId: change.placeId, untilMs: ms(change.untilS) };
+    case 'proved':
+      return { kind: 'proved', vehicle: 'scooter', at: change.at };
+    case 'follow':
+      return change;
+    default:
+      return null;
+  }
+}
+
+/** What can be promised of an order before it is taken. */
+export async function offerView(house: House, asked: OfferRequest, signal: AbortSignal): Promise<OfferView> {
+  const { kept, inputs, prepared } = await currentPlan(house);
+  const { problem, lengths, surprises, startMs } = prepared;
+  const types = await Promise.all(
+    asked.units.map(async ({ typeId, mapId, count }) => ({
+      type: (await getDocument(house.source.manager, 'vehicleType', typeId)).document,
+      mapId,
+      count,
+      needsFull: true,
+    })),
+  );
+  const momentOf = (clock: string | null): number | null => {
+    if (clock === null) return null;
+    const ms = momentIn(inputs.zone, clock);
+    if (ms === null) throw new HttpProblem('badRequest', { message: `There is no such time as ${clock}.` });
+    return Math.round((ms - startMs) / 1000);
+  };
+  const orderId = 'offered';
+  const offered = offeredUnits(types, inputs, prepared, orderId, Math.max(0, momentOf(asked.arrives) ?? 0));
+  const { behind, wanted } = await house.planner.offer(
+    {
+      problem,
+      lengths: { ...lengths, ...offered.lengths },
+      surprises,
+      seed: SEED,
+      plan: planFrom(kept.body, startMs),
+      order: { id: orderId, name: orderId, dueS: null, weight: 1 },
+      units: offered.units,
+      wantedS: momentOf(asked.wanted),
+    },
+    signal,
+  );
+  const orderOf = (id: string) => inputs.orders.find((order) => order.id === id);
+  return {
+    behind: readyByOf(behind.ready, startMs),
+    wanted: wanted && {
+      inTime: wanted.forecast.inTime,
+      readyBy: readyByOf(wanted.forecast.ready, startMs),
+      pushes: wanted.pushes.map(({ orderId: id, lateS, inTime }) => ({
+        number: orderOf(id)?.number ?? '',
+        customer: orderOf(id)?.customer ?? '',
+        lateS,
+        inTime,
+      })),
+    },
+  };
+}

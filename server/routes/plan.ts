@@ -1,0 +1,156 @@
+import { Readable } from 'node:stream';
+import type { FastifyInstance } from 'fastify';
+import {
+  afterwardsQuery,
+  keepChangesRequest,
+  offerRequest,
+  whatIfRequest,
+  type AfterwardsQuery,
+  type KeepChangesRequest,
+  type OfferRequest,
+  type OrderForecastView,
+  type WhatIfRequest,
+} from '@decurio/contract';
+import { object, string } from 'yup';
+import { afterwards } from '../planning/afterwards.js';
+import { orderCalendar, personCalendar, planCsv } from '../planning/exports.js';
+import { keepChanges } from '../planning/keep-changes.js';
+import { lookLonger, offerView, planView, remediesOf, whatIf } from '../planning/the-plan.js';
+import { permit } from '../security/roles.js';
+import { goneSignal } from '../time-limit.js';
+
+const orderParams = object({ id: string().uuid().required() });
+const personParams = object({
+  id: string()
+    .matches(/^[a-z0-9-]{1,60}$/)
+    .required(),
+});
+type WithId = { readonly Params: { readonly id: string } };
+/** A search is ended after so long, however good it is. */
+const LONGER_MS = 20_000;
+
+async function* asLines(lines: AsyncIterable<object>): AsyncGenerator<string> {
+  for await (const line of lines) yield `${JSON.stringify(line)}\n`;
+}
+
+/** The plan of the day: the same for everybody, made anew as the day goes. */
+export async function planRoutes(app: FastifyInstance): Promise<void> {
+  app.get(
+    '/plan',
+    {
+      schema: { summary: 'The plan as it stands: who does what of which unit, when orders are ready' },
+      config: { act: 'look' },
+    },
+    async (request) => planView(app, permit(request.session, 'look').userId),
+  );
+
+  app.get(
+    '/plan/longer',
+    {
+      schema: { summary: 'Look longer for a better plan: a line a stretch, with how far it came' },
+      config: { act: 'decide' },
+    },
+    async (request, reply) => {
+      const { userId } = permit(request.session, 'decide');
+      return reply
+        .type('application/x-ndjson')
+        .header('cache-control', 'no-store')
+        .send(Readable.from(asLines(lookLonger(app, userId, LONGER_MS, goneSignal(reply)))));
+    },
+  );
+
+  app.get(
+    '/plan/forecasts',
+    {
+      schema: { summary: 'When each order that is open will be ready, and its chance to be in time' },
+      config: { act: 'look' },
+    },
+    async (request): Promise<readonly OrderForecastView[]> => {
+      const { orders } = await planView(app, permit(request.session, 'look').userId);
+      return orders.map(({ id, readyBy, inTime, dueMs }) => ({ orderId: id, readyBy, inTime, dueMs }));
+    },
+  );
+
+  app.post<{ Body: WhatIfRequest }>(
+    '/plan/what-if',
+    {
+      schema: { summary: 'How orders would stand, were some things otherwise; nothing is kept', body: whatIfRequest },
+      config: { act: 'look' },
+    },
+    async (request, reply) => whatIf(app, request.body.revision, request.body.scenarios, goneSignal(reply)),
+  );
+
+  app.post<{ Body: KeepChangesRequest }>(
+    '/plan/changes',
+    {
+      schema: { summary: 'Keep what was tried: who has which unit, who is there until when', body: keepChangesRequest },
+      config: { act: 'decide' },
+    },
+    async (request) => {
+      const { userId, name } = permit(request.session, 'decide');
+      await keepChanges(app, request.body, { userId, name });
+      return planView(app, userId);
+    },
+  );
+
+  app.get<WithId>(
+    '/plan/orders/:id/remedies',
+    {
+      schema: { summary: 'What could be done for an order at risk, with its chance then', params: orderParams },
+      config: { act: 'look' },
+    },
+    async (request, reply) => remediesOf(app, request.params.id, goneSignal(reply)),
+  );
+
+  app.post<{ Body: OfferRequest }>(
+    '/plan/offers',
+    {
+      schema: {
+        summary: 'What can be promised of an order that is offered, and what it would push',
+        body: offerRequest,
+      },
+      config: { act: 'takeOrders' },
+    },
+    async (request, reply) => offerView(app, request.body, goneSignal(reply)),
+  );
+
+  app.get<{ Querystring: AfterwardsQuery }>(
+    '/plan/afterwards',
+    {
+      schema: { summary: 'Planned against what came of it, by step and by order', querystring: afterwardsQuery },
+      config: { act: 'decide' },
+    },
+    async (request) => afterwards(app.source, request.query),
+  );
+
+  app.get<WithId>(
+    '/plan/orders/:id/ready.ics',
+    { schema: { summary: 'When an order is ready, for a calendar', params: orderParams }, config: { act: 'look' } },
+    async (request, reply) =>
+      reply
+        .type('text/calendar; charset=utf-8')
+        .send(orderCalendar(await planView(app, permit(request.session, 'look').userId), request.params.id)),
+  );
+
+  app.get<WithId>(
+    '/plan/people/:id/day.ics',
+    {
+      schema: { summary: 'Somebody’s work by the plan, for a calendar', params: personParams },
+      config: { act: 'look' },
+    },
+    async (request, reply) =>
+      reply
+        .type('text/calendar; charset=utf-8')
+        .send(personCalendar(await planView(app, permit(request.session, 'look').userId), request.params.id)),
+  );
+
+  app.get(
+    '/plan.csv',
+    { schema: { summary: 'The plan as a table' }, config: { act: 'look' } },
+    async (request, reply) =>
+      reply
+        .type('text/csv; charset=utf-8')
+        .header('content-disposition', 'attachment; filename="plan.csv"')
+        .send(`\uFEFF${planCsv(await planView(app, permit(request.session, 'look').userId))}`),
+  );
+}
