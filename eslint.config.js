@@ -3,7 +3,7 @@ import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 /** Places of web: none of them imports another. */
-const PLACES = ['account', 'line', 'bench', 'orders', 'library', 'ledger', 'practice'];
+const PLACES = ['account', 'line', 'bench', 'orders', 'library', 'ledger', 'practice', 'plan'];
 
 /** @param {{ regex: string, message: string }[]} patterns */
 const forbid = (patterns) => ({ 'no-restricted-imports': ['error', { patterns }] });

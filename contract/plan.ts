@@ -105,6 +105,8 @@ export interface PlanView {
   readonly unplaced: readonly { readonly unitId: string; readonly why: Unplaceable }[];
   /** How far from the best there can be it is at most, as a share. */
   readonly gap: number;
+  /** Seconds that all orders together are late at most beyond the least there can be. */
+  readonly beyondS: number;
   readonly moves: PlanMoves | null;
   readonly notes: readonly PlanNote[];
   /** What whoever asks does next, with the reason. */
@@ -192,7 +194,7 @@ export const offerRequest = object({
   units: array(
     object({
       typeId: idText().required(),
-      mapId: idText().required(),
+      mapId: idText().nullable().defined(),
       count: number().strict().integer().min(1).max(2000).required(),
     }).noUnknown(),
   )
@@ -211,7 +213,8 @@ export const offerRequest = object({
     .defined(),
 }).noUnknown();
 export interface OfferRequest {
-  readonly units: readonly { readonly typeId: string; readonly mapId: string; readonly count: number }[];
+  /** A display of null is the first that the type may carry. */
+  readonly units: readonly { readonly typeId: string; readonly mapId: string | null; readonly count: number }[];
   readonly wanted: string | null;
   readonly arrives: string | null;
 }
@@ -230,6 +233,12 @@ export interface OfferView {
       readonly inTime: { readonly before: number | null; readonly after: number | null };
     }[];
   } | null;
+}
+
+/** What places beside Plan show of it. */
+export interface PlanOutlook {
+  readonly orders: readonly OrderForecastView[];
+  readonly nextForYou: readonly NextUnit[];
 }
 
 export interface OrderForecastView {

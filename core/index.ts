@@ -174,6 +174,7 @@ export * from './vehicle/new-stand-in.js';
 export * from './vehicle/in-order.js';
 export * from './fleet/step-lengths.js';
 export * from './fleet/crew.js';
+export * from './fleet/week-words.js';
 export * from './fleet/unit-work.js';
 export * from './fleet/plan/plan-problem.js';
 export { planDay, earliestDueFirst, finishOf, gapOf } from './fleet/plan/plan-day.js';

@@ -31,6 +31,14 @@ const TakeByHand = lazy(
   fetched(() => import('./orders/intake/take-by-hand.js').then((m) => ({ default: m.TakeByHand }))),
 );
 const LibraryPage = lazy(fetched(() => import('./library/library-page.js').then((m) => ({ default: m.LibraryPage }))));
+const PlanPage = lazy(fetched(() => import('./plan/plan-page.js').then((m) => ({ default: m.PlanPage }))));
+const PeoplePage = lazy(fetched(() => import('./plan/people/people-page.js').then((m) => ({ default: m.PeoplePage }))));
+const WhatIfPage = lazy(
+  fetched(() => import('./plan/what-if/what-if-page.js').then((m) => ({ default: m.WhatIfPage }))),
+);
+const AfterwardsPage = lazy(
+  fetched(() => import('./plan/afterwards-page.js').then((m) => ({ default: m.AfterwardsPage }))),
+);
 const LearntPage = lazy(
   fetched(() => import('./library/learnt/learnt-page.js').then((m) => ({ default: m.LearntPage }))),
 );
@@ -99,6 +107,10 @@ export function App() {
           <Route path="/" element={<Navigate to="/line" replace />} />
           <Route path="/line" element={<LinePage />} />
           <Route path="/line/:orderId" element={<LinePage />} />
+          <Route path="/plan" element={<PlanPage />} />
+          <Route path="/plan/people" element={<PeoplePage />} />
+          <Route path="/plan/what-if" element={<WhatIfPage />} />
+          <Route path="/plan/afterwards" element={<AfterwardsPage />} />
           <Route path="/bench" element={<BenchHome />} />
           <Route path="/bench/:unitId" element={<BenchPage />} />
           <Route path="/orders" element={<OrdersPage />} />

@@ -19,6 +19,7 @@ export interface PlanBody {
   readonly forecasts: readonly OrderForecast[];
   readonly tightest: Readonly<Record<string, Tightest>>;
   readonly gap: number;
+  readonly beyondS: number;
   /** By which the next plan tells what set it off. */
   readonly facts: {
     readonly held: readonly string[];

@@ -19,6 +19,8 @@ export interface CurrentPlan {
 
 /** A first answer comes within this; what is better is found while it stands. */
 const FIRST_MS = 120;
+/** One that goes on from what stood is looked at longer: something stands meanwhile. */
+const NEXT_MS = 500;
 /** Made anew after so long though nothing moved: time did. */
 const FRESH_MS = 5 * 60_000;
 const SEED = 1;
@@ -27,10 +29,11 @@ const SEED = 1;
 const making = new WeakMap<object, Promise<CurrentPlan>>();
 
 /** The plan that stands, made anew where what it was made of moved. */
-export async function currentPlan(house: House, nowMs = Date.now()): Promise<CurrentPlan> {
+export async function currentPlan(house: House): Promise<CurrentPlan> {
   const known = making.get(house.source);
   if (known) return known;
-  const made = makeCurrent(house, nowMs).finally(() => making.delete(house.source));
+  // Whole seconds: what is due at 12:00 is due at 12:00:00, and not at a fraction before.
+  const made = makeCurrent(house, Math.floor(Date.now() / 1000) * 1000).finally(() => making.delete(house.source));
   making.set(house.source, made);
   return made;
 }
@@ -40,7 +43,7 @@ async function makeCurrent(house: House, nowMs: number): Promise<CurrentPlan> {
   const prepared = prepare(inputs, nowMs);
   const kept = await keptPlan(house.source);
   if (kept?.basis === inputs.basis && nowMs - kept.body.startMs < FRESH_MS) return { kept, inputs, prepared };
-  const next = await remade(house, inputs, prepared, kept, FIRST_MS);
+  const next = await remade(house, inputs, prepared, kept, kept ? NEXT_MS : FIRST_MS);
   return { kept: next, inputs, prepared };
 }
 
@@ -122,17 +125,15 @@ export async function* lookLonger(
     seed += 1;
     const { problem, lengths, surprises, startMs } = prepared;
     const before = planFrom(kept.body, startMs);
-    const { moved: _, ...made } = await house.planner.makePlan(
-      { problem, lengths, surprises, seed, before, forMs: SLICE_MS },
-      signal,
-    );
+    const made = await house.planner.makePlan({ problem, lengths, surprises, seed, before, forMs: SLICE_MS }, signal);
     const isBetter =
       made.plan.cost.lateS < before.cost.lateS ||
       (made.plan.cost.lateS === before.cost.lateS &&
         made.plan.cost.unplaced <= before.cost.unplaced &&
         made.gap < kept.body.gap);
     if (isBetter) {
-      const body: PlanBody = { ...kept.body, startMs, ...made };
+      const { plan, forecasts, tightest, gap, beyondS } = made;
+      const body: PlanBody = { ...kept.body, startMs, plan, forecasts, tightest, gap, beyondS };
       const stands = await keepPlan(house.source, kept.revision, kept.basis, body, prepared);
       if (stands) kept = stands;
       if (stands?.basis !== inputs.basis) ({ kept, inputs, prepared } = await currentPlan(house));
@@ -256,12 +257,10 @@ export async function offerView(house: House, asked: OfferRequest, signal: Abort
   const { kept, inputs, prepared } = await currentPlan(house);
   const { problem, lengths, surprises, startMs } = prepared;
   const types = await Promise.all(
-    asked.units.map(async ({ typeId, mapId, count }) => ({
-      type: (await getDocument(house.source.manager, 'vehicleType', typeId)).document,
-      mapId,
-      count,
-      needsFull: true,
-    })),
+    asked.units.map(async ({ typeId, mapId, count }) => {
+      const type = (await getDocument(house.source.manager, 'vehicleType', typeId)).document;
+      return { type, mapId: mapId ?? type.maps[0] ?? '', count, needsFull: true };
+    }),
   );
   const momentOf = (clock: string | null): number | null => {
     if (clock === null) return null;

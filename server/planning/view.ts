@@ -6,7 +6,7 @@ import type { CurrentPlan } from './the-plan.js';
 /** The plan as a screen shows it, to one person. */
 export function viewOf(current: CurrentPlan, userId: string): PlanView {
   const { kept, inputs, prepared } = current;
-  const { startMs, plan, forecasts, tightest, gap, moves } = kept.body;
+  const { startMs, plan, forecasts, tightest, gap, beyondS, moves } = kept.body;
   const ms = (s: number): number => startMs + s * 1000;
   const you = personOf(inputs.crew, inputs, userId);
   // Hours are told as they are now: what was planned on may have been changed since.
@@ -76,6 +76,7 @@ export function viewOf(current: CurrentPlan, userId: string): PlanView {
     bars,
     unplaced: plan.unplaced.filter(({ unitId }) => unitOf.has(unitId)),
     gap,
+    beyondS,
     moves: moves && { atMs: moves.atMs, why: moves.why, moved: movesOf(moves.moved, moves.startMs) },
     notes: prepared.notes,
     nextForYou: you === null ? [] : nextFor(you, current, bars, orders),

@@ -1,7 +1,6 @@
 import {
   changedByAll,
   compileSetup,
-  dayBound,
   forecast,
   gapOf,
   movedBetween,
@@ -52,6 +51,7 @@ export interface PlanMade {
   readonly forecasts: readonly OrderForecast[];
   readonly tightest: Readonly<Record<string, Tightest>>;
   readonly gap: number;
+  readonly beyondS: number;
   readonly moved: readonly Moved[];
 }
 
@@ -69,6 +69,7 @@ export function makePlan({ problem, lengths, surprises, seed, before, forMs }: P
   const search = before ? searchAgain(problem, before, seed) : searchDay(problem, { seed });
   while (performance.now() < until) search.tryOnce();
   const plan = search.plan();
+  const { bound } = search;
   const forecasts = forecast(problem, plan, lengthIn(lengths), seed, { runs: runsFor(problem), surprises });
   return {
     plan,
@@ -79,7 +80,8 @@ export function makePlan({ problem, lengths, surprises, seed, before, forMs }: P
         return tight ? [[orderId, tight]] : [];
       }),
     ),
-    gap: gapOf(problem, plan, dayBound(problem)),
+    gap: gapOf(problem, plan, bound),
+    beyondS: Math.max(0, plan.cost.lateS - bound.lateS),
     moved: before ? movedBetween(problem, before, plan) : [],
   };
 }

@@ -8,7 +8,7 @@ import {
   type AfterwardsQuery,
   type KeepChangesRequest,
   type OfferRequest,
-  type OrderForecastView,
+  type PlanOutlook,
   type WhatIfRequest,
 } from '@decurio/contract';
 import { object, string } from 'yup';
@@ -60,14 +60,19 @@ export async function planRoutes(app: FastifyInstance): Promise<void> {
   );
 
   app.get(
-    '/plan/forecasts',
+    '/plan/outlook',
     {
-      schema: { summary: 'When each order that is open will be ready, and its chance to be in time' },
+      schema: {
+        summary: 'When each open order will be ready, its chance to be in time, and what is next for whoever asks',
+      },
       config: { act: 'look' },
     },
-    async (request): Promise<readonly OrderForecastView[]> => {
-      const { orders } = await planView(app, permit(request.session, 'look').userId);
-      return orders.map(({ id, readyBy, inTime, dueMs }) => ({ orderId: id, readyBy, inTime, dueMs }));
+    async (request): Promise<PlanOutlook> => {
+      const { orders, nextForYou } = await planView(app, permit(request.session, 'look').userId);
+      return {
+        orders: orders.map(({ id, readyBy, inTime, dueMs }) => ({ orderId: id, readyBy, inTime, dueMs })),
+        nextForYou,
+      };
     },
   );
 

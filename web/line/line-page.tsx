@@ -5,6 +5,7 @@ import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
 import { DueAt } from '../ui/due-at.js';
 import { Busy, Notice } from '../ui/notice.js';
+import { ReadyBy } from '../ui/ready-by.js';
 import { PrivateLandStrip } from '../ui/private-land.js';
 import { Ranks } from './ranks.js';
 import { WhichBar } from './which-bar.js';
@@ -77,6 +78,7 @@ export function LinePage() {
           <h1>
             {order.units} units, out on <DueAt order={order} />
           </h1>
+          <ReadyBy orderId={order.id} />
         </div>
         {orders.data.items.length > 1 && (
           <label className={classes['pick']}>

@@ -1,10 +1,12 @@
 import { Link } from 'react-router';
 import { HOLD_REASONS, stepTitle } from '@decurio/core';
-import type { LineUnit } from '@decurio/contract';
-import { whenClock, whenDay } from '../ui/when.js';
+import type { LineUnit, NextUnit } from '@decurio/contract';
+import { planApi } from '../state/plan-api.js';
+import { whenClock, whenDay, whenSoon } from '../ui/when.js';
 import classes from './side-cards.module.css';
 
 const SHOWN = 5;
+const REFRESH_MS = 15_000;
 
 /** What is next for the person signed in, and what is held and why. */
 export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; readonly me: string }) {
@@ -16,9 +18,12 @@ export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; 
   const next = [...mine, ...waiting].slice(0, SHOWN);
   const held = units.filter((unit) => unit.status === 'held');
   const odd = units.filter((unit) => unit.odd !== null);
+  const planned =
+    planApi.useOutlookQuery(null, { pollingInterval: REFRESH_MS, skipPollingIfUnfocused: true }).data?.nextForYou ?? [];
   return (
     <aside className={classes['side']}>
-      <section className={classes['card']}>
+      {planned.length > 0 && <PlannedNext next={planned} />}
+      <section className={classes['card']} hidden={planned.length > 0}>
         <h2 className="cap">Next for you</h2>
         {next.length === 0 && <p className="soft">Nothing waits for you on this order.</p>}
         <ul>
@@ -78,6 +83,27 @@ export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; 
         </section>
       )}
     </aside>
+  );
+}
+
+/** What the plan has for the person signed in, of whatever order, each with when and why. It asks nobody to follow it. */
+function PlannedNext({ next }: { readonly next: readonly NextUnit[] }) {
+  return (
+    <section className={classes['card']} aria-label="Next for you">
+      <h2 className="cap">Next for you</h2>
+      <ul>
+        {next.map(({ unitId, serial, step, atMs, because }) => (
+          <li key={unitId}>
+            <Link to={`/bench/${unitId}`}>
+              <span className={classes['serial']}>{serial}</span> {stepTitle(step)}
+              <small className={classes['because']}>
+                {whenSoon(atMs)}, {because}
+              </small>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

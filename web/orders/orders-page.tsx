@@ -6,6 +6,7 @@ import { api, asProblem, type ApiProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
 import { DueAt } from '../ui/due-at.js';
 import { Busy, Notice } from '../ui/notice.js';
+import { ReadyBy } from '../ui/ready-by.js';
 import { EndingAuthorities } from './ending-authorities.js';
 import { DropOrder } from './intake/drop-order.js';
 import { IntakeCard } from './intake/intake-card.js';
@@ -124,6 +125,7 @@ function OrderList() {
                 <td>{order.customer}</td>
                 <td>
                   <DueAt order={order} />
+                  <ReadyBy orderId={order.id} />
                 </td>
                 <td>
                   {order.className}

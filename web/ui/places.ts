@@ -1,6 +1,7 @@
 /** Where one can be, as the strap and the tab name it. */
 export const PLACES = [
   ['/line', 'Line'],
+  ['/plan', 'Plan'],
   ['/bench', 'Bench'],
   ['/orders', 'Orders'],
   ['/library', 'Library'],

@@ -34,3 +34,15 @@ export function lateBy(minutes: number): string {
   const hours = Math.floor(minutes / 60);
   return hours < 48 ? `by ${hours} h` : `by ${Math.floor(hours / 24)} days`;
 }
+
+/** `Thursday 26 November`. */
+export const whenDayOnly = (iso: string): string => inHouse(iso).format('dddd D MMMM');
+
+/** `08:51` today, `Mon 08:51` within the week, else with its date. */
+export function whenSoon(ms: number, nowMs: number = Date.now()): string {
+  const time = dayjs(ms).tz(houseZone());
+  if (time.format('YYYY-MM-DD') === today(nowMs)) return time.format('HH:mm');
+  return Math.abs(ms - nowMs) < 6 * 86_400_000 ? time.format('ddd HH:mm') : time.format('D MMM HH:mm');
+}
+
+export const isPast = (ms: number): boolean => ms <= Date.now();

@@ -2,6 +2,7 @@ import { useLayoutEffect, useRef } from 'react';
 import type { IntakeReport } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
+import { OfferCard } from './offer-card.js';
 import { whenDay } from '../../ui/when.js';
 import classes from './intake-card.module.css';
 
@@ -94,6 +95,7 @@ export function IntakeCard({ report, busy, onTake, onLeave }: IntakeCardProps) {
           }
         />
       )}
+      {order && rowsGood > 0 && <OfferCard units={report.types} wanted={order.dueAt} isAsked />}
       <div className={classes['acts']}>
         {rowsGood > 0 && (
           <ActButton look="main" busy={busy} onAct={onTake}>

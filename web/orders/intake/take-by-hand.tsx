@@ -13,6 +13,7 @@ import { slipsIn } from '../../ui/slips.js';
 import { Doubts } from '../promise/doubts.js';
 import { doubtsAbout, nothingPromised, type Promised } from '../promise/promise.js';
 import { PromiseFields } from '../promise/promise-fields.js';
+import { OfferCard } from './offer-card.js';
 import { EMPTY_LINE, serialsOf, UnitLines, type UnitLine } from './unit-lines.js';
 import classes from '../promise/order-form.module.css';
 
@@ -110,6 +111,14 @@ export function TakeByHand() {
         />
         {slips['units'] !== undefined && <Notice kind="stop" says={slips['units']} />}
       </section>
+      <OfferCard
+        units={chosen.map(({ typeId, mapId, serials, toCome }) => ({
+          typeId: typeId ?? '',
+          mapId,
+          count: serialsOf(serials).length + toCome,
+        }))}
+        wanted={promised.dueAt}
+      />
       {isAsking && <Doubts doubts={doubts} promised={promised} onMend={setPromised} />}
       {Object.keys(slips).length > 0 && (
         <Notice kind="stop" says="Some fields need another look. Nothing was taken, and nothing you typed is lost." />

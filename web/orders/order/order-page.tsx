@@ -7,6 +7,7 @@ import { api, asProblem } from '../../state/api.js';
 import { useSession } from '../../state/session.js';
 import { ActButton } from '../../ui/act-button.js';
 import { DueAt } from '../../ui/due-at.js';
+import { ReadyBy } from '../../ui/ready-by.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import { FindingList } from '../../ui/finding-list.js';
 import { PrivateLandStrip } from '../../ui/private-land.js';
@@ -128,6 +129,7 @@ function Head({ view: { order, terms, notes, expected } }: { readonly view: Orde
           <dt className="cap">Ready by</dt>
           <dd>
             <DueAt order={order} />
+            <ReadyBy orderId={order.id} calendar />
           </dd>
         </div>
         <div>
