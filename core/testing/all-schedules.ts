@@ -113,10 +113,26 @@ export function lessLate(problem: PlanProblem, lateS: number, horizonS: number):
     );
   };
 
+  /** States from which the same can follow: what is over is as over as can be. */
+  const keyOf = ({ t, begun, endS, owner, did, personUntil, personAt, placeUntil }: State): string => {
+    const isDone = (u: number): boolean => begun[u] === tasksOf(u).length;
+    const rest = (s: number, least: number): number => Math.max(least, s - t);
+    return [
+      t,
+      begun.join(),
+      endS.map((s, u) => (isDone(u) ? s : rest(s, 0))).join(),
+      owner.join(),
+      did.map((each) => each.join('.')).join(),
+      personUntil.map((s) => rest(s, -setupS.kind - setupS.place)).join(),
+      personAt.join(),
+      placeUntil.map((s) => rest(s, 0)).join(),
+    ].join(';');
+  };
+
   const search = (state: State): readonly string[] | null => {
     if (atLeast(state) >= lateS || state.t > horizonS) return null;
     if (units.every((_, u) => state.begun[u] === tasksOf(u).length)) return [];
-    const key = JSON.stringify(state);
+    const key = keyOf(state);
     if (seen.has(key)) return null;
     seen.add(key);
     for (const [start, next] of starts(state)) {

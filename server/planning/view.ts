@@ -137,11 +137,13 @@ function nextFor(
           ? 'in your hands'
           : unit.givenTo !== null
             ? 'given to you'
-            : order?.inTime !== null && order !== undefined && order.inTime < AT_RISK
-              ? `${order.number} is at risk`
-              : order?.dueMs
-                ? `${order.number} is due ${dayAndClock(inputs.zone, now, order.dueMs)}`
-                : `of ${order?.number ?? ''}`;
+            : order?.dueMs && order.dueMs < now
+              ? `${order.number} is late`
+              : order?.inTime !== null && order !== undefined && order.inTime < AT_RISK
+                ? `${order.number} is at risk`
+                : order?.dueMs
+                  ? `${order.number} is due ${dayAndClock(inputs.zone, now, order.dueMs)}`
+                  : `of ${order?.number ?? ''}`;
       return [{ unitId: unit.id, serial: unit.serial, step: bar.step, atMs: Math.max(now, bar.fromMs), because }];
     })
     .slice(0, NEXT_SHOWN);

@@ -137,7 +137,11 @@ export function indexed(problem: PlanProblem): IndexedProblem {
           unit: u,
           tasks: open.tasks,
           atStand,
-          owner: !atStand || unit.owner === null ? -1 : (personOf.get(unit.owner) ?? -1),
+          // What is in somebody's hands now stays there, a signature too.
+          owner:
+            unit.owner === null || !(atStand || (unit.inHand && own.length === 1))
+              ? -1
+              : (personOf.get(unit.owner) ?? -1),
           inHand: unit.inHand && own.length === 1 && atStand,
         });
       }

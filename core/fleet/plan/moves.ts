@@ -8,7 +8,7 @@ export function moved(given: IndexedProblem, choice: Choice, laid: LaidOut, unif
   if (order.length < 2) return choice;
   const pick = (count: number): number => Math.min(count - 1, Math.floor(uniform() * count));
   // Now and then all over again: hollows of a small day are deep and close.
-  if (order.length <= FEW && uniform() < 0.3) return anyChoice(given, choice, uniform);
+  if (order.length <= FEW && uniform() < ANEW) return anyChoice(given, choice, uniform);
   const chance = uniform();
   const index = order[pick(order.length)] as number;
   const reach = Math.max(2, Math.ceil(order.length * (uniform() < 0.5 ? 0.05 : 0.5)));
@@ -22,9 +22,12 @@ export function moved(given: IndexedProblem, choice: Choice, laid: LaidOut, unif
   return withSwapped(given, choice, index, order[pick(order.length)] as number);
 }
 
-const FEW = 24;
+/** So few tasks that a day may as well be begun anew. */
+export const FEW = 24;
+const ANEW = 0.2;
 
-function anyChoice(given: IndexedProblem, { order, who }: Choice, uniform: () => number): Choice {
+/** Any order, and any owners. */
+export function anyChoice(given: IndexedProblem, { order, who }: Choice, uniform: () => number): Choice {
   const owners = given.bouts.map(({ tasks }) => {
     const able = given.tasks[tasks[0] as number]?.able ?? [];
     return able[Math.floor(uniform() * able.length)] ?? -1;

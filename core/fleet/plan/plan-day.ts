@@ -7,7 +7,7 @@ import { earliestDueRule } from './urgency.js';
 import { writtenOut } from './weigh.js';
 
 /** Tries of the search where nothing else is said: few where one takes long. */
-const triesFor = (tasks: number): number => Math.max(150, Math.min(8_000, Math.round(400_000 / Math.max(1, tasks))));
+const triesFor = (tasks: number): number => Math.max(150, Math.min(10_000, Math.round(400_000 / Math.max(1, tasks))));
 
 /**
  * A plan of the day: who does what of which unit, where and when. Least late first, then least work in hand, then fewest

@@ -79,10 +79,20 @@ function choiceAsBefore(given: IndexedProblem, before: readonly PlannedTask[]): 
   const order = given.tasks.filter(({ task }) => task.kind !== 'wait').map(({ index }) => index);
   const at = (index: number): number => stood.get(given.tasks[index]?.task.id ?? '')?.startS ?? Infinity;
   order.sort((a, b) => (at(a) === at(b) ? a - b : at(a) - at(b)));
+  const isThere = (who: number, { startS, endS }: PlannedTask): boolean =>
+    (given.personHours[who] ?? []).some(({ fromS, toS }) => fromS <= Math.max(0, startS) && endS <= toS);
+  // Whoever is not there any more leaves all of a bout to somebody who is.
+  const left = new Set(
+    given.tasks.flatMap(({ task, bout }) => {
+      const was = stood.get(task.id);
+      const had = people.get(was?.personId ?? '') ?? -1;
+      return was && had >= 0 && !isThere(had, was) ? [bout] : [];
+    }),
+  );
   const who = given.tasks.map(({ task, able, bout }) => {
     const had = people.get(stood.get(task.id)?.personId ?? '') ?? -1;
     const chosen = given.bouts[bout]?.owner ?? -1;
-    return chosen >= 0 || !able.includes(had) ? -1 : had;
+    return chosen >= 0 || left.has(bout) || !able.includes(had) ? -1 : had;
   });
   return { order, who };
 }

@@ -3,7 +3,7 @@ import { boundOf, type DayBound } from './day-bound.js';
 import { dispatch, type Rule } from './dispatch.js';
 import { indexed, type IndexedProblem } from './indexed-problem.js';
 import { choiceOf, layOut, type Choice, type LaidOut } from './lay-out.js';
-import { moved } from './moves.js';
+import { anyChoice, FEW, moved } from './moves.js';
 import type { DayPlan, PlanCost, PlanProblem } from './plan-problem.js';
 import { earliestDueRule, ruleOf, urgenciesFor, varied, type Urgency } from './urgency.js';
 import { compareCosts, costOf, writtenOut } from './weigh.js';
@@ -11,7 +11,7 @@ import { compareCosts, costOf, writtenOut } from './weigh.js';
 /** More tasks than this are better moved all together, by other rules, than one by one. */
 const MANY = 300;
 /** Tries without anything better after which it goes on from the best. */
-const PATIENCE = 250;
+const PATIENCE = 80;
 
 /** A plan on its way: better the longer it is asked for more. */
 export interface PlanSearch {
@@ -58,6 +58,7 @@ export function searchDay(problem: PlanProblem, { seed, before, movedS }: Search
   let rule: { readonly urgency: Urgency; readonly cost: PlanCost } | null = null;
   let current = { ...best, choice: choiceOf(given, best.laid) };
   let since = 0;
+  let tries = 0;
   const taskS = given.tasks.reduce((sum, { lengthS }) => sum + lengthS, 0) / Math.max(1, given.tasks.length);
   const shareOfRules = given.tasks.length > MANY ? 0.6 : 0.02;
 
@@ -81,7 +82,9 @@ export function searchDay(problem: PlanProblem, { seed, before, movedS }: Search
     if (isBetter) best = next;
     if (isBetter) since = 0;
     if (since > PATIENCE) {
-      goOnFrom(best);
+      const isFew = current.choice.order.length <= FEW;
+      const afresh = isFew && random.uniform() < 0.6 ? anyChoice(given, current.choice, random.uniform) : null;
+      goOnFrom(afresh ? weighed(layOut(given, afresh)) : best);
       since = 0;
     }
     return isBetter;
@@ -93,7 +96,9 @@ export function searchDay(problem: PlanProblem, { seed, before, movedS }: Search
     best: () => best.laid,
     cost: () => best.cost,
     tryOnce: () => {
-      const next = untried.shift();
+      tries += 1;
+      // What stood is mended first: rules make all of it anew.
+      const next = chosen !== null && tries % 4 !== 0 ? undefined : untried.shift();
       if (next) return tryRule(next);
       return rule !== null && random.uniform() < shareOfRules ? tryRule(varied(rule.urgency, random)) : tryMove();
     },
