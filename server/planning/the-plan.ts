@@ -96,7 +96,7 @@ function whyOf(was: PlanBody['facts'], inputs: PlanInputs): string | null {
   if (given.length > 0)
     return given
       .slice(0, 3)
-      .map(([id, to]) => `${serial(id)} was given to ${nameOf(to)}.`)
+      .map(([id, to]) => `${serial(id)} was given to ${nameOf(to)}.`.replace('..', '.'))
       .join(' ');
   if (numbers.length > 0) return `${numbers.slice(0, 3).join(', ')} ${numbers.length === 1 ? 'was' : 'were'} taken in.`;
   if (is.crew !== was.crew) return 'Who is there, and when, was changed.';
@@ -111,6 +111,8 @@ export async function planView(house: House, userId: string): Promise<PlanView> 
 
 const LONGEST_MS = 30_000;
 const SLICE_MS = 700;
+/** So many stretches without anything better, and it is left. */
+const FRUITLESS = 8;
 
 /** Looks longer for a better plan, a line for each stretch of the search, until it is stopped or its time is over. */
 export async function* lookLonger(
@@ -121,7 +123,10 @@ export async function* lookLonger(
 ): AsyncGenerator<{ readonly share: number; readonly gap: number; readonly view: PlanView | null }> {
   let { kept, inputs, prepared } = await currentPlan(house);
   const most = Math.min(forMs, LONGEST_MS);
-  for (let spent = 0, seed = SEED; spent < most && !signal.aborted; spent += SLICE_MS) {
+  let fruitless = 0;
+  for (let spent = 0, seed = SEED; spent < most && fruitless < FRUITLESS && !signal.aborted; spent += SLICE_MS) {
+    // Nothing is laid out: no search finds more.
+    if (kept.body.plan.tasks.length === 0) return;
     seed += 1;
     const { problem, lengths, surprises, startMs } = prepared;
     const before = planFrom(kept.body, startMs);
@@ -131,6 +136,7 @@ export async function* lookLonger(
       (made.plan.cost.lateS === before.cost.lateS &&
         made.plan.cost.unplaced <= before.cost.unplaced &&
         made.gap < kept.body.gap);
+    fruitless = isBetter ? 0 : fruitless + 1;
     if (isBetter) {
       const { plan, forecasts, tightest, gap, beyondS } = made;
       const body: PlanBody = { ...kept.body, startMs, plan, forecasts, tightest, gap, beyondS };

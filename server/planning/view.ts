@@ -89,10 +89,10 @@ const toneOf = ({ kind, step }: { readonly kind: string; readonly step: string }
 
 export const readyByOf = (ready: OrderForecast['ready'], startMs: number): ReadyBy | null =>
   ready && {
-    50: startMs + ready[50] * 1000,
-    80: startMs + ready[80] * 1000,
-    90: startMs + ready[90] * 1000,
-    95: startMs + ready[95] * 1000,
+    50: Math.round(startMs + ready[50] * 1000),
+    80: Math.round(startMs + ready[80] * 1000),
+    90: Math.round(startMs + ready[90] * 1000),
+    95: Math.round(startMs + ready[95] * 1000),
   };
 
 export const movesOf = (moved: readonly Moved[], startMs: number): PlanMoves['moved'] =>

@@ -28,7 +28,8 @@ const ANEW = 0.2;
 
 /** Any order, and any owners. */
 export function anyChoice(given: IndexedProblem, { order, who }: Choice, uniform: () => number): Choice {
-  const owners = given.bouts.map(({ tasks }) => {
+  const owners = given.bouts.map(({ tasks, owner }) => {
+    if (owner >= 0) return -1;
     const able = given.tasks[tasks[0] as number]?.able ?? [];
     return able[Math.floor(uniform() * able.length)] ?? -1;
   });
@@ -37,7 +38,7 @@ export function anyChoice(given: IndexedProblem, { order, who }: Choice, uniform
     who: who.map((_, index) => {
       const task = given.tasks[index] as (typeof given.tasks)[number];
       const owner = owners[task.bout] as number;
-      return task.apartFrom === -1 && task.able.includes(owner) ? owner : -1;
+      return owner >= 0 && task.apartFrom === -1 && task.able.includes(owner) ? owner : -1;
     }),
   };
 }
