@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
 import type { PlanView } from '@decurio/contract';
+import { useSession } from '../state/session.js';
 import { saveFile } from '../ui/save-file.js';
 import { serialOf, WHY_UNPLACED } from './plan-words.js';
 import classes from './plan-cards.module.css';
@@ -8,6 +9,7 @@ const SHOWN = 4;
 
 /** What should be known of the plan, what could not be laid out, and the plan as files. */
 export function NotesCard({ plan }: { readonly plan: PlanView }) {
+  const { who } = useSession();
   const you = plan.people.find(({ isYou }) => isYou);
   const download = async (url: string, name: string, type: string) => {
     const answer = await fetch(url);
@@ -35,7 +37,7 @@ export function NotesCard({ plan }: { readonly plan: PlanView }) {
         ))}
       </ul>
       <p className={classes['files']}>
-        <Link to="/plan/afterwards">Planned against real</Link>
+        {who?.role !== 'technician' && <Link to="/plan/afterwards">Planned against real</Link>}
         <button type="button" onClick={() => void download('/api/plan.csv', 'plan.csv', 'text/csv')}>
           As a table
         </button>

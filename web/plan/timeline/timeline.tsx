@@ -38,13 +38,7 @@ export function Timeline({ plan, day, onGive, onOpen }: TimelineProps) {
         if (over && onGive && String(over.id) !== from) onGive(unitId, String(over.id));
       }}
     >
-      <div
-        className={classes['chart']}
-        ref={chart}
-        role="group"
-        aria-label="The day, people and places down, hours across"
-        onKeyDown={(event) => walk(event, chart.current)}
-      >
+      <div className={classes['chart']}>
         <div className={classes['hours']} aria-hidden="true">
           <span />
           <div>
@@ -60,7 +54,14 @@ export function Timeline({ plan, day, onGive, onOpen }: TimelineProps) {
             )}
           </div>
         </div>
-        <div className={classes['rows']}>
+        <div
+          className={classes['rows']}
+          ref={chart}
+          role="grid"
+          tabIndex={0}
+          aria-label="The day: people and places down, hours across. Arrow keys go from unit to unit, Enter opens one."
+          onKeyDown={(event) => walk(event, chart.current, onOpen)}
+        >
           {lanes.map((lane) => (
             <Row
               key={lane.id}
@@ -72,7 +73,7 @@ export function Timeline({ plan, day, onGive, onOpen }: TimelineProps) {
               onOpen={onOpen}
             />
           ))}
-          <div className={classes['flags']}>
+          <div className={classes['flags']} aria-hidden="true">
             {now > day.fromMs && now < day.toMs && (
               <i className={classes['nowLine']} style={{ left: percent(now, day) }} />
             )}
@@ -127,17 +128,11 @@ interface RowProps {
 function Row({ lane, plan, day, hours, mayGive, onOpen }: RowProps) {
   const { setNodeRef, isOver } = useDroppable({ id: lane.id, disabled: lane.of !== 'person' || !mayGive });
   return (
-    <section
-      className={classes['row']}
-      data-of={lane.of}
-      data-over={isOver || undefined}
-      ref={setNodeRef}
-      aria-label={lane.name}
-    >
-      <header>
+    <div role="row" className={classes['row']} data-of={lane.of} data-over={isOver || undefined} ref={setNodeRef}>
+      <div role="rowheader" className={classes['name']}>
         <b>{lane.name}</b>
         <span className="soft">{lane.says}</span>
-      </header>
+      </div>
       <div className={classes['lines']}>
         {hours.map((ms) => (
           <i key={ms} className={classes['hour']} style={{ left: percent(ms, day) }} />
@@ -150,7 +145,7 @@ function Row({ lane, plan, day, hours, mayGive, onOpen }: RowProps) {
           />
         ))}
         {lane.lines.map((line, i) => (
-          <ol key={i} className={classes['line']}>
+          <div key={i} className={classes['line']}>
             {line.map((bar) => (
               <Bar
                 key={`${bar.unitId} ${bar.step} ${bar.tone} ${bar.fromMs}`}
@@ -162,10 +157,10 @@ function Row({ lane, plan, day, hours, mayGive, onOpen }: RowProps) {
                 onOpen={onOpen}
               />
             ))}
-          </ol>
+          </div>
         ))}
       </div>
-    </section>
+    </div>
   );
 }
 
@@ -187,9 +182,13 @@ function Bar({ bar, plan, day, lane, mayGive, onOpen }: BarProps) {
   const says = `${serial}, ${what}, ${clockOf(bar.fromMs)} to ${clockOf(bar.toMs)}, of ${orderNumber(plan, bar.orderId)}`;
   const isWide = (bar.toMs - bar.fromMs) / (day.toMs - day.fromMs) > 0.047;
   return (
-    <li style={{ left: percent(Math.max(bar.fromMs, day.fromMs), day), width: width(bar.fromMs, bar.toMs, day) }}>
-      <button
-        type="button"
+    <div
+      className={classes['slot']}
+      style={{ left: percent(Math.max(bar.fromMs, day.fromMs), day), width: width(bar.fromMs, bar.toMs, day) }}
+    >
+      <div
+        role="gridcell"
+        tabIndex={-1}
         ref={setNodeRef}
         {...(listeners ?? {})}
         className={classes['bar']}
@@ -204,8 +203,8 @@ function Bar({ bar, plan, day, lane, mayGive, onOpen }: BarProps) {
         onClick={() => onOpen(bar.unitId)}
       >
         {isWide && bar.tone !== 'wait' && serial.slice(-TAIL)}
-      </button>
-    </li>
+      </div>
+    </div>
   );
 }
 
@@ -216,12 +215,19 @@ const width = (fromMs: number, toMs: number, day: Span): string => {
   return `${(100 * Math.max(0, to - from)) / (day.toMs - day.fromMs)}%`;
 };
 
-/** Arrow keys go to the bar before and after in time, and to the one above and below. */
-function walk(event: KeyboardEvent, chart: HTMLElement | null): void {
-  const bars = [...(chart?.querySelectorAll<HTMLElement>('button[data-unit]') ?? [])];
+/** Arrow keys go to the bar before and after in time, and to the one above and below; Enter opens its unit. */
+function walk(event: KeyboardEvent, chart: HTMLElement | null, onOpen: (unitId: string) => void): void {
+  const bars = [...(chart?.querySelectorAll<HTMLElement>('[data-unit]') ?? [])];
   const at = bars.indexOf(document.activeElement as HTMLElement);
-  if (at < 0 || !['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'].includes(event.key)) return;
+  const unitId = bars[at]?.dataset['unit'];
+  if (event.key === 'Enter' && unitId !== undefined) {
+    event.preventDefault();
+    return onOpen(unitId);
+  }
+  if (!['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'].includes(event.key)) return;
   event.preventDefault();
+  // Only the chart itself has the focus: its first bar is the way in.
+  if (at < 0) return bars[0]?.focus();
   if (event.key === 'ArrowLeft' || event.key === 'ArrowRight')
     return bars[Math.max(0, Math.min(bars.length - 1, at + (event.key === 'ArrowRight' ? 1 : -1)))]?.focus();
   const here = (bars[at] as HTMLElement).getBoundingClientRect();
