@@ -30,6 +30,7 @@ const { entriesPerSecond } = await import('./bench/bench-entries.mjs');
 const { keyToPress, keyToProof } = await import('./bench/key-to-press.mjs');
 const { firstPaint } = await import('./bench/first-paint.mjs');
 const { planFigures } = await import('./bench/key-plans.mjs');
+const { dayFigures } = await import('./bench/day-plans.mjs');
 const { paperFigures } = await import('./bench/papers.mjs');
 const { calibrationFigures } = await import('./bench/calibration.mjs');
 const { setupFigures } = await import('./bench/setups.mjs');
@@ -103,7 +104,7 @@ try {
   await later(person);
   await paint(lineOrder);
   await bench(person);
-  for (const figure of [...setupFigures(), ...planFigures(), ...(await calibrationFigures())])
+  for (const figure of [...setupFigures(), ...planFigures(), ...dayFigures(), ...(await calibrationFigures())])
     note(figure.what, figure.value, figure.unit, figure.yardstick, figure.yardstickValue, figure.limit);
   for (const { route, gzipBytes, brotliBytes } of routeWeights()) {
     note(

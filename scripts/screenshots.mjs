@@ -18,6 +18,7 @@ const { writeOrderFiles } = await import('./lib/demo-files.mjs');
 const { startEmptyDatabase } = await import('./lib/database.mjs');
 const { startServer } = await import('./lib/server.mjs');
 
+const { loadDay } = await import('./lib/demo-day.mjs');
 const { loadHistory } = await import('./lib/demo-history.mjs');
 const { loadDemo, playVisit } = await import('./lib/load-demo.mjs');
 const { signIn: apiSignIn } = await import('./lib/api-client.mjs');
@@ -177,8 +178,6 @@ async function takeAll() {
   await signInAs('Ines M.');
   await scan('S26-0402', 'as they will print');
   await shot('hand-over');
-  await scan('S26-0410', 'You decide');
-  await shot('held');
   await driver.get(`${server.address}/orders`);
   await says('What was promised');
   await driver.findElement(By.linkText('2620')).click();
@@ -201,6 +200,7 @@ async function takeAll() {
   await shot('learnt');
 
   await loadHistory(server.address, databaseUrl);
+  await loadDay(server.address);
   await driver.get(`${server.address}/ledger?where=out&code=speedCap&is=over&value=20&customer=Gull+Point+Hotel`);
   await says('S26-0370');
   await shot('ledger');
@@ -217,6 +217,14 @@ async function takeAll() {
   await says('Codes most often typed wrong');
   await driver.wait(until.elementLocated(By.css('svg.recharts-surface path')), PATIENCE_MS);
   await shot('quality');
+
+  await driver.get(`${server.address}/plan`);
+  await says('Promised for');
+  await driver.wait(
+    async () => !(await driver.executeScript("return document.body.textContent.includes('Looking for what')")),
+    PATIENCE_MS,
+  );
+  await shot('plan');
 }
 
 /** @param {string} name */

@@ -74,7 +74,7 @@ export const shopSchema = strictly({
       hours: week(),
       also: aways(),
       shut: aways(),
-      packsV: orNull(array(positive(120)).max(20) as unknown as Schema),
+      packsV: orNull(array(positive(120)).max(20).required() as unknown as Schema),
       chargeA: orNull(positive(100)),
     }),
   )

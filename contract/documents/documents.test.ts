@@ -18,12 +18,15 @@ const KINDS = {
   'decurio-house-rules/4': ['houseRules', 'house-rules'],
   'decurio-check-list/1': ['checkList', 'check-list'],
   'decurio-notice/1': ['notice', 'notice'],
+  'decurio-crew/1': ['crew', 'crew'],
+  'decurio-shop/1': ['shop', 'shop'],
 } as const;
 const documents = [
   ['docs/formats/notice.json', read('docs/formats/notice.json')] as const,
   ...all('demo/types'),
   ...all('demo/rules'),
   ...all('demo/checks'),
+  ...all('demo/day'),
   ...all('starters'),
 ];
 const kindOf = (document: object) => KINDS[(document as { format: keyof typeof KINDS }).format];
@@ -65,6 +68,8 @@ describe('the published schema', () => {
     'demo/rules/hire-default.json',
     'demo/checks/bike-before-delivery.json',
     'docs/formats/notice.json',
+    'demo/day/crew.json',
+    'demo/day/shop.json',
   ];
 
   it.each(tried)('agrees with the reader on every slip of one field in %s', (path) => {

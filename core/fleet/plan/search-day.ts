@@ -16,6 +16,7 @@ const PATIENCE = 80;
 /** A plan on its way: better the longer it is asked for more. */
 export interface PlanSearch {
   readonly given: IndexedProblem;
+  /** Worked out when it is first asked for. */
   readonly bound: DayBound;
   /** The best so far. */
   readonly best: () => LaidOut;
@@ -53,8 +54,9 @@ export function searchDay(problem: PlanProblem, { seed, before, movedS }: Search
     const kept = weighed(layOut(given, chosen));
     if (compareCosts(kept.cost, best.cost) <= 0) best = kept;
   }
-  const bound = boundOf(given);
-  const untried = [...urgenciesFor(given, bound)];
+  let known: DayBound | null = null;
+  const bound = (): DayBound => (known ??= boundOf(given));
+  let untried: Urgency[] | null = null;
   let rule: { readonly urgency: Urgency; readonly cost: PlanCost } | null = null;
   let current = { ...best, choice: choiceOf(given, best.laid) };
   let since = 0;
@@ -92,13 +94,16 @@ export function searchDay(problem: PlanProblem, { seed, before, movedS }: Search
 
   return {
     given,
-    bound,
+    get bound() {
+      return bound();
+    },
     best: () => best.laid,
     cost: () => best.cost,
     tryOnce: () => {
       tries += 1;
       // What stood is mended first: rules make all of it anew.
-      const next = chosen !== null && tries % 4 !== 0 ? undefined : untried.shift();
+      const next =
+        chosen !== null && tries % 4 !== 0 ? undefined : (untried ??= [...urgenciesFor(given, bound())]).shift();
       if (next) return tryRule(next);
       return rule !== null && random.uniform() < shareOfRules ? tryRule(varied(rule.urgency, random)) : tryMove();
     },
