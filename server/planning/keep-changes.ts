@@ -12,7 +12,7 @@ type House = Pick<FastifyInstance, 'source' | 'planner'>;
 export async function keepChanges(
   house: House,
   { revision, changes }: KeepChangesRequest,
-  by: { readonly userId: string; readonly name: string },
+  by: { readonly userId: string },
 ): Promise<void> {
   const { inputs, prepared } = await onRevision(house, revision);
   const { crew, shop, zone } = inputs;
@@ -54,10 +54,10 @@ export async function keepChanges(
     for (const { unitId, personId } of given) {
       await manager.query('DELETE FROM plan_gift WHERE unitId = ?', [unitId]);
       if (personId !== null)
-        await manager.query('INSERT INTO plan_gift (unitId, personId, byName, at) VALUES (?, ?, ?, UTC_TIMESTAMP(3))', [
+        await manager.query('INSERT INTO plan_gift (unitId, personId, byId, at) VALUES (?, ?, ?, UTC_TIMESTAMP(3))', [
           unitId,
           personId,
-          by.name,
+          by.userId,
         ]);
     }
   });

@@ -55,7 +55,7 @@ async function remade(
   forMs: number,
 ): Promise<KeptPlan> {
   const { problem, lengths, surprises, startMs } = prepared;
-  const before = kept && planFrom(kept.body, startMs);
+  const before = kept && kept.body.plan.tasks.length > 0 ? planFrom(kept.body, startMs) : null;
   const { moved, ...made } = await planner.makePlan({ problem, lengths, surprises, seed: SEED, before, forMs });
   const facts = factsOf(inputs);
   const why = kept === null ? null : whyOf(kept.body.facts, inputs);
@@ -124,7 +124,9 @@ export async function* lookLonger(
   let { kept, inputs, prepared } = await currentPlan(house);
   const most = Math.min(forMs, LONGEST_MS);
   let fruitless = 0;
-  for (let spent = 0, seed = SEED; spent < most && fruitless < FRUITLESS && !signal.aborted; spent += SLICE_MS) {
+  const begun = performance.now();
+  const spent = (): number => (performance.now() - begun) / most;
+  for (let seed = SEED; spent() < 1 && fruitless < FRUITLESS && !signal.aborted;) {
     // Nothing is laid out: no search finds more.
     if (kept.body.plan.tasks.length === 0) return;
     seed += 1;
@@ -145,7 +147,7 @@ export async function* lookLonger(
       if (stands?.basis !== inputs.basis) ({ kept, inputs, prepared } = await currentPlan(house));
     }
     yield {
-      share: Math.min(1, (spent + SLICE_MS) / most),
+      share: Math.min(1, spent()),
       gap: kept.body.gap,
       view: isBetter ? viewOf({ kept, inputs, prepared }, userId) : null,
     };

@@ -97,13 +97,23 @@ export interface ScenarioMade {
   readonly moved: readonly Moved[];
 }
 
+/** More tasks than this are not searched through while somebody drags. */
+const MANY = 900;
+/** Tasks that are run through for an answer at once: fewer days of it where a day has more. */
+const ANSWERED = 90_000;
+
 export function whatIf({ problem, lengths, surprises, seed, plan, scenarios }: WhatIfTask): readonly ScenarioMade[] {
   return scenarios.map((changes) => {
     const asked = changedByAll(problem, changes);
-    const next = replan(asked, plan, seed, asked.units.length > 150 ? 4 : 25);
+    const tasks = plan.tasks.length;
+    const isDrag = changes.every(({ kind }) => kind === 'give');
+    const next = replan(asked, plan, seed, tasks < MANY ? 12 : isDrag ? 0 : 4);
     return {
       plan: next,
-      forecasts: forecast(asked, next, lengthIn(lengths), seed, { runs: runsFor(asked) / 2, surprises }),
+      forecasts: forecast(asked, next, lengthIn(lengths), seed, {
+        runs: Math.max(40, Math.min(300, Math.round(ANSWERED / Math.max(1, tasks)))),
+        surprises,
+      }),
       moved: movedBetween(asked, plan, next),
     };
   });

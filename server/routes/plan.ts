@@ -92,8 +92,8 @@ export async function planRoutes(app: FastifyInstance): Promise<void> {
       config: { act: 'decide' },
     },
     async (request) => {
-      const { userId, name } = permit(request.session, 'decide');
-      await keepChanges(app, request.body, { userId, name });
+      const { userId } = permit(request.session, 'decide');
+      await keepChanges(app, request.body, { userId });
       return planView(app, userId);
     },
   );

@@ -75,17 +75,26 @@ export interface Drawn {
 /** Draws days. */
 export function drawer(given: IndexedProblem, lengthOf: LengthOf, surprises: Surprises): (random: Seeded) => Drawn {
   const lengths = given.tasks.map(({ task }) => lengthOf(task.id));
-  const kinds = [...new Set(lengths.map((each) => each?.kindOf ?? ''))];
-  const kindAt = lengths.map((each) => kinds.indexOf(each?.kindOf ?? ''));
+  const kinds = new Map<string, number>();
+  const kindAt = Int32Array.from(lengths, (each) => {
+    const name = each?.kindOf ?? '';
+    return kinds.get(name) ?? (kinds.set(name, kinds.size), kinds.size - 1);
+  });
+  const mean = Float64Array.from(lengths, (each) => each?.mean ?? NaN);
+  const sd = Float64Array.from(lengths, (each) => each?.sd ?? 0);
+  const unsure = Float64Array.from(lengths, (each) => each?.unsure ?? 0);
+  const planned = Float64Array.from(given.tasks, ({ lengthS }) => lengthS);
   return ({ uniform, normal }) => {
-    const off = kinds.map(() => normal());
-    const lengthS = new Float64Array(given.tasks.length);
-    for (const [i, { lengthS: planned }] of given.tasks.entries()) {
-      const length = lengths[i];
-      lengthS[i] = length
-        ? Math.exp(length.mean + length.unsure * (off[kindAt[i] as number] as number) + length.sd * normal())
-        : planned;
-    }
+    const off = Float64Array.from({ length: kinds.size }, normal);
+    const lengthS = new Float64Array(planned.length);
+    for (let i = 0; i < planned.length; i++)
+      lengthS[i] = Number.isNaN(mean[i])
+        ? (planned[i] as number)
+        : Math.exp(
+            (mean[i] as number) +
+              (unsure[i] as number) * (off[kindAt[i] as number] as number) +
+              (sd[i] as number) * normal(),
+          );
     const heldS = new Float64Array(given.units.length);
     const heldAt = new Int32Array(given.units.length).fill(-1);
     for (const [u, { first, last }] of given.units.entries()) {

@@ -18,7 +18,7 @@ export class Plan1766200000000 implements MigrationInterface {
     await runner.query(`CREATE TABLE plan_gift (
       unitId ${UUID} NOT NULL PRIMARY KEY,
       personId VARCHAR(60) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
-      byName VARCHAR(80) NOT NULL,
+      byId ${UUID} NOT NULL,
       at DATETIME(3) NOT NULL
     )`);
     await runner.query(`CREATE TABLE planned_step (
