@@ -3,6 +3,8 @@ import {
   type Crew,
   type HouseRules,
   type Shop,
+  stepLengths,
+  type StepLengths,
   type StepSeen,
   type Surprises,
   type VehicleType,
@@ -62,9 +64,9 @@ export interface PlanInputs {
   readonly isCut: boolean;
   /** Sign-in names by account. */
   readonly signInNames: ReadonlyMap<string, string>;
-  readonly seen: readonly StepSeen[];
-  /** Seconds that a key plan says, by step and kind. */
-  readonly planned: ReadonlyMap<string, number>;
+  /** Steps that were seen here; 0 in a house that sealed nothing yet. */
+  readonly stepsSeen: number;
+  readonly lengths: StepLengths;
   readonly surprises: Surprises;
   readonly usualHoldHours: number | null;
 }
@@ -126,12 +128,13 @@ export async function readInputs(source: DataSource, planner: Planner): Promise<
   const basis = createHash('sha256').update(JSON.stringify(said)).digest('hex');
   const known = last.get(source);
   if (known?.basis === basis) return known;
-  const [learnt, accounts] = await Promise.all([
+  const [{ seen, ...learnt }, accounts] = await Promise.all([
     learntFrom(source, sealed),
     manager.query<{ id: string; signInName: string }[]>('SELECT id, signInName FROM account'),
   ]);
   const units = await unitInputs(manager, raw.slice(0, MOST_UNITS));
   const taken = new Set(units.map(({ orderId }) => orderId));
+  const planned = await keySeconds(source, planner, units, seen, raw);
   const inputs: PlanInputs = {
     basis,
     zone,
@@ -143,7 +146,8 @@ export async function readInputs(source: DataSource, planner: Planner): Promise<
     units,
     isCut: raw.length > MOST_UNITS,
     signInNames: new Map(accounts.map(({ id, signInName }) => [id, signInName])),
-    planned: await keySeconds(source, planner, units, learnt.seen, raw),
+    stepsSeen: seen.length,
+    lengths: stepLengths(seen, (step, kind) => planned.get(`${step} ${kind}`) ?? null),
     ...learnt,
   };
   last.set(source, inputs);

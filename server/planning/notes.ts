@@ -6,7 +6,7 @@ const WEEK_MS = 7 * 86_400_000;
 
 /** What a person should know of what a plan is made of, and what to do about it. */
 export function faultsOf(inputs: PlanInputs, problem: PlanProblem, nowMs: number): readonly PlanNote[] {
-  const { crew, shop, orders, zone, seen, isCut, units } = inputs;
+  const { crew, shop, orders, zone, stepsSeen, isCut, units } = inputs;
   const notes: PlanNote[] = [];
   const say = (code: PlanNote['code'], says: string): void => void notes.push({ code, says });
   if (!crew || crew.people.length === 0)
@@ -44,7 +44,7 @@ export function faultsOf(inputs: PlanInputs, problem: PlanProblem, nowMs: number
       'heldReckoned',
       `${list(held.map(({ serial }) => serial))} ${held.length === 1 ? 'is' : 'are'} held, and reckoned with as held units usually come back.`,
     );
-  if (seen.length === 0)
+  if (stepsSeen === 0)
     say('nothingSeen', 'No unit was sealed here yet: how long steps take is assumed, and the chances are wide.');
   if (minutesAhead(zone, nowMs) !== minutesAhead(zone, nowMs + WEEK_MS))
     say('clocksMove', 'Clocks are put forward or back within a week: hours are those of the clock on the wall.');

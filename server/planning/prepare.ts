@@ -7,7 +7,6 @@ import {
   momentIn,
   proofsOf,
   STEPS_OF_NEW,
-  stepLengths,
   workOf,
   type Crew,
   type HouseRules,
@@ -18,7 +17,6 @@ import {
   type PlanUnit,
   type Shop,
   type StepId,
-  type StepLengths,
   type Surprises,
   type TaskLength,
   type VehicleType,
@@ -50,7 +48,7 @@ const HELD_HOURS = 4;
 export function prepare(inputs: PlanInputs, nowMs: number): Prepared {
   const { zone, crew, shop } = inputs;
   const seconds = (ms: number): number => Math.round((ms - nowMs) / 1000);
-  const lengths = stepLengths(inputs.seen, (step, kind) => inputs.planned.get(`${step} ${kind}`) ?? null);
+  const { lengths } = inputs;
   const places = placesOf(shop, zone, nowMs);
   const orders = inputs.orders.map((order): PlanOrder => {
     const dueMs = momentIn(zone, order.dueAt);
@@ -133,7 +131,6 @@ export function offeredUnits(
   orderId: string,
   arrivesS: number,
 ): { readonly units: readonly PlanUnit[]; readonly lengths: Readonly<Record<string, TaskLength>> } {
-  const lengths: StepLengths = stepLengths(inputs.seen, (step, kind) => inputs.planned.get(`${step} ${kind}`) ?? null);
   const all: Record<string, TaskLength> = {};
   const units = offered.flatMap(({ type, mapId, count, needsFull }, g) =>
     Array.from({ length: count }, (_, i): PlanUnit => {
@@ -152,7 +149,7 @@ export function offeredUnits(
           keyedBy: [],
           personId: null,
         },
-        lengths,
+        inputs.lengths,
       );
       Object.assign(all, work.lengths);
       return { id, name: id, orderId, kind, arrivesS, owner: null, inHand: false, after: [], tasks: work.tasks };

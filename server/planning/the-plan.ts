@@ -105,6 +105,12 @@ function whyOf(was: PlanBody['facts'], inputs: PlanInputs): string | null {
   return null;
 }
 
+/** The plan after something was decided: one that was being made before that does not count. */
+export async function planAfter(house: House, userId: string): Promise<PlanView> {
+  await making.get(house.source)?.catch(() => undefined);
+  return planView(house, userId);
+}
+
 export async function planView(house: House, userId: string): Promise<PlanView> {
   return viewOf(await currentPlan(house), userId);
 }

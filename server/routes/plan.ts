@@ -15,7 +15,7 @@ import { object, string } from 'yup';
 import { afterwards } from '../planning/afterwards.js';
 import { orderCalendar, personCalendar, planCsv } from '../planning/exports.js';
 import { keepChanges } from '../planning/keep-changes.js';
-import { lookLonger, offerView, planView, remediesOf, whatIf } from '../planning/the-plan.js';
+import { lookLonger, offerView, planAfter, planView, remediesOf, whatIf } from '../planning/the-plan.js';
 import { permit } from '../security/roles.js';
 import { goneSignal } from '../time-limit.js';
 
@@ -94,7 +94,7 @@ export async function planRoutes(app: FastifyInstance): Promise<void> {
     async (request) => {
       const { userId } = permit(request.session, 'decide');
       await keepChanges(app, request.body, { userId });
-      return planView(app, userId);
+      return planAfter(app, userId);
     },
   );
 

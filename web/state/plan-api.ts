@@ -25,6 +25,8 @@ export const planApi = api.injectEndpoints({
     }),
     whatIf: build.mutation<readonly Scenario[], WhatIfRequest>({
       query: (body) => ({ url: '/plan/what-if', method: 'POST', body }),
+      // Refused since the plan moved: the newer one is looked at, and asked of again.
+      invalidatesTags: (_, error) => (error ? [...MOVED_BY] : []),
     }),
     keepChanges: build.mutation<PlanView, KeepChangesRequest>({
       query: (body) => ({ url: '/plan/changes', method: 'POST', body }),
