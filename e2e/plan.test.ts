@@ -72,6 +72,32 @@ describe('the plan of the day', () => {
   });
 });
 
+describe('a bar', () => {
+  it('is dragged to somebody else, and the plan says what that would cost', async () => {
+    const { driver } = page;
+    const [x, y, toX, toY, serial] = await driver.executeScript<[number, number, number, number, string]>(`
+      const row = (name) => [...document.querySelectorAll('[role=row]')].find((each) => each.innerText.startsWith(name));
+      const bars = [...row('Ines').querySelectorAll('[data-unit]:not([data-tone=sign]):not([data-tone=wait])')];
+      const bar = bars.sort((a, b) => b.offsetWidth - a.offsetWidth)[0];
+      const from = bar.getBoundingClientRect();
+      const to = row('Teo').getBoundingClientRect();
+      return [from.left + from.width / 2, from.top + 8, to.left + 400, to.top + 20, bar.getAttribute('aria-label').split(',')[0]]
+        .map((each) => (typeof each === 'number' ? Math.round(each) : each));`);
+    await driver
+      .actions()
+      .move({ x, y })
+      .press()
+      .move({ x, y: y + 20, duration: 100 })
+      .move({ x: toX, y: toY, duration: 200 })
+      .release()
+      .perform();
+    await page.says(`${serial} to Teo R.`);
+    await page.says('Put back');
+    await key(Key.ESCAPE);
+    await page.saysNot('IF SO');
+  });
+});
+
 describe('people and places', () => {
   it('take hours as one writes them, refuse what is none, and lose nothing', async () => {
     await page.driver.get(`${stage.address}/plan`);

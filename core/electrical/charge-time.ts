@@ -18,7 +18,8 @@ const AS_SENT_PERCENT = 30;
  * @returns refused (`noFigure`) where a figure is none
  * @example
  * const pack = { chemistry: 'liIon', cellsInSeries: 10, labelV: 36, capacityAh: 10 } as const;
- * chargeMinutes(pack, 37, 2); // half of 10 Ah at 2 A: 155 minutes, and 25 for the tail: { ok: true, value: 180 }
+ * // Half of 10 Ah at 2 A, 155 minutes, and 25 for the tail.
+ * chargeMinutes(pack, 37, 2); // { ok: true, value: 180 }
  */
 export function chargeMinutes(pack: LabelledPack, packV: number | null, currentA: number): Result<number> {
   const { chemistry, cellsInSeries, capacityAh } = pack;

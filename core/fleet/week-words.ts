@@ -9,7 +9,7 @@ const CLOCK = /^([01]?\d|2[0-3]):([0-5]\d)$|^24:00$/;
  * then its stretches; parts are set apart by semicolons or lines.
  * @returns refused (`badHours`) with the first word that is not understood, and what to write
  * @example
- * weekFromWords('Mon-Tue 08:00-12:00'); // { ok: true, value: [{ day: 1, … }, { day: 2, … }] }
+ * weekFromWords('Mon 8:00-12:00'); // { ok: true, value: [{ day: 1, from: '08:00', to: '12:00' }] }
  */
 export function weekFromWords(words: string): Result<readonly WeekHours[]> {
   const hours: WeekHours[] = [];
