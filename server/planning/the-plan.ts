@@ -197,6 +197,9 @@ export async function whatIf(
 
 /** What is decided is decided on the plan that was seen. */
 export async function onRevision(house: House, revision: number): Promise<CurrentPlan> {
+  // One that moved already is not made anew to say so.
+  const stands = await keptPlan(house.source);
+  if (stands && stands.revision !== revision) throw new HttpProblem('planMoved');
   const current = await currentPlan(house);
   if (current.kept.revision !== revision) throw new HttpProblem('planMoved');
   return current;

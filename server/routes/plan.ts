@@ -25,6 +25,8 @@ const personParams = object({
     .matches(/^[a-z0-9-]{1,60}$/)
     .required(),
 });
+/** Nothing is asked beside the address: what else stands there is refused before anything is worked out. */
+const nothingAsked = object({}).noUnknown();
 type WithId = { readonly Params: { readonly id: string } };
 /** A search is ended after so long, however good it is. */
 const LONGER_MS = 20_000;
@@ -38,7 +40,10 @@ export async function planRoutes(app: FastifyInstance): Promise<void> {
   app.get(
     '/plan',
     {
-      schema: { summary: 'The plan as it stands: who does what of which unit, when orders are ready' },
+      schema: {
+        querystring: nothingAsked,
+        summary: 'The plan as it stands: who does what of which unit, when orders are ready',
+      },
       config: { act: 'look' },
     },
     async (request) => planView(app, permit(request.session, 'look').userId),
@@ -47,7 +52,10 @@ export async function planRoutes(app: FastifyInstance): Promise<void> {
   app.get(
     '/plan/longer',
     {
-      schema: { summary: 'Look longer for a better plan: a line a stretch, with how far it came' },
+      schema: {
+        querystring: nothingAsked,
+        summary: 'Look longer for a better plan: a line a stretch, with how far it came',
+      },
       config: { act: 'decide' },
     },
     async (request, reply) => {
@@ -63,6 +71,7 @@ export async function planRoutes(app: FastifyInstance): Promise<void> {
     '/plan/outlook',
     {
       schema: {
+        querystring: nothingAsked,
         summary: 'When each open order will be ready, its chance to be in time, and what is next for whoever asks',
       },
       config: { act: 'look' },
@@ -101,7 +110,11 @@ export async function planRoutes(app: FastifyInstance): Promise<void> {
   app.get<WithId>(
     '/plan/orders/:id/remedies',
     {
-      schema: { summary: 'What could be done for an order at risk, with its chance then', params: orderParams },
+      schema: {
+        querystring: nothingAsked,
+        summary: 'What could be done for an order at risk, with its chance then',
+        params: orderParams,
+      },
       config: { act: 'look' },
     },
     async (request, reply) => remediesOf(app, request.params.id, goneSignal(reply)),
@@ -130,7 +143,10 @@ export async function planRoutes(app: FastifyInstance): Promise<void> {
 
   app.get<WithId>(
     '/plan/orders/:id/ready.ics',
-    { schema: { summary: 'When an order is ready, for a calendar', params: orderParams }, config: { act: 'look' } },
+    {
+      schema: { querystring: nothingAsked, summary: 'When an order is ready, for a calendar', params: orderParams },
+      config: { act: 'look' },
+    },
     async (request, reply) =>
       reply
         .type('text/calendar; charset=utf-8')
@@ -140,7 +156,11 @@ export async function planRoutes(app: FastifyInstance): Promise<void> {
   app.get<WithId>(
     '/plan/people/:id/day.ics',
     {
-      schema: { summary: 'Somebody’s work by the plan, for a calendar', params: personParams },
+      schema: {
+        querystring: nothingAsked,
+        summary: 'Somebody’s work by the plan, for a calendar',
+        params: personParams,
+      },
       config: { act: 'look' },
     },
     async (request, reply) =>
@@ -151,7 +171,7 @@ export async function planRoutes(app: FastifyInstance): Promise<void> {
 
   app.get(
     '/plan.csv',
-    { schema: { summary: 'The plan as a table' }, config: { act: 'look' } },
+    { schema: { querystring: nothingAsked, summary: 'The plan as a table' }, config: { act: 'look' } },
     async (request, reply) =>
       reply
         .type('text/csv; charset=utf-8')
