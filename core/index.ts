@@ -177,7 +177,7 @@ export * from './fleet/crew.js';
 export * from './fleet/week-words.js';
 export * from './fleet/unit-work.js';
 export * from './fleet/plan/plan-problem.js';
-export { planDay, earliestDueFirst, finishOf, gapOf } from './fleet/plan/plan-day.js';
+export { planDay, finishOf, gapOf } from './fleet/plan/plan-day.js';
 export { dayBound, type DayBound } from './fleet/plan/day-bound.js';
 export { searchDay } from './fleet/plan/search-day.js';
 export * from './fleet/plan/forecast.js';

@@ -72,6 +72,16 @@ describe('the plan of the day', () => {
   });
 });
 
+describe('a plan that is looked at longer', () => {
+  it('says how far it came, and can be stopped', async () => {
+    await page.click('Look longer');
+    await page.says('Looking:');
+    await page.click('Stop looking');
+    await page.says('Look longer');
+    await page.saysNot('Looking:');
+  });
+});
+
 describe('a bar', () => {
   it('is dragged to somebody else, and the plan says what that would cost', async () => {
     const { driver } = page;

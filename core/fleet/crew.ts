@@ -1,5 +1,5 @@
 import { momentIn } from '../house-time.js';
-import type { PlaceKind, Skill, Window } from './plan/plan-problem.js';
+import type { PlaceKind, Skill, OpenTime } from './plan/plan-problem.js';
 import { inOrder } from './plan/windows.js';
 
 /** Hours of one day of every week; 1 is Monday. Clock times of the house, such as 08:00; `to` of 24:00 is midnight. */
@@ -85,7 +85,7 @@ export function hoursIn(
   fromMs: number,
   days: number,
   { week, also, never }: OpenHours,
-): readonly Window[] {
+): readonly OpenTime[] {
   const first = new Date(fromMs - DAY_MS).toISOString().slice(0, 10);
   const seconds = (ms: number | null): number | null => (ms === null ? null : Math.round((ms - fromMs) / 1000));
   const open = Array.from({ length: days + 2 }, (_, i) => dayAfter(first, i)).flatMap((day) => {
@@ -100,16 +100,16 @@ export function hoursIn(
         return fromS === null || toS === null || toS <= Math.max(0, fromS) ? [] : [{ fromS: Math.max(0, fromS), toS }];
       });
   });
-  const once = (all: readonly Once[]): readonly Window[] =>
+  const once = (all: readonly Once[]): readonly OpenTime[] =>
     all.flatMap(({ from, to }) => {
       const fromS = seconds(momentIn(zone, from));
       const toS = seconds(momentIn(zone, to));
       return fromS === null || toS === null || toS <= Math.max(0, fromS) ? [] : [{ fromS: Math.max(0, fromS), toS }];
     });
-  return once(never).reduce<readonly Window[]>(without, inOrder([...open, ...once(also)]));
+  return once(never).reduce<readonly OpenTime[]>(without, inOrder([...open, ...once(also)]));
 }
 
-const without = (open: readonly Window[], gone: Window): readonly Window[] =>
+const without = (open: readonly OpenTime[], gone: OpenTime): readonly OpenTime[] =>
   open.flatMap((each) =>
     each.toS <= gone.fromS || each.fromS >= gone.toS
       ? [each]

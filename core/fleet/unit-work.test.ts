@@ -1,13 +1,14 @@
 import { describe, expect, it } from 'vitest';
+import { STEPS_OFFERED } from '../bench/steps.js';
 import { meanSeconds, stepLengths } from './step-lengths.js';
-import { STEPS_OF_NEW, workOf, type UnitWork } from './unit-work.js';
+import { workOf, type UnitWork } from './unit-work.js';
 
 const lengths = stepLengths([]);
 const unit = (over: Partial<UnitWork> = {}): UnitWork => ({
   id: 'u',
   kind: 'k',
   step: null,
-  steps: STEPS_OF_NEW,
+  steps: STEPS_OFFERED,
   proveAt: 'yard',
   rideAt: 'yard',
   charge: null,

@@ -1,6 +1,5 @@
-import { isAfter, STEPS_OFFERED, type StepId } from '../bench/steps.js';
-import type { Length, StepLengths } from './step-lengths.js';
-import { meanSeconds } from './step-lengths.js';
+import { isAfter, type StepId } from '../bench/steps.js';
+import { meanSeconds, type Length, type StepLengths } from './step-lengths.js';
 import type { HandsTask, PlanTask, Skill } from './plan/plan-problem.js';
 
 /** What decides the work that is left at a unit. */
@@ -112,9 +111,6 @@ export function workOf(unit: UnitWork, lengths: StepLengths): PlannedWork {
   }
   return { tasks, lengths: known, parts };
 }
-
-/** Steps a unit goes through that nobody has begun. */
-export const STEPS_OF_NEW: readonly StepId[] = STEPS_OFFERED;
 
 /**
  * A sum of lognormal lengths as one, by its mean and variance (L. F. Fenton, IRE Transactions on Communication Systems 8,

@@ -1,4 +1,4 @@
-import type { HandsTask, PlanProblem, PlanTask, Window } from '../fleet/plan/plan-problem.js';
+import type { HandsTask, PlanProblem, PlanTask, OpenTime } from '../fleet/plan/plan-problem.js';
 
 /**
  * A way to work a day with less lateness than `lateS`, start by start, or null where there is none: found by trying, second by second, every start there is,
@@ -37,7 +37,7 @@ export function lessLate(problem: PlanProblem, lateS: number, horizonS: number):
       return sum + weight * Math.max(0, Math.max(...done) - dueS);
     }, 0);
 
-  const fits = (hours: readonly Window[], t: number, lengthS: number): boolean =>
+  const fits = (hours: readonly OpenTime[], t: number, lengthS: number): boolean =>
     hours.some(({ fromS, toS }) => fromS <= t && t + lengthS <= toS);
 
   /** Units at stands now, by owner. */

@@ -1,4 +1,4 @@
-import type { HandsTask, PlanProblem, PlanTask, PlanUnit, Skill, Window } from '../fleet/plan/plan-problem.js';
+import type { HandsTask, PlanProblem, PlanTask, PlanUnit, Skill, OpenTime } from '../fleet/plan/plan-problem.js';
 import { seeded } from '../statistics/seeded.js';
 
 /** A day of three units or four and a few seconds, in which everything that can be in the way is in the way. */
@@ -6,7 +6,7 @@ export function smallDay(seed: number): PlanProblem {
   const { uniform } = seeded(seed);
   const among = (count: number): number => Math.min(count - 1, Math.floor(uniform() * count));
   const count = 2 + among(3);
-  const hours = (): readonly Window[] => {
+  const hours = (): readonly OpenTime[] => {
     const from = among(2);
     const at = 4 + among(4);
     return uniform() < 0.5
@@ -77,7 +77,7 @@ export function someDays(
   { units, people, orders, days = 10 }: { units: number; people: number; orders: number; days?: number },
 ): PlanProblem {
   const { uniform, normal } = seeded(seed);
-  const hours = Array.from({ length: days }, (_, day): readonly Window[] => [
+  const hours = Array.from({ length: days }, (_, day): readonly OpenTime[] => [
     { fromS: day * 24 * HOUR_S, toS: (day * 24 + 4) * HOUR_S },
     { fromS: (day * 24 + 4.5) * HOUR_S, toS: (day * 24 + 8.5) * HOUR_S },
   ]).flat();

@@ -2,7 +2,9 @@ import { createHash } from 'node:crypto';
 import {
   type Crew,
   type HouseRules,
+  type SetupInputs,
   type Shop,
+  compileSetup,
   stepLengths,
   type StepLengths,
   type StepSeen,
@@ -18,7 +20,6 @@ import { houseOf } from '../store/house.js';
 import { getDocument, newestDocuments } from '../store/library.js';
 import { decidingFor, inputsFor } from '../store/setups.js';
 import type { Planner } from './planner.js';
-import { asksForFull } from './prepare.js';
 
 export interface OrderInput {
   readonly id: string;
@@ -47,6 +48,8 @@ export interface UnitInput {
   readonly heldSinceMs: number | null;
   /** To whom a lead gave it. */
   readonly givenTo: string | null;
+  /** When; 0 where nobody did. */
+  readonly givenAtMs: number;
 }
 
 /** What stands in the house that a plan depends on. */
@@ -77,7 +80,7 @@ const MOST_UNITS = 2_000;
 const MOST_SEEN = 3_000;
 
 const UNITS_SQL = `SELECT u.id, u.serial, u.orderId, u.typeId, u.typeName, u.mapId, u.status, u.step, u.visitId, u.waitsUntil, u.ownWishes,
-    v.headHash, v.lastSeq, o.houseRulesId, o.classId, o.terms, o.revision, o.rulePackId, g.personId AS givenTo
+    v.headHash, v.lastSeq, o.houseRulesId, o.classId, o.terms, o.revision, o.rulePackId, g.personId AS givenTo, g.at AS givenAt
   FROM unit u JOIN customer_order o ON o.id = u.orderId
   LEFT JOIN visit v ON v.id = u.visitId LEFT JOIN plan_gift g ON g.unitId = u.id
   WHERE u.status IN ('waiting', 'open', 'held') ORDER BY o.dueAt, o.id, u.position LIMIT ${MOST_UNITS + 1}`;
@@ -91,6 +94,7 @@ type RawUnit = Pick<
     readonly headHash: string | null;
     readonly lastSeq: number | null;
     readonly givenTo: string | null;
+    readonly givenAt: Date | null;
   };
 
 /** What was read last, in this process: it stands for as long as its basis does. */
@@ -185,6 +189,7 @@ async function unitInputs(manager: EntityManager, rows: readonly RawUnit[]): Pro
       waitsUntilMs: row.waitsUntil === null ? null : Date.parse(row.waitsUntil) || null,
       heldSinceMs: state?.held ? Date.parse(state.held.at) : null,
       givenTo: row.givenTo,
+      givenAtMs: row.givenAt?.getTime() ?? 0,
     });
   }
   return units;
@@ -220,6 +225,10 @@ async function fullAsked(manager: EntityManager, row: RawUnit): Promise<boolean>
   return answer;
 }
 
+/** Whether a setup of the order has a test on every unit that asks for a full pack. */
+const asksForFull = (inputs: SetupInputs): boolean =>
+  (compileSetup(inputs).tests ?? []).some(({ pack, sampled }) => pack === 'full' && sampled === 'every');
+
 /** An order whose class is gone is no reason to plan nothing. */
 async function asksSafely(ask: () => boolean): Promise<boolean> {
   try {
@@ -250,9 +259,10 @@ async function keySeconds(
     const deciding = await decidingFor(source.manager, row, row as unknown as OrderRow);
     const key = [row.orderId, row.revision, kind, deciding.map.version, deciding.type.version].join(' ');
     const inputs = inputsFor(deciding, row, { ownWishes: null });
-    const seconds = keyed.get(key) ?? (await planner.keySeconds({ inputs }).catch(() => 0));
-    keyed.set(key, seconds);
-    if (seconds > 0) planned.set(`keyIn ${kind}`, seconds);
+    // Where no thread is free the step's own assumption stands in, this once.
+    const seconds = keyed.get(key) ?? (await planner.keySeconds({ inputs }).catch(() => null));
+    if (seconds !== null) keyed.set(key, seconds);
+    if (seconds !== null && seconds > 0) planned.set(`keyIn ${kind}`, seconds);
   }
   return planned;
 }

@@ -1,21 +1,28 @@
 import { timeIn, type Crew, type Once, type Shop } from '@decurio/core';
 import type { AskedChange, KeepChangesRequest, PlanHours } from '@decurio/contract';
 import type { FastifyInstance } from 'fastify';
+import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import { addDocument } from '../store/library.js';
+import { addWithin, newestDocuments } from '../store/library.js';
 import { inTransaction } from '../store/transaction.js';
+import { moveOn } from './kept-plan.js';
 import { onRevision } from './the-plan.js';
 
 type House = Pick<FastifyInstance, 'source' | 'planner'>;
+type Given = Extract<AskedChange, { readonly kind: 'give' }>;
 
-/** Keeps what was tried: who was given what, and who is there and what is open until when, as new versions. */
+/**
+ * Keeps what was tried: who was given what, and who is there and what is open until when, as new versions. Whoever
+ * decides second, on the same plan, is told: the plan is locked meanwhile, and moves on with what was decided.
+ */
 export async function keepChanges(
   house: House,
   { revision, changes }: KeepChangesRequest,
   by: { readonly userId: string },
 ): Promise<void> {
+  refuseElsewhere(changes);
   const { inputs, prepared } = await onRevision(house, revision);
-  const { crew, shop, zone } = inputs;
+  const { zone } = inputs;
   const open: OpenOf = (id) =>
     [...prepared.problem.people, ...prepared.problem.places]
       .find((each) => each.id === id)
@@ -23,45 +30,62 @@ export async function keepChanges(
         fromMs: prepared.startMs + fromS * 1000,
         toMs: prepared.startMs + toS * 1000,
       })) ?? [];
-  let nextCrew = crew;
-  let nextShop = shop;
-  for (const change of changes) {
-    if (change.kind === 'stays' || change.kind === 'leaves') nextCrew = crewWith(nextCrew, change, zone, open);
-    else if (change.kind === 'opens' || change.kind === 'shuts') nextShop = shopWith(nextShop, change, zone, open);
-    else if (change.kind === 'proved' && nextShop)
-      nextShop = { ...nextShop, proveAt: { ...nextShop.proveAt, [change.vehicle]: change.at } };
-    else if (change.kind === 'due')
+  const units = new Set(inputs.units.map(({ id }) => id));
+  await inTransaction(house.source, async (manager) => {
+    await moveOn(manager, revision);
+    const crew = (await newestDocuments(manager, 'crew'))[0]?.document ?? null;
+    const shop = (await newestDocuments(manager, 'shop'))[0]?.document ?? null;
+    let nextCrew = crew;
+    let nextShop = shop;
+    for (const change of changes) {
+      if (change.kind === 'stays' || change.kind === 'leaves') nextCrew = crewWith(nextCrew, change, zone, open);
+      else if (change.kind === 'opens' || change.kind === 'shuts') nextShop = shopWith(nextShop, change, zone, open);
+      else if (change.kind === 'proved' && nextShop)
+        nextShop = { ...nextShop, proveAt: { ...nextShop.proveAt, [change.vehicle]: change.at } };
+      else if (change.kind === 'give') await give(manager, change, { crew, units, userId: by.userId });
+    }
+    if (nextCrew && nextCrew !== crew) await addWithin(manager, 'crew', nextCrew, by.userId);
+    if (nextShop && nextShop !== shop) await addWithin(manager, 'shop', nextShop, by.userId);
+  });
+}
+
+/** What is promised or agreed is not the plan's to keep. */
+function refuseElsewhere(changes: readonly AskedChange[]): void {
+  for (const { kind } of changes) {
+    if (kind === 'due')
       throw new HttpProblem('badRequest', {
         message: 'When an order is due is promised: amend the order, with a reason.',
       });
-    else if (change.kind === 'follow')
+    if (kind === 'follow')
       throw new HttpProblem('badRequest', {
         message: 'Which units follow later is agreed with the customer: take them out of the order, and into another.',
       });
   }
-  const people = new Set(crew?.people.map(({ id }) => id));
-  const given = changes.filter((change) => change.kind === 'give');
-  for (const { personId } of given)
-    if (personId !== null && !people.has(personId))
-      throw new HttpProblem('badRequest', { message: 'Nobody of the crew has this id.' });
-  const units = new Set(inputs.units.map(({ id }) => id));
-  for (const { unitId } of given)
-    if (!units.has(unitId))
-      throw new HttpProblem('badRequest', { message: 'This unit is not to be planned any more.' });
-  if (nextCrew && nextCrew !== crew) await addDocument(house.source, 'crew', nextCrew, by.userId);
-  if (nextShop && nextShop !== shop) await addDocument(house.source, 'shop', nextShop, by.userId);
-  await inTransaction(house.source, async (manager) => {
-    for (const { unitId, personId } of given) {
-      await manager.query('DELETE FROM plan_gift WHERE unitId = ?', [unitId]);
-      if (personId !== null)
-        await manager.query('INSERT INTO plan_gift (unitId, personId, byId, at) VALUES (?, ?, ?, UTC_TIMESTAMP(3))', [
-          unitId,
-          personId,
-          by.userId,
-        ]);
-    }
-  });
 }
+
+interface GivenBy {
+  readonly crew: Crew | null;
+  readonly units: ReadonlySet<string>;
+  readonly userId: string;
+}
+
+async function give(
+  manager: EntityManager,
+  { unitId, personId }: Given,
+  { crew, units, userId }: GivenBy,
+): Promise<void> {
+  if (personId !== null && !crew?.people.some(({ id }) => id === personId)) throw nobody();
+  if (!units.has(unitId)) throw new HttpProblem('badRequest', { message: 'This unit is not to be planned any more.' });
+  await manager.query('DELETE FROM plan_gift WHERE unitId = ?', [unitId]);
+  if (personId !== null)
+    await manager.query('INSERT INTO plan_gift (unitId, personId, byId, at) VALUES (?, ?, ?, UTC_TIMESTAMP(3))', [
+      unitId,
+      personId,
+      userId,
+    ]);
+}
+
+const nobody = (): HttpProblem => new HttpProblem('badRequest', { message: 'Nobody of the crew has this id.' });
 
 type OpenOf = (id: string) => readonly PlanHours[];
 type HoursChange = Extract<AskedChange, { readonly kind: 'stays' | 'leaves' | 'opens' | 'shuts' }>;
@@ -72,8 +96,7 @@ function crewWith(
   zone: string,
   open: OpenOf,
 ): Crew {
-  if (!crew?.people.some(({ id }) => id === change.personId))
-    throw new HttpProblem('badRequest', { message: 'Nobody of the crew has this id.' });
+  if (!crew?.people.some(({ id }) => id === change.personId)) throw nobody();
   return {
     ...crew,
     people: crew.people.map((person) =>

@@ -1,5 +1,6 @@
 import type { DayPlan, Moved, OrderForecast, Tightest } from '@decurio/core';
-import type { DataSource } from 'typeorm';
+import type { DataSource, EntityManager } from 'typeorm';
+import { HttpProblem } from '../problems.js';
 import { inTransaction } from '../store/transaction.js';
 import type { Prepared } from './prepare.js';
 
@@ -96,6 +97,13 @@ export async function keepPlan(
         );
     return { revision: on + 1, basis, madeAtMs: Date.now(), body };
   });
+}
+
+/** Takes the plan's lock, and makes it one that has to be made anew. Throws `planMoved` where it moved already. */
+export async function moveOn(manager: EntityManager, from: number): Promise<void> {
+  const [row] = await manager.query<Pick<Row, 'revision'>[]>('SELECT revision FROM day_plan WHERE id = 1 FOR UPDATE');
+  if (row?.revision !== from) throw new HttpProblem('planMoved');
+  await manager.query("UPDATE day_plan SET revision = ?, basis = '' WHERE id = 1", [from + 1]);
 }
 
 const STEPS_AT_ONCE = 500;

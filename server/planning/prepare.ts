@@ -1,12 +1,11 @@
 import {
   chargeMinutes,
-  compileSetup,
   hoursIn,
   isFull,
   isSettled,
   momentIn,
   proofsOf,
-  STEPS_OF_NEW,
+  STEPS_OFFERED,
   workOf,
   type Crew,
   type HouseRules,
@@ -64,7 +63,7 @@ export function prepare(inputs: PlanInputs, nowMs: number): Prepared {
         id: unit.id,
         kind: unit.kind,
         step: unit.state?.step ?? null,
-        steps: unit.state?.opened.steps ?? STEPS_OF_NEW,
+        steps: unit.state?.opened.steps ?? STEPS_OFFERED,
         proveAt: proveAt(unit.type, shop, places),
         rideAt: rideAt(places),
         charge: chargeOf(unit, shop, nowMs),
@@ -76,7 +75,7 @@ export function prepare(inputs: PlanInputs, nowMs: number): Prepared {
     );
     Object.assign(all, work.lengths);
     for (const parts of Object.values(work.parts)) for (const part of parts) steps.push({ unitId: unit.id, ...part });
-    const owner = unit.givenTo ?? (unit.state ? personOf(crew, inputs, unit.state.stand.by.userId) : null);
+    const owner = ownerOf(unit, inputs);
     const isOut = unit.status === 'held' || unit.waitsUntilMs !== null;
     return {
       id: unit.id,
@@ -118,6 +117,13 @@ export function prepare(inputs: PlanInputs, nowMs: number): Prepared {
   };
 }
 
+/** Whose a unit is: whoever took it, unless a lead gave it to somebody since; null where that is the plan's to say. */
+function ownerOf({ state, givenTo, givenAtMs }: UnitInput, inputs: PlanInputs): string | null {
+  const taken = state ? personOf(inputs.crew, inputs, state.stand.by.userId) : null;
+  const isGivenSince = givenTo !== null && (state === null || taken === null || givenAtMs > Date.parse(state.lastAt));
+  return isGivenSince ? givenTo : taken;
+}
+
 /** Units of an order that is only offered: nothing of them is there yet. */
 export function offeredUnits(
   offered: readonly {
@@ -130,6 +136,7 @@ export function offeredUnits(
   prepared: Prepared,
   orderId: string,
   arrivesS: number,
+  rules: HouseRules | null,
 ): { readonly units: readonly PlanUnit[]; readonly lengths: Readonly<Record<string, TaskLength>> } {
   const all: Record<string, TaskLength> = {};
   const units = offered.flatMap(({ type, mapId, count, needsFull }, g) =>
@@ -141,11 +148,11 @@ export function offeredUnits(
           id,
           kind,
           step: null,
-          steps: STEPS_OF_NEW,
+          steps: STEPS_OFFERED,
           proveAt: proveAt(type, inputs.shop, prepared.problem.places),
           rideAt: rideAt(prepared.problem.places),
           charge: needsFull ? toFull(type.pack, null, inputs.shop) : null,
-          apart: { reader: false, prover: false, signers: false },
+          apart: rules ? apartOf(rules) : { reader: false, prover: false, signers: false },
           keyedBy: [],
           personId: null,
         },
@@ -207,12 +214,18 @@ const apartOf = ({ choices }: HouseRules) => ({
 /** What its pack lacks for the proofs that ask for a full one. */
 function chargeOf(unit: UnitInput, shop: Shop | null, nowMs: number): ReturnType<typeof toFull> {
   const { state, type } = unit;
-  if (unit.waitsUntilMs !== null && unit.waitsUntilMs > nowMs) return null;
   if (!state) return unit.needsFull ? toFull(type.pack, null, shop) : null;
-  const { full } = state.proving;
+  const { full, wait } = state.proving;
   if (!wantsFull(state) || (full !== null && isFull(state.opened, full))) return null;
-  return toFull(state.opened.pack, state.checkedIn?.packV ?? null, shop);
+  const whole = toFull(state.opened.pack, state.checkedIn?.packV ?? null, shop);
+  // It hangs at a charger already: what went in meanwhile need not go in again.
+  if (whole === null || wait === null || wait.test !== null) return whole;
+  const sofarS = Math.round((nowMs - Date.parse(wait.since)) / 1000);
+  return { ...whole, seconds: Math.max(LEAST_CHARGE_S, whole.seconds - Math.max(0, sofarS)) };
 }
+
+/** Somebody has to look at it in any case. */
+const LEAST_CHARGE_S = 60;
 
 const wantsFull = (state: VisitState): boolean =>
   proofsOf(state).some((proof) => proof.test.pack === 'full' && !isSettled(proof));
@@ -232,7 +245,3 @@ function toFull(
   const minutes = chargeMinutes(pack, packV, weakest);
   return minutes.ok ? { seconds: minutes.value * 60, pack: String(pack.labelV) } : null;
 }
-
-/** Whether a setup of the order has a test on every unit that asks for a full pack. */
-export const asksForFull = (inputs: Parameters<typeof compileSetup>[0]): boolean =>
-  (compileSetup(inputs).tests ?? []).some(({ pack, sampled }) => pack === 'full' && sampled === 'every');

@@ -2,7 +2,7 @@ import { momentIn, shifted, type DayPlan, type PlanChange } from '@decurio/core'
 import type { AskedChange, OfferRequest, OfferView, PlanView, Scenario } from '@decurio/contract';
 import type { FastifyInstance } from 'fastify';
 import { HttpProblem } from '../problems.js';
-import { getDocument } from '../store/library.js';
+import { getDocument, newestDocuments } from '../store/library.js';
 import { readInputs, type PlanInputs } from './inputs.js';
 import { keepPlan, keptPlan, type KeptPlan, type PlanBody } from './kept-plan.js';
 import { offeredUnits, prepare, type Prepared } from './prepare.js';
@@ -286,7 +286,12 @@ export async function offerView(house: House, asked: OfferRequest, signal: Abort
     return Math.round((ms - startMs) / 1000);
   };
   const orderId = 'offered';
-  const offered = offeredUnits(types, inputs, prepared, orderId, Math.max(0, momentOf(asked.arrives) ?? 0));
+  // Nobody has said yet whose rules it takes: the house's own.
+  const rules = (await newestDocuments(house.source.manager, 'houseRules')).find(
+    ({ document }) => document.customer === null,
+  );
+  const arrivesS = Math.max(0, momentOf(asked.arrives) ?? 0);
+  const offered = offeredUnits(types, inputs, prepared, orderId, arrivesS, rules?.document ?? null);
   const { behind, wanted } = await house.planner.offer(
     {
       problem,

@@ -1,5 +1,6 @@
-import { timeIn, type Moved, type OrderForecast } from '@decurio/core';
+import { riskOf, timeIn, type Moved, type OrderForecast } from '@decurio/core';
 import type { NextUnit, PlanBar, PlanMoves, PlanOrderView, PlanView, ReadyBy } from '@decurio/contract';
+import type { UnitInput } from './inputs.js';
 import { personOf } from './prepare.js';
 import type { CurrentPlan } from './the-plan.js';
 
@@ -104,8 +105,6 @@ export const movesOf = (moved: readonly Moved[], startMs: number): PlanMoves['mo
   }));
 
 const NEXT_SHOWN = 5;
-/** Orders with less than this of 100 are at risk. */
-const AT_RISK = 80;
 
 /** What somebody takes up next, by the plan, and why. */
 function nextFor(
@@ -116,7 +115,6 @@ function nextFor(
 ): readonly NextUnit[] {
   const seen = new Set<string>();
   const now = prepared.startMs;
-  const clock = (ms: number): string => timeIn(inputs.zone, ms).slice(11);
   return bars
     .filter(({ personId, toMs }) => personId === you && toMs > now)
     .flatMap((bar): readonly NextUnit[] => {
@@ -131,22 +129,29 @@ function nextFor(
           each.fromMs <= now &&
           each.toMs > now,
       );
-      const because = wait
-        ? `${wait.tone === 'wait' ? 'restarts' : 'charges'} until ${clock(wait.toMs)}`
-        : unit.status === 'open'
-          ? 'in your hands'
-          : unit.givenTo !== null
-            ? 'given to you'
-            : order?.dueMs && order.dueMs < now
-              ? `${order.number} is late`
-              : order?.inTime !== null && order !== undefined && order.inTime < AT_RISK
-                ? `${order.number} is at risk`
-                : order?.dueMs
-                  ? `${order.number} is due ${dayAndClock(inputs.zone, now, order.dueMs)}`
-                  : `of ${order?.number ?? ''}`;
+      const because = whyNext(unit, order, wait, inputs.zone, now);
       return [{ unitId: unit.id, serial: unit.serial, step: bar.step, atMs: Math.max(now, bar.fromMs), because }];
     })
     .slice(0, NEXT_SHOWN);
+}
+
+/** Why a unit is next, in the fewest words. */
+function whyNext(
+  unit: UnitInput,
+  order: PlanOrderView | undefined,
+  wait: PlanBar | undefined,
+  zone: string,
+  nowMs: number,
+): string {
+  if (wait) return `${wait.tone === 'wait' ? 'restarts' : 'charges'} until ${dayAndClock(zone, nowMs, wait.toMs)}`;
+  if (unit.status === 'open') return 'in your hands';
+  if (unit.givenTo !== null) return 'given to you';
+  if (!order) return '';
+  if (order.dueMs !== null && order.dueMs < nowMs) return `${order.number} is late`;
+  if (riskOf(order.inTime) !== null) return `${order.number} is at risk`;
+  return order.dueMs === null
+    ? `of ${order.number}`
+    : `${order.number} is due ${dayAndClock(zone, nowMs, order.dueMs)}`;
 }
 
 function dayAndClock(zone: string, nowMs: number, ms: number): string {

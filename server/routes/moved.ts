@@ -1,14 +1,13 @@
-import { Readable } from 'node:stream';
 import type { FastifyInstance } from 'fastify';
 import {
   movedParams,
   recallRequest,
   stayRequest,
-  type HeldLine,
   type MovingKind,
   type RecallRequest,
   type StayRequest,
 } from '@decurio/contract';
+import { sendLines } from '../json-lines.js';
 import { holdAgainst } from '../ledger/hold-against.js';
 import { letStay, movedView, recall } from '../store/recalls.js';
 import { goneSignal } from '../time-limit.js';
@@ -16,10 +15,6 @@ import { writerOf } from './writer.js';
 
 interface About {
   readonly Params: { readonly kind: MovingKind; readonly id: string };
-}
-
-async function* asLines(lines: AsyncIterable<HeldLine>): AsyncGenerator<string> {
-  for await (const line of lines) yield `${JSON.stringify(line)}\n`;
 }
 
 /** Rules, maps, types and house rules that moved while units are out under them. */
@@ -42,11 +37,7 @@ export async function movedRoutes(app: FastifyInstance): Promise<void> {
       },
       config: { act: 'decide' },
     },
-    async (request, reply) =>
-      reply
-        .type('application/x-ndjson')
-        .header('cache-control', 'no-store')
-        .send(Readable.from(asLines(holdAgainst(app.source, request.params, goneSignal(reply))))),
+    async (request, reply) => sendLines(reply, holdAgainst(app.source, request.params, goneSignal(reply))),
   );
 
   app.post<About & { Body: StayRequest }>(

@@ -191,8 +191,32 @@ describe('a plan', () => {
       expect((await ines.post('/api/plan/what-if', { revision, scenarios: [[bad]] })).statusCode).toBe(400);
   });
 
-  it('leaves a unit with whoever took it, whatever the plan had in mind', async () => {
+  it('takes only one of two that decide at once on the same plan, and loses neither', async () => {
+    const { revision, madeAtMs } = await planOf(ines);
+    const from = madeAtMs + 3 * 86_400_000;
+    const away = (personId: string): AskedChange => ({
+      kind: 'leaves',
+      personId,
+      fromMs: from,
+      untilMs: from + 3_600_000,
+    });
+    const absences = async (): Promise<number> => {
+      const [entry] = (await ines.get('/api/library/crew')).json<{ document: Crew }[]>();
+      return entry!.document.people.reduce((sum, person) => sum + person.away.length, 0);
+    };
+    const before = await absences();
+    const both = await Promise.all([keep(ines, revision, away('ines')), keep(owner, revision, away('teo'))]);
+    expect(both.map(({ statusCode }) => statusCode).sort()).toEqual([200, 409]);
+    expect(await absences()).toBe(before + 1);
+    const again = await planOf(ines);
+    expect((await keep(ines, again.revision, away('asta'))).statusCode).toBe(200);
+    expect(await absences()).toBe(before + 2);
+  });
+
+  it('leaves a unit with whoever took it, whatever the plan or a lead had in mind', async () => {
     const bench = benches[3]!;
+    const { revision } = await planOf(ines);
+    await keep(ines, revision, { kind: 'give', unitId: bench.unitId, personId: 'asta' });
     await bench.open();
     const plan = await planOf(ines);
     expect(startsOf(plan, bench.unitId)).toBe('teo');

@@ -1,4 +1,3 @@
-import { Readable } from 'node:stream';
 import type { FastifyInstance } from 'fastify';
 import {
   afterwardsQuery,
@@ -12,6 +11,7 @@ import {
   type WhatIfRequest,
 } from '@decurio/contract';
 import { object, string } from 'yup';
+import { sendLines } from '../json-lines.js';
 import { afterwards } from '../planning/afterwards.js';
 import { orderCalendar, personCalendar, planCsv } from '../planning/exports.js';
 import { keepChanges } from '../planning/keep-changes.js';
@@ -30,10 +30,6 @@ const nothingAsked = object({}).noUnknown();
 type WithId = { readonly Params: { readonly id: string } };
 /** A search is ended after so long, however good it is. */
 const LONGER_MS = 20_000;
-
-async function* asLines(lines: AsyncIterable<object>): AsyncGenerator<string> {
-  for await (const line of lines) yield `${JSON.stringify(line)}\n`;
-}
 
 /** The plan of the day: the same for everybody, made anew as the day goes. */
 export async function planRoutes(app: FastifyInstance): Promise<void> {
@@ -60,10 +56,7 @@ export async function planRoutes(app: FastifyInstance): Promise<void> {
     },
     async (request, reply) => {
       const { userId } = permit(request.session, 'decide');
-      return reply
-        .type('application/x-ndjson')
-        .header('cache-control', 'no-store')
-        .send(Readable.from(asLines(lookLonger(app, userId, LONGER_MS, goneSignal(reply)))));
+      return sendLines(reply, lookLonger(app, userId, LONGER_MS, goneSignal(reply)));
     },
   );
 

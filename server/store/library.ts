@@ -14,25 +14,33 @@ export async function addDocument<K extends LibraryKind>(
   document: LibraryDocuments[K],
   accountId: string,
 ): Promise<LibraryEntry<K>> {
-  return inTransaction(source, async (manager) => {
-    const newest = await lockNewest(manager, kind, document.id);
-    await refuseConfusion(manager, kind, document);
-    if (kind === 'rulePack') refuseForeignChecks(document as RulePack, newest && (JSON.parse(newest.body) as RulePack));
-    const body = canonicalJson(document);
-    if (newest?.body === body) throw new HttpProblem('sameDocument');
-    const row: LibraryRow = {
-      kind,
-      docId: document.id,
-      version: (newest?.version ?? 0) + 1,
-      name: document.name,
-      body,
-      addedAt: new Date(),
-      addedBy: accountId,
-    };
-    await manager.insert(Library, row);
-    if (kind === 'rulePack') await projectChecks(manager, document as RulePack);
-    return entryOf<K>(row);
-  });
+  return inTransaction(source, (manager) => addWithin(manager, kind, document, accountId));
+}
+
+/** The same in a transaction that is open already. */
+export async function addWithin<K extends LibraryKind>(
+  manager: EntityManager,
+  kind: K,
+  document: LibraryDocuments[K],
+  accountId: string,
+): Promise<LibraryEntry<K>> {
+  const newest = await lockNewest(manager, kind, document.id);
+  await refuseConfusion(manager, kind, document);
+  if (kind === 'rulePack') refuseForeignChecks(document as RulePack, newest && (JSON.parse(newest.body) as RulePack));
+  const body = canonicalJson(document);
+  if (newest?.body === body) throw new HttpProblem('sameDocument');
+  const row: LibraryRow = {
+    kind,
+    docId: document.id,
+    version: (newest?.version ?? 0) + 1,
+    name: document.name,
+    body,
+    addedAt: new Date(),
+    addedBy: accountId,
+  };
+  await manager.insert(Library, row);
+  if (kind === 'rulePack') await projectChecks(manager, document as RulePack);
+  return entryOf<K>(row);
 }
 
 /** What an order names by its words must mean one thing: a place its rules, a type its name; and a type its displays. */

@@ -22,21 +22,7 @@ export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; 
     planApi.useOutlookQuery(null, { pollingInterval: REFRESH_MS, skipPollingIfUnfocused: true }).data?.nextForYou ?? [];
   return (
     <aside className={classes['side']}>
-      {planned.length > 0 && <PlannedNext next={planned} />}
-      <section className={classes['card']} hidden={planned.length > 0}>
-        <h2 className="cap">Next for you</h2>
-        {next.length === 0 && <p className="soft">Nothing waits for you on this order.</p>}
-        <ul>
-          {next.map((unit) => (
-            <li key={unit.id}>
-              <Link to={`/bench/${unit.id}`}>
-                <span className={classes['serial']}>{unit.serial}</span>{' '}
-                {unit.step === null ? 'Check in' : stepTitle(unit.step)}
-              </Link>
-            </li>
-          ))}
-        </ul>
-      </section>
+      {planned.length > 0 ? <PlannedNext next={planned} /> : <NextHere next={next} />}
       {aside.length > 0 && (
         <section className={classes['card']} aria-label="Stands aside">
           <h2 className="cap">Stands aside</h2>
@@ -99,6 +85,26 @@ function PlannedNext({ next }: { readonly next: readonly NextUnit[] }) {
               <small className={classes['because']}>
                 {whenSoon(atMs)}, {because}
               </small>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What is next on this order alone, where no plan says more. */
+function NextHere({ next }: { readonly next: readonly LineUnit[] }) {
+  return (
+    <section className={classes['card']}>
+      <h2 className="cap">Next for you</h2>
+      {next.length === 0 && <p className="soft">Nothing waits for you on this order.</p>}
+      <ul>
+        {next.map((unit) => (
+          <li key={unit.id}>
+            <Link to={`/bench/${unit.id}`}>
+              <span className={classes['serial']}>{unit.serial}</span>{' '}
+              {unit.step === null ? 'Check in' : stepTitle(unit.step)}
             </Link>
           </li>
         ))}

@@ -1,9 +1,11 @@
 import { useRef, useState } from 'react';
 import { useDispatch } from 'react-redux';
-import type { PlanView } from '@decurio/contract';
+import type { ErrorBody, PlanView } from '@decurio/contract';
+import { linesOf } from '../state/lines-of.js';
 import { planApi } from '../state/plan-api.js';
 import type { AppDispatch } from '../state/store.js';
 import { ActButton } from '../ui/act-button.js';
+import { Notice } from '../ui/notice.js';
 import classes from './plan-page.module.css';
 
 const TONES = [
@@ -11,36 +13,37 @@ const TONES = [
   ['ride', 'run in the yard'],
   ['prove', 'prove'],
   ['sign', 'sign off'],
-  ['wait', 'waits: restart, charging, watched'],
+  ['wait', 'waits: restart, charging'],
 ] as const;
+
+/** A stretch of the search: how far it came, and the plan where it became better. */
+interface Looked {
+  readonly share: number;
+  readonly view: PlanView | null;
+}
 
 /** What the tones mean, how good the plan is, and a search that goes on as long as somebody lets it. */
 export function LookLonger({ plan, mayLook }: { readonly plan: PlanView; readonly mayLook: boolean }) {
   const dispatch = useDispatch<AppDispatch>();
   const running = useRef<AbortController | null>(null);
   const [share, setShare] = useState<number | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
   const look = async () => {
     const control = new AbortController();
     running.current = control;
     setShare(0);
+    setProblem(null);
     try {
       const answer = await fetch('/api/plan/longer', { signal: control.signal });
-      if (!answer.ok || !answer.body) return;
-      const reader = answer.body.pipeThrough(new TextDecoderStream()).getReader();
-      for (let rest = ''; ;) {
-        const { value, done } = await reader.read();
-        if (done) break;
-        const lines = (rest + value).split('\n');
-        rest = lines.pop() ?? '';
-        for (const line of lines) {
-          const told = JSON.parse(line) as { readonly share: number; readonly view: PlanView | null };
-          setShare(told.share);
-          const { view } = told;
+      if (!answer.ok || !answer.body) throw new Error(((await answer.json()) as ErrorBody).error.message);
+      for await (const lines of linesOf<Looked>(answer.body))
+        for (const { share: sofar, view } of lines) {
+          setShare(sofar);
           if (view) dispatch(planApi.util.updateQueryData('plan', null, () => view));
         }
-      }
-    } catch {
-      // Stopped, or the line broke: the plan that stands is the best that was found.
+    } catch (error) {
+      // Stopped, the best that was found stands; else somebody should know.
+      if (!control.signal.aborted) setProblem(error instanceof Error ? error.message : String(error));
     } finally {
       setShare(null);
     }
@@ -57,6 +60,7 @@ export function LookLonger({ plan, mayLook }: { readonly plan: PlanView; readonl
       <span className="soft" role="status">
         {share === null ? goodWords(plan) : `Looking: ${Math.round(share * 100)} %. ${goodWords(plan)}`}
       </span>
+      {problem !== null && <Notice kind="care" says={problem} />}
       {mayLook &&
         (share === null ? (
           <ActButton onAct={() => void look()}>Look longer</ActButton>

@@ -30,7 +30,7 @@ export function NotesCard({ plan }: { readonly plan: PlanView }) {
           </ul>
         </>
       )}
-      <h2 className="cap">To be known</h2>
+      {plan.notes.length > 0 && <h2 className="cap">To be known</h2>}
       <ul className={classes['moved']}>
         {plan.notes.map(({ code, says }) => (
           <li key={code}>{says}</li>

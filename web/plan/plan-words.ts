@@ -1,14 +1,11 @@
 import type { AskedChange, PlanOrderView, PlanView } from '@decurio/contract';
-import type { Tightest, Unplaceable } from '@decurio/core';
+import { riskOf, type Tightest, type Unplaceable } from '@decurio/core';
 import { whenSoon } from '../ui/when.js';
 
 /** `15:10`, or with its day where that is another. */
 export const clockOf = (ms: number): string => whenSoon(ms);
 
-/** Orders with less than this of 100 are at risk. */
-export const AT_RISK = 80;
-
-export const isAtRisk = ({ inTime, left }: PlanOrderView): boolean => left > 0 && inTime !== null && inTime < AT_RISK;
+export const isAtRisk = ({ inTime, left }: PlanOrderView): boolean => left > 0 && riskOf(inTime) !== null;
 
 export const isPast = ({ dueMs }: PlanOrderView, { madeAtMs }: Pick<PlanView, 'madeAtMs'>): boolean =>
   dueMs !== null && dueMs < madeAtMs;

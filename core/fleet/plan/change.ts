@@ -1,4 +1,4 @@
-import type { PlanProblem, PlanTask, PlanUnit, Window } from './plan-problem.js';
+import type { PlanProblem, PlanTask, PlanUnit, OpenTime } from './plan-problem.js';
 
 /** One thing that could be otherwise. Times are seconds from the problem's start. */
 export type PlanChange =
@@ -51,9 +51,9 @@ function withHours<K extends 'people' | 'places'>(
   problem: PlanProblem,
   of: K,
   id: string,
-  make: (hours: readonly Window[]) => readonly Window[],
+  make: (hours: readonly OpenTime[]) => readonly OpenTime[],
 ): PlanProblem {
-  const all: readonly { readonly id: string; readonly hours: readonly Window[] }[] = problem[of];
+  const all: readonly { readonly id: string; readonly hours: readonly OpenTime[] }[] = problem[of];
   return { ...problem, [of]: all.map((each) => (each.id === id ? { ...each, hours: make(each.hours) } : each)) };
 }
 
@@ -63,7 +63,7 @@ const withUnits = (problem: PlanProblem, make: (unit: PlanUnit) => PlanUnit): Pl
 });
 
 /** The last stretch that begins before `untilS` goes on until then. */
-function until(hours: readonly Window[], untilS: number): readonly Window[] {
+function until(hours: readonly OpenTime[], untilS: number): readonly OpenTime[] {
   const before = hours.filter(({ fromS }) => fromS < untilS);
   const last = before.at(-1);
   if (!last || last.toS >= untilS) return hours;
@@ -72,7 +72,7 @@ function until(hours: readonly Window[], untilS: number): readonly Window[] {
   );
 }
 
-const without = (hours: readonly Window[], fromS: number, untilS: number): readonly Window[] =>
+const without = (hours: readonly OpenTime[], fromS: number, untilS: number): readonly OpenTime[] =>
   hours.flatMap((each) =>
     each.toS <= fromS || each.fromS >= untilS
       ? [each]

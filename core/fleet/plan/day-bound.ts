@@ -1,5 +1,5 @@
 import { indexed, type IndexedProblem, type IndexedTask } from './indexed-problem.js';
-import type { PlanProblem, Window } from './plan-problem.js';
+import type { PlanProblem, OpenTime } from './plan-problem.js';
 import { endWithBreaks, firstFit } from './windows.js';
 
 /** What no plan of a problem goes below, of those units that can be laid out. */
@@ -99,7 +99,7 @@ function loadsOf(given: IndexedProblem): readonly Load[] {
 
 function earliestAlone(given: IndexedProblem, task: IndexedTask, s: number): { startS: number; endS: number } {
   const { able, places, lengthS, isSplit } = task;
-  const alternatives: (readonly Window[])[] =
+  const alternatives: (readonly OpenTime[])[] =
     able.length === 0
       ? places.map((at) => given.placeHours[at] ?? [])
       : places.length === 0
@@ -127,7 +127,7 @@ function poolsOf(sets: readonly (readonly number[])[]): readonly (readonly numbe
 function loadOn(
   given: IndexedProblem,
   pool: readonly number[],
-  hours: readonly (readonly Window[])[],
+  hours: readonly (readonly OpenTime[])[],
   candidates: (task: IndexedTask) => readonly number[],
   heads: Float64Array,
   tails: Float64Array,
@@ -164,7 +164,7 @@ function loadOn(
 }
 
 /** By when a pool has had so many seconds of hours from a second on, all its members together. */
-function capacity(hours: readonly (readonly Window[])[]): (fromS: number, workS: number) => number {
+function capacity(hours: readonly (readonly OpenTime[])[]): (fromS: number, workS: number) => number {
   const turns = hours
     .flatMap((windows) => windows.flatMap(({ fromS, toS }) => [[fromS, 1] as const, [toS, -1] as const]))
     .sort(([a], [b]) => a - b);

@@ -15,7 +15,7 @@ const LOOKED_AT = 6;
 
 /**
  * A plan made as a day goes: whoever is free first takes what is most pressing, a unit in hand before a new one
- * (list scheduling by urgency). Fast, and good where much is to be done; never better than a search.
+ * (list scheduling by urgency). Fast, and good where much is to be done; a search begins with it.
  */
 export function dispatch(given: IndexedProblem, { rank, patienceS }: Rule): LaidOut {
   const { tasks, bouts, units, problem } = given;
@@ -151,8 +151,7 @@ export function dispatch(given: IndexedProblem, { rank, patienceS }: Rule): Laid
       continue;
     }
     // Somebody else may be free before this one could begin.
-    const sooner = next.slot.startS > (clock[who] as number) + 1e-9;
-    if (sooner && isOtherSooner(clock, isIdle, who, next.slot.startS)) {
+    if (isOtherSooner(clock, isIdle, who, next.slot.startS)) {
       clock[who] = next.slot.startS;
       continue;
     }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { riskOf } from './forecast.js';
 import { workedDay } from '../../testing/simulated-days.js';
 
 describe('a forecast', () => {
@@ -9,8 +10,19 @@ describe('a forecast', () => {
     const orders = Array.from({ length: 400 }, (__, seed) => workedDay(seed, surprises)).flat();
     const kept = (of: 50 | 80 | 90 | 95): number =>
       (100 * orders.filter(({ said, readyS }) => readyS <= said[of]).length) / orders.length;
-    console.log(orders.length, kept(50), kept(80), kept(90), kept(95));
     expect(kept(80)).toBeGreaterThanOrEqual(77);
     expect(kept(80)).toBeLessThanOrEqual(83);
   });
+});
+
+it('an order is at risk under 80 of 100, and will rather be late under 50; of what nobody knows nothing is said', () => {
+  expect([100, 80, 79, 50, 49, 0, null].map(riskOf)).toEqual([
+    null,
+    null,
+    'atRisk',
+    'atRisk',
+    'ratherLate',
+    'ratherLate',
+    null,
+  ]);
 });

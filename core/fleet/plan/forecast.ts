@@ -27,6 +27,14 @@ export interface OrderForecast {
   readonly inTime: number | null;
 }
 
+/** An order with less than this of 100 is at risk; with less than the other it will rather be late than not. */
+const AT_RISK = 80;
+const RATHER_LATE = 50;
+
+/** How an order stands that is not late yet, by its chance to be in time; null where it is well, or nobody knows. */
+export const riskOf = (inTime: number | null): 'atRisk' | 'ratherLate' | null =>
+  inTime === null || inTime >= AT_RISK ? null : inTime < RATHER_LATE ? 'ratherLate' : 'atRisk';
+
 const RUNS = 1_000;
 
 /**

@@ -1,4 +1,4 @@
-import type { PlanProblem, PlanTask, PlanUnit, Unplaceable, Window } from './plan-problem.js';
+import type { PlanProblem, PlanTask, PlanUnit, Unplaceable, OpenTime } from './plan-problem.js';
 import { bothOpen, inOrder, longest } from './windows.js';
 
 /** A task with everything it needs as indices, so that laying out asks no names. */
@@ -52,10 +52,10 @@ export interface IndexedProblem {
   readonly tasks: readonly IndexedTask[];
   readonly bouts: readonly Bout[];
   readonly units: readonly IndexedUnit[];
-  readonly personHours: readonly (readonly Window[])[];
-  readonly placeHours: readonly (readonly Window[])[];
+  readonly personHours: readonly (readonly OpenTime[])[];
+  readonly placeHours: readonly (readonly OpenTime[])[];
   /** Where a person and a place are both there. */
-  readonly jointHours: (person: number, place: number) => readonly Window[];
+  readonly jointHours: (person: number, place: number) => readonly OpenTime[];
   readonly unplaced: readonly { readonly unitId: string; readonly why: Unplaceable }[];
 }
 
@@ -188,9 +188,9 @@ export function indexed(problem: PlanProblem): IndexedProblem {
   };
 }
 
-function jointly(people: readonly (readonly Window[])[], places: readonly (readonly Window[])[]) {
-  const known = new Map<number, readonly Window[]>();
-  return (person: number, place: number): readonly Window[] => {
+function jointly(people: readonly (readonly OpenTime[])[], places: readonly (readonly OpenTime[])[]) {
+  const known = new Map<number, readonly OpenTime[]>();
+  return (person: number, place: number): readonly OpenTime[] => {
     const key = person * places.length + place;
     const hours = known.get(key) ?? bothOpen(people[person] ?? [], places[place] ?? []);
     known.set(key, hours);

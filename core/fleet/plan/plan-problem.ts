@@ -1,7 +1,7 @@
 import type { StepId } from '../../bench/steps.js';
 
 /** A stretch in which somebody is there or something is open; whole seconds from the problem's start, `toS` not included. */
-export interface Window {
+export interface OpenTime {
   readonly fromS: number;
   readonly toS: number;
 }
@@ -15,7 +15,7 @@ export interface PlanPerson {
   readonly name: string;
   readonly skills: readonly Skill[];
   /** Without breaks, in order of time, apart from each other. */
-  readonly hours: readonly Window[];
+  readonly hours: readonly OpenTime[];
 }
 
 /** What takes one vehicle, or one pack, at a time. */
@@ -25,7 +25,7 @@ export interface PlanPlace {
   readonly id: string;
   readonly name: string;
   readonly kind: PlaceKind;
-  readonly hours: readonly Window[];
+  readonly hours: readonly OpenTime[];
   /** Of a post: the packs it takes, as tasks name them; null for all, and of anything else. */
   readonly packs: readonly string[] | null;
 }

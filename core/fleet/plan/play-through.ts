@@ -1,7 +1,7 @@
 import type { Drawn } from './forecast.js';
 import type { IndexedProblem, IndexedTask } from './indexed-problem.js';
 import { latestEnds } from './latest-ends.js';
-import type { DayPlan, Window } from './plan-problem.js';
+import type { DayPlan, OpenTime } from './plan-problem.js';
 import { endWithBreaks, firstFit } from './windows.js';
 
 /**
@@ -24,7 +24,7 @@ export interface Play {
   readonly atStand: Uint8Array;
   readonly isSplit: Uint8Array;
   /** When it may be done; null for a wait. */
-  readonly hours: readonly (readonly Window[] | null)[];
+  readonly hours: readonly (readonly OpenTime[] | null)[];
   readonly isIn: (task: number) => boolean;
 }
 
@@ -65,7 +65,7 @@ export function playOf(given: IndexedProblem, { tasks }: Pick<DayPlan, 'tasks'>)
   };
 }
 
-function hoursFor(given: IndexedProblem, who: number, where: number): readonly Window[] | null {
+function hoursFor(given: IndexedProblem, who: number, where: number): readonly OpenTime[] | null {
   if (who < 0) return where < 0 ? null : (given.placeHours[where] ?? []);
   return where < 0 ? (given.personHours[who] ?? []) : given.jointHours(who, where);
 }
@@ -126,7 +126,7 @@ export function playedThrough(given: IndexedProblem, play: Play, drawn: Drawn): 
       if (at >= 0) s = Math.max(s, placeFree[at] as number);
     }
     const lengthS = drawn.lengthS[index] as number;
-    const open = hours[i] as readonly Window[] | null;
+    const open = hours[i] as readonly OpenTime[] | null;
     const end = open === null ? s + lengthS : endIn(open, s, lengthS, isSplit[i] === 1);
     endS[index] = end;
     if (!isHeld && who >= 0) {
@@ -157,7 +157,7 @@ const known = (s: number): number => (s === Infinity ? 0 : s);
 /** Who is at it goes on into a break for what is begun; what does not fit at all goes on after each. */
 const OVERTIME_S = 600;
 
-function endIn(hours: readonly Window[], s: number, lengthS: number, isSplit: boolean): number {
+function endIn(hours: readonly OpenTime[], s: number, lengthS: number, isSplit: boolean): number {
   if (!isSplit) {
     const at = firstFit(hours, s, Math.max(0, lengthS - OVERTIME_S));
     if (at < Infinity) return at + lengthS;

@@ -1,6 +1,6 @@
 import { changedByAll, type PlanChange } from './change.js';
 import { forecast, type LengthOf, type Surprises } from './forecast.js';
-import type { DayPlan, PlanProblem, Window } from './plan-problem.js';
+import type { DayPlan, PlanProblem, OpenTime } from './plan-problem.js';
 import { replan } from './replan.js';
 
 /** What could be done for an order, and its chance then. */
@@ -67,7 +67,7 @@ function candidates(problem: PlanProblem, orderId: string, eitherPlace: readonly
 }
 
 /** When the day's last stretch ends that an order could gain by; null where it ends after it is due, or there is none. */
-function lastBefore(hours: readonly Window[], dueS: number | null): number | null {
+function lastBefore(hours: readonly OpenTime[], dueS: number | null): number | null {
   const today = hours.filter(({ fromS }) => fromS < (dueS ?? LAST_OF_DAY_S) && fromS < LAST_OF_DAY_S);
   const last = today.at(-1);
   return last && (dueS === null || last.toS < dueS) ? last.toS : null;

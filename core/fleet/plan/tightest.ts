@@ -1,4 +1,4 @@
-import type { DayPlan, PlanProblem, Window } from './plan-problem.js';
+import type { DayPlan, PlanProblem, OpenTime } from './plan-problem.js';
 
 /** What holds an order up most: how much of its open time until then is taken. */
 export interface Tightest {
@@ -30,7 +30,7 @@ export function tightestOf(problem: PlanProblem, plan: DayPlan, orderId: string)
     taken[kind] += seconds;
     if (own.has(unitId)) needed.add(kind);
   }
-  const open = (all: readonly (readonly Window[])[]): number =>
+  const open = (all: readonly (readonly OpenTime[])[]): number =>
     all.flat().reduce((sum, { fromS, toS }) => sum + Math.max(0, Math.min(toS, readyS) - Math.max(0, fromS)), 0);
   const all = [...needed].map((of): Tightest => ({
     of,

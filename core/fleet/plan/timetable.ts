@@ -1,6 +1,6 @@
 import type { IndexedProblem, IndexedTask } from './indexed-problem.js';
 import { latestEnds, type LatestEnds } from './latest-ends.js';
-import type { Window } from './plan-problem.js';
+import type { OpenTime } from './plan-problem.js';
 import { endWithBreaks, firstFit } from './windows.js';
 
 /** Where and by whom a task would be done, and when; `startS` is Infinity where there is no time for it. */
@@ -118,11 +118,11 @@ export function emptyTimetable(given: IndexedProblem): Timetable {
   };
 
   const fit = (task: IndexedTask, who: number, where: number, from: number): Slot => {
-    const hours: readonly Window[] =
+    const hours: readonly OpenTime[] =
       who < 0
-        ? (placeHours[where] as readonly Window[])
+        ? (placeHours[where] as readonly OpenTime[])
         : where < 0
-          ? (personHours[who] as readonly Window[])
+          ? (personHours[who] as readonly OpenTime[])
           : jointHours(who, where);
     let s = from;
     let endsAt = s;

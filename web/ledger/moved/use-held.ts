@@ -1,5 +1,6 @@
 import { useCallback, useRef, useState } from 'react';
 import type { ErrorBody, HeldLine, MovingKind, UnitMoved } from '@decurio/contract';
+import { linesOf } from '../../state/lines-of.js';
 
 /** How far the units that are out were held against a newer version. */
 export interface Held {
@@ -42,7 +43,7 @@ export function useHeld() {
     try {
       const answer = await fetch(`/api/ledger/moved/${kind}/${encodeURIComponent(id)}`, { signal: control.signal });
       if (!answer.ok || !answer.body) throw new Error(((await answer.json()) as ErrorBody).error.message);
-      for await (const lines of linesOf(answer.body)) change((before) => lines.reduce(withLine, before));
+      for await (const lines of linesOf<HeldLine>(answer.body)) change((before) => lines.reduce(withLine, before));
       change((before) => (before.state === 'running' ? { ...before, state: 'stopped' } : before));
     } catch (error) {
       const problem = control.signal.aborted ? null : error instanceof Error ? error.message : String(error);
@@ -62,19 +63,5 @@ function withLine(held: Held, line: HeldLine): Held {
       return { ...held, sofar: line.units };
     case 'ended':
       return { ...held, state: 'ended', unreadable: line.unreadable };
-  }
-}
-
-/** Whole lines, as many at once as came. */
-async function* linesOf(body: ReadableStream<Uint8Array>): AsyncGenerator<readonly HeldLine[]> {
-  const reader = body.getReader();
-  const decoder = new TextDecoder();
-  let rest = '';
-  for (;;) {
-    const { done, value } = await reader.read();
-    if (done) return;
-    const parts = (rest + decoder.decode(value, { stream: true })).split('\n');
-    rest = parts.pop() ?? '';
-    if (parts.length > 0) yield parts.map((part) => JSON.parse(part) as HeldLine);
   }
 }

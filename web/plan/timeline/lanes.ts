@@ -27,9 +27,7 @@ export function lanesOf(plan: PlanView, day: Span): readonly Lane[] {
     return {
       id: person.id,
       name: person.name,
-      says: [person.skills.map((skill) => SKILL_WORDS[skill as keyof typeof SKILL_WORDS] ?? skill).join(', ')].join(
-        ' · ',
-      ),
+      says: person.skills.map((skill) => SKILL_WORDS[skill as keyof typeof SKILL_WORDS] ?? skill).join(', '),
       of: 'person',
       lines: byUnit(own),
       shut: gaps(person.hours, day),
