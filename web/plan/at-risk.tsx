@@ -16,7 +16,8 @@ interface AtRiskProps {
 export function AtRisk({ plan, order, isFirst, onTry }: AtRiskProps) {
   const isLate = isPast(order, plan);
   const [isAsked, setIsAsked] = useState(false);
-  const isLooked = !isLate && (isFirst || isAsked);
+  const mayHelp = !isLate && order.inTime !== null;
+  const isLooked = mayHelp && (isFirst || isAsked);
   const remedies = planApi.useRemediesQuery({ orderId: order.id, revision: plan.revision }, { skip: !isLooked });
   return (
     <section className={classes['card']} data-alarm aria-label={`At risk: ${order.number}`}>
@@ -27,7 +28,7 @@ export function AtRisk({ plan, order, isFirst, onTry }: AtRiskProps) {
       <p>
         {order.readyBy
           ? `Ready at ${clockOf(order.readyBy[50])} as likely as not, by ${clockOf(order.readyBy[95])} with 95 of 100. `
-          : 'It cannot be laid out whole. '}
+          : 'It cannot be laid out whole: what is in the way stands below. '}
         {order.dueMs !== null &&
           (isLate ? `It was due ${clockOf(order.dueMs)}.` : `Promised for ${clockOf(order.dueMs)}: `)}
         {!isLate && order.inTime !== null && (
@@ -37,7 +38,7 @@ export function AtRisk({ plan, order, isFirst, onTry }: AtRiskProps) {
         )}
       </p>
       {order.tightest && <p className="soft">{tightWords(order.tightest)}</p>}
-      {!isLate && !isLooked && (
+      {mayHelp && !isLooked && (
         <p className={classes['files']}>
           <button type="button" onClick={() => setIsAsked(true)}>
             What would help

@@ -65,11 +65,11 @@ function Plan({ plan, problem }: { readonly plan: PlanView; readonly problem: st
   const openWhatIf = () => void navigate('/plan/what-if');
   const openPeople = () => void navigate('/plan/people');
   useHotkeys({
-    W: openWhatIf,
+    W: plan.people.length > 0 ? openWhatIf : undefined,
     P: openPeople,
     N: spans.length > 1 ? () => go(1) : undefined,
     B: spans.length > 1 ? () => go(-1) : undefined,
-    C: () => setIsClose(!isClose),
+    C: day ? () => setIsClose(!isClose) : undefined,
     Escape: asked ? () => setAsked(null) : undefined,
   });
   return (
@@ -80,20 +80,24 @@ function Plan({ plan, problem }: { readonly plan: PlanView; readonly problem: st
           <h1>{headline(plan)}</h1>
         </div>
         <div className={classes['acts']}>
-          <span className={classes['days']} role="group" aria-label="What is shown of it">
-            <ActButton hotkey="B" disabled={at === 0} onAct={() => go(-1)}>
-              {isClose ? 'Before' : 'Day before'}
+          {day && (
+            <span className={classes['days']} role="group" aria-label="What is shown of it">
+              <ActButton hotkey="B" disabled={at === 0} onAct={() => go(-1)}>
+                {isClose ? 'Before' : 'Day before'}
+              </ActButton>
+              <ActButton hotkey="N" disabled={at >= spans.length - 1} onAct={() => go(1)}>
+                {isClose ? 'Next' : 'Next day'}
+              </ActButton>
+              <ActButton hotkey="C" onAct={() => setIsClose(!isClose)}>
+                {isClose ? 'Whole day' : 'Closer'}
+              </ActButton>
+            </span>
+          )}
+          {plan.people.length > 0 && (
+            <ActButton hotkey="W" onAct={openWhatIf}>
+              What if
             </ActButton>
-            <ActButton hotkey="N" disabled={at >= spans.length - 1} onAct={() => go(1)}>
-              {isClose ? 'Next' : 'Next day'}
-            </ActButton>
-            <ActButton hotkey="C" onAct={() => setIsClose(!isClose)}>
-              {isClose ? 'Whole day' : 'Closer'}
-            </ActButton>
-          </span>
-          <ActButton hotkey="W" onAct={openWhatIf}>
-            What if
-          </ActButton>
+          )}
           <ActButton hotkey="P" onAct={openPeople}>
             People and places
           </ActButton>
@@ -166,6 +170,7 @@ function Plan({ plan, problem }: { readonly plan: PlanView; readonly problem: st
 
 function headline(plan: PlanView): string {
   const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+  if (plan.people.length === 0) return `${count(plan.units.length, 'unit')}, and nobody is entered yet`;
   const risky = plan.orders.filter(isAtRisk).length;
   const there = plan.people.filter(({ hours }) => hours.length > 0).length;
   const parts = [

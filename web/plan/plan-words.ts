@@ -5,7 +5,9 @@ import { whenSoon } from '../ui/when.js';
 /** `15:10`, or with its day where that is another. */
 export const clockOf = (ms: number): string => whenSoon(ms);
 
-export const isAtRisk = ({ inTime, left }: PlanOrderView): boolean => left > 0 && riskOf(inTime) !== null;
+/** May not be in time, or cannot be laid out at all. */
+export const isAtRisk = ({ inTime, readyBy, left }: PlanOrderView): boolean =>
+  left > 0 && (readyBy === null || riskOf(inTime) !== null);
 
 export const isPast = ({ dueMs }: PlanOrderView, { madeAtMs }: Pick<PlanView, 'madeAtMs'>): boolean =>
   dueMs !== null && dueMs < madeAtMs;

@@ -115,7 +115,7 @@ function PeopleForm({ crew, shop, versions }: PeopleFormProps) {
       <Begun draft={{ begunAt: draft.begunAt, isOverNewer: false, startAfresh: draft.startAfresh }} />
       {problem && <Notice kind="stop" says={[problem.message, ...Object.values(problem.fields ?? {})].join(' ')} />}
       {Object.keys(slips).length > 0 && (
-        <Notice kind="stop" title="Not kept yet" says={[...new Set(Object.values(slips))].slice(0, 4).join(' ')} />
+        <Notice kind="stop" title="Not kept yet" says={slipWords(slips, typedCrew, typedShop)} />
       )}
       <fieldset disabled={!mayEdit} className={classes['set']}>
         <legend className="cap">People</legend>
@@ -126,6 +126,7 @@ function PeopleForm({ crew, shop, versions }: PeopleFormProps) {
           <PersonCard
             key={person.id}
             person={person}
+            slipIn={(field) => slips[`crew.people.${i}.${field}`]}
             onChange={(next) => setPeople(typedCrew.people.map((each, at) => (at === i ? next : each)))}
             onRemove={() => setPeople(typedCrew.people.filter((_, at) => at !== i))}
           />
@@ -153,11 +154,16 @@ function PeopleForm({ crew, shop, versions }: PeopleFormProps) {
       </fieldset>
       <fieldset disabled={!mayEdit} className={classes['set']}>
         <legend className="cap">Stands, yard, roller and posts</legend>
-        <ShopFields shop={typedShop} onChange={(next) => draft.change({ shop: next })} />
+        <ShopFields
+          shop={typedShop}
+          slipIn={(field) => slips[`shop.${field}`]}
+          onChange={(next) => draft.change({ shop: next })}
+        />
         {typedShop.places.map((place, i) => (
           <PlaceCard
             key={place.id}
             place={place}
+            slipIn={(field) => slips[`shop.places.${i}.${field}`]}
             onChange={(next) => setPlaces(typedShop.places.map((each, at) => (at === i ? next : each)))}
             onRemove={() => setPlaces(typedShop.places.filter((_, at) => at !== i))}
           />
@@ -191,6 +197,16 @@ function PeopleForm({ crew, shop, versions }: PeopleFormProps) {
       </fieldset>
     </form>
   );
+}
+
+/** Whose field needs another look, and why; the first few. */
+function slipWords(slips: Readonly<Record<string, string>>, crew: Crew, shop: Shop): string {
+  const words = Object.entries(slips).map(([path, says]) => {
+    const [of, , at] = path.split('.');
+    const name = (of === 'crew' ? crew.people : shop.places)[Number(at)]?.name;
+    return name === undefined ? says : `${name === '' ? 'Who has no name yet' : name}: ${says}`;
+  });
+  return [...new Set(words)].slice(0, 4).join(' ');
 }
 
 const prefixed = (by: string, slips: Readonly<Record<string, unknown>>): Readonly<Record<string, string>> =>

@@ -6,11 +6,13 @@ import classes from './people-page.module.css';
 
 interface PersonCardProps {
   readonly person: CrewPerson;
+  /** What is wrong with a field of it, once it was tried to keep it. */
+  readonly slipIn: (field: string) => string | undefined;
   readonly onChange: (next: CrewPerson) => void;
   readonly onRemove: () => void;
 }
 
-export function PersonCard({ person, onChange, onRemove }: PersonCardProps) {
+export function PersonCard({ person, slipIn, onChange, onRemove }: PersonCardProps) {
   const change = (part: Partial<CrewPerson>) => onChange({ ...person, ...part });
   const toggle = (skill: Skill, has: boolean) =>
     change({ skills: has ? [...person.skills, skill] : person.skills.filter((each) => each !== skill) });
@@ -20,6 +22,7 @@ export function PersonCard({ person, onChange, onRemove }: PersonCardProps) {
         <TextInput
           label="Name"
           value={person.name}
+          error={slipIn('name')}
           maxLength={80}
           data-scan-guard="words"
           onChange={(e) => change({ name: e.target.value })}
@@ -27,6 +30,7 @@ export function PersonCard({ person, onChange, onRemove }: PersonCardProps) {
         <TextInput
           label="Signs in as"
           value={person.signInName ?? ''}
+          error={slipIn('signInName')}
           maxLength={60}
           data-scan-guard="words"
           onChange={(e) => change({ signInName: e.target.value === '' ? null : e.target.value })}

@@ -9,13 +9,20 @@ const PLACES = [
   { value: 'roller', label: 'on the roller' },
 ];
 
+interface ShopFieldsProps {
+  readonly shop: Shop;
+  readonly slipIn: (field: string) => string | undefined;
+  readonly onChange: (next: Shop) => void;
+}
+
 /** How many stands there are, how many units one weaves, and where kinds of vehicles are proved. */
-export function ShopFields({ shop, onChange }: { readonly shop: Shop; readonly onChange: (next: Shop) => void }) {
+export function ShopFields({ shop, slipIn, onChange }: ShopFieldsProps) {
   const change = (part: Partial<Shop>) => onChange({ ...shop, ...part });
   const figure = (label: string, of: 'stands' | 'weave' | 'otherKindS' | 'otherPlaceS', most: number) => (
     <NumberInput
       label={label}
       value={shop[of]}
+      error={slipIn(of)}
       min={0}
       max={most}
       allowDecimal={false}
@@ -52,18 +59,20 @@ export function ShopFields({ shop, onChange }: { readonly shop: Shop; readonly o
 
 interface PlaceCardProps {
   readonly place: ShopPlace;
+  readonly slipIn: (field: string) => string | undefined;
   readonly onChange: (next: ShopPlace) => void;
   readonly onRemove: () => void;
 }
 
-export function PlaceCard({ place, onChange, onRemove }: PlaceCardProps) {
+export function PlaceCard({ place, slipIn, onChange, onRemove }: PlaceCardProps) {
   const change = (part: Partial<ShopPlace>) => onChange({ ...place, ...part });
   return (
     <section className={classes['card']} aria-label={place.name || 'A new place'}>
-      <div className={classes['row']}>
+      <div className={`${classes['row']} ${classes['tight']}`}>
         <TextInput
           label="Name"
           value={place.name}
+          error={slipIn('name')}
           maxLength={60}
           data-scan-guard="words"
           onChange={(e) => change({ name: e.target.value })}
@@ -74,6 +83,7 @@ export function PlaceCard({ place, onChange, onRemove }: PlaceCardProps) {
             <NumberInput
               label="Gives, A"
               value={place.chargeA ?? ''}
+              error={slipIn('chargeA')}
               min={0.1}
               hideControls
               max={100}
