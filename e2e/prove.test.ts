@@ -220,6 +220,24 @@ describe('handing over', () => {
     await page.says('Ihr Rad und sein Display');
   });
 
+  it('says when papers cannot be bound into one, and binds them once they can', async () => {
+    await open('P10-0301');
+    await page.says('its papers, as they will print');
+    await page.press('o');
+    await page.says('3 of 3 units are signed off');
+    await page.driver.executeScript(`
+      window.WorkerAsItIs = Worker;
+      window.Worker = new Proxy(Worker, {
+        construct: (Made, [address, how]) => new Made(String(address).replace('bundle-worker', 'gone'), how),
+      });`);
+    await page.click('The 3 signed off');
+    await page.says('They could not be bound into one. Nothing was printed; try again.');
+    await page.driver.executeScript('window.Worker = window.WorkerAsItIs');
+    await page.click('The 3 signed off');
+    await page.says(/\d+ pages, opened beside/);
+    await page.click('Close');
+  });
+
   it('draws the papers of a whole order in one, with progress', async () => {
     await open('P10-0301');
     await page.says('its papers, as they will print');

@@ -1,21 +1,17 @@
 import { Progress } from '@mantine/core';
-import { wrap } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { labelSheet, type LabelSize, type Language } from '@decurio/core';
 import { api } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
 import { Dialog } from '../ui/dialog.js';
 import { Busy, Notice } from '../ui/notice.js';
-import type { Binder } from '../workers/bundle-worker.js';
-import { fetchPdf, openPdf } from './open-pdf.js';
+import { bindPapers, type BundlePart } from './bind-papers.js';
+import { openPdf } from './open-pdf.js';
 import classes from './hand-over.module.css';
-
-/** So many are drawn at once: as many as the server has threads for it. */
-const AT_ONCE = 2;
 
 type Standing =
   | { readonly kind: 'idle' }
-  | { readonly kind: 'running'; readonly done: number; readonly of: number }
+  | { readonly kind: 'running'; readonly drawing: string; readonly done: number; readonly of: number }
   | { readonly kind: 'done'; readonly pages: number; readonly left: readonly string[] }
   | { readonly kind: 'failed'; readonly says: string };
 
@@ -43,63 +39,44 @@ export function OrderPapers({
   const sealed = begun.filter(({ status }) => status === 'sealed');
   const leftOut = (all: readonly (typeof units)[number][]) =>
     units.filter((unit) => !all.includes(unit)).map(({ serial }) => serial);
-  const print = async (all: readonly (typeof units)[number][]) => {
+  const bind = async (
+    name: string,
+    parts: readonly BundlePart[],
+    /** Units that are drawn once so many parts are. */
+    unitsAt: (parts: number) => number,
+    all: readonly (typeof units)[number][],
+  ) => {
     const own = new AbortController();
     stop.current = own;
-    setStanding({ kind: 'running', done: 0, of: all.length });
-    const worker = new Worker(new URL('../workers/bundle-worker.ts', import.meta.url), { type: 'module' });
-    const binder = wrap<Binder>(worker);
-    try {
-      await binder.begin(`Papers of ${number}`);
-      const note = await fetchPdf(`/orders/${orderId}/delivery-note.pdf`, own.signal);
-      if (!note.ok) return setStanding({ kind: 'failed', says: note.says });
-      await binder.add(note.pdf.bytes);
-      let pages = 0;
-      const query = `language=${language}&size=${size}`;
-      const fetched = new Map<number, ReturnType<typeof fetchPdf>>();
-      const ask = (i: number) => {
-        const unit = all[i];
-        if (unit) fetched.set(i, fetchPdf(`/visits/${unit.visitId ?? ''}/papers.pdf?${query}`, own.signal));
-      };
-      for (let i = 0; i < AT_ONCE; i++) ask(i);
-      for (const [i, unit] of all.entries()) {
-        const answer = await fetched.get(i);
-        fetched.delete(i);
-        ask(i + AT_ONCE);
-        if (!answer?.ok)
-          return setStanding({
-            kind: 'failed',
-            says: `${unit.serial}: ${answer?.says ?? ''} ${i} of ${all.length} were drawn.`,
-          });
-        pages = await binder.add(answer.pdf.bytes);
-        setStanding({ kind: 'running', done: i + 1, of: all.length });
-      }
-      openPdf(await binder.end(), `${number}-papers.pdf`);
-      setStanding({ kind: 'done', pages, left: leftOut(all) });
-    } finally {
-      worker.terminate();
+    setStanding({ kind: 'running', drawing: parts[0]?.name ?? '', done: 0, of: all.length });
+    const made = await bindPapers(`${name} of ${number}`, parts, own.signal, (part, done) =>
+      setStanding({ kind: 'running', drawing: part.name, done: unitsAt(done), of: all.length }),
+    );
+    if (!made.ok) {
+      const [before, after] = made.part
+        ? [`${made.part.name}: `, ` ${unitsAt(made.done)} of ${all.length} units were drawn.`]
+        : ['', ''];
+      return setStanding({ kind: 'failed', says: `${before}${made.says}${after}` });
     }
+    openPdf(made.bytes, `${number}-${name.toLowerCase()}.pdf`);
+    setStanding({ kind: 'done', pages: made.pages, left: leftOut(all) });
   };
-  const printLabels = async () => {
-    const own = new AbortController();
-    stop.current = own;
+  const print = (all: readonly (typeof units)[number][]) => {
+    const query = `language=${language}&size=${size}`;
+    const note = { name: 'Delivery note', path: `/orders/${orderId}/delivery-note.pdf` };
+    const ofUnits = all.map(({ serial, visitId }) => ({
+      name: serial,
+      path: `/visits/${visitId ?? ''}/papers.pdf?${query}`,
+    }));
+    return bind('Papers', [note, ...ofUnits], (parts) => Math.max(0, parts - 1), all);
+  };
+  const printLabels = () => {
     const { perSheet } = labelSheet(size);
-    const sheets = Math.ceil(sealed.length / perSheet);
-    const worker = new Worker(new URL('../workers/bundle-worker.ts', import.meta.url), { type: 'module' });
-    const binder = wrap<Binder>(worker);
-    try {
-      await binder.begin(`Labels of ${number}`);
-      for (let sheet = 1; sheet <= sheets; sheet++) {
-        setStanding({ kind: 'running', done: Math.min(sealed.length, (sheet - 1) * perSheet), of: sealed.length });
-        const answer = await fetchPdf(`/orders/${orderId}/labels.pdf?size=${size}&sheet=${sheet}`, own.signal);
-        if (!answer.ok) return setStanding({ kind: 'failed', says: answer.says });
-        await binder.add(answer.pdf.bytes);
-      }
-      openPdf(await binder.end(), `${number}-labels.pdf`);
-      setStanding({ kind: 'done', pages: sheets, left: leftOut(sealed) });
-    } finally {
-      worker.terminate();
-    }
+    const sheets = Array.from({ length: Math.ceil(sealed.length / perSheet) }, (_, i) => ({
+      name: `Sheet ${i + 1}`,
+      path: `/orders/${orderId}/labels.pdf?size=${size}&sheet=${i + 1}`,
+    }));
+    return bind('Labels', sheets, (parts) => Math.min(sealed.length, parts * perSheet), sealed);
   };
   return (
     <Dialog onClose={onClose} title={`All papers of order ${number}`}>
@@ -113,7 +90,7 @@ export function OrderPapers({
           <>
             <Progress value={(100 * standing.done) / standing.of} aria-label="Papers drawn" color="verdigris" />
             <p role="status">
-              {standing.done} of {standing.of} units drawn
+              {standing.done} of {standing.of} units drawn; now {standing.drawing}
             </p>
             <ActButton look="care" onAct={() => stop.current?.abort()}>
               Stop
