@@ -19,6 +19,7 @@ import { classCheckSchema } from './documents/rule-pack.js';
 import { orNull } from './documents/shapes.js';
 import { instant } from './instant.js';
 import type { LineUnit } from './orders.js';
+import type { ErrorBody } from './problem.js';
 import { provingSchemas } from './proving.js';
 
 const label = () => string().strict().min(1).max(12).required();
@@ -279,6 +280,17 @@ export const newEvidenceRequest = object({
   data: object().required(),
 }).noUnknown();
 
+/** So many entries that waited are sent at once. */
+export const MOST_ENTRIES = 20;
+
+/** Entries of one visit that waited at a stand, oldest first. */
+export const newEntriesRequest = object({
+  entries: array(newEvidenceRequest).min(1, 'Nothing to add.').max(MOST_ENTRIES, 'Too many at once.').required(),
+}).noUnknown();
+export interface NewEntriesRequest {
+  readonly entries: readonly NewEvidence[];
+}
+
 export type NewEvidence = {
   [K in WrittenKind]: { id: string; seq: number; kind: K; at: string; data: EvidenceData[K] };
 }[WrittenKind];
@@ -327,6 +339,12 @@ export interface BenchView {
 export interface EntryTaken {
   readonly entry: Evidence;
   readonly followed: readonly Evidence[];
+}
+
+export interface EntriesTaken {
+  readonly taken: readonly EntryTaken[];
+  /** Why the entry after these was not taken; none of those behind it was. */
+  readonly refused: (ErrorBody['error'] & { readonly status: number }) | null;
 }
 
 export interface PhotoKept {

@@ -52,4 +52,7 @@ function refuseUnlessPlain(value: object | null): void {
 }
 
 /** Lower-case hex SHA-256 of the canonical JSON of a value. */
-export const hashOf = (value: unknown): string => bytesToHex(sha256(utf8ToBytes(canonicalJson(value))));
+export const hashOf = (value: unknown): string => hashOfText(canonicalJson(value));
+
+/** Lower-case hex SHA-256 of a text in UTF-8. */
+export const hashOfText = (text: string): string => bytesToHex(sha256(utf8ToBytes(text)));

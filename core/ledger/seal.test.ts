@@ -8,7 +8,7 @@ import { includeLeaf } from './inclusion.js';
 import { merkleTree } from './merkle.js';
 import { checkRecord, makeRecord } from './record.js';
 import { canonicalJson, hashOf } from './canonical-json.js';
-import { CHAIN_START, sealEvidence, shortSeal, verifyChain } from './seal.js';
+import { asSealed, CHAIN_START, sealedWithText, sealEvidence, shortSeal, verifyChain } from './seal.js';
 
 const chain = (): Evidence[] => {
   const entries: Evidence[] = [];
@@ -50,6 +50,24 @@ describe('canonical JSON', () => {
       fc.property(fc.jsonValue({ maxDepth: 5, stringUnit: 'binary' }), (value) => {
         if (/\p{Surrogate}/u.test(JSON.stringify(value))) return;
         expect(JSON.parse(canonicalJson(value))).toEqual(JSON.parse(JSON.stringify(value)));
+      }),
+    );
+  });
+
+  it('of an entry is the text that it is stored by, and without the hash the one that is hashed', () => {
+    const received = fc.record(
+      { receivedAt: fc.constant('2026-03-02T08:00:01.000Z'), clockOffS: fc.integer() },
+      { requiredKeys: [] },
+    );
+    const named = fc.record({ nameSha256: fc.constant('ab'.repeat(32)) }, { requiredKeys: [] });
+    fc.assert(
+      fc.property(fc.constantFrom(...deedsOf(cleanVisit)), received, named, fc.string(), (deed, said, apart, words) => {
+        const by = { ...deed.by, ...apart };
+        const whole = { ...deed, ...said, by, data: { ...deed.data, words } } as typeof deed;
+        const { entry, text } = sealedWithText(whole, CHAIN_START);
+        expect(text).toBe(canonicalJson(asSealed(entry)));
+        const { hash, ...unhashed } = asSealed(entry);
+        expect(hash).toBe(hashOf(unhashed));
       }),
     );
   });

@@ -1,5 +1,5 @@
 import type { Entry, Evidence, Received } from '../bench/evidence.js';
-import { hashOf } from './canonical-json.js';
+import { canonicalJson, hashOfText } from './canonical-json.js';
 import { sealedForm } from './personal.js';
 
 /** What the first entry of every visit names as its predecessor. */
@@ -9,14 +9,26 @@ export const CHAIN_START = '0'.repeat(64);
  * Chains a deed to the hash of the entry before it (`CHAIN_START` for the first), with what the server says of it. A name
  * that is kept apart is covered by its hash.
  */
-export function sealEvidence(deed: Entry & Partial<Received>, prevHash: string): Evidence {
+export const sealEvidence = (deed: Entry & Partial<Received>, prevHash: string): Evidence =>
+  sealedWithText(deed, prevHash).entry;
+
+/**
+ * The same with the canonical JSON by which the entry is stored, for whoever writes many: the text that is hashed is part
+ * of it, and is made once.
+ */
+export function sealedWithText(
+  deed: Entry & Partial<Received>,
+  prevHash: string,
+): { readonly entry: Evidence; readonly text: string } {
   const { id, visitId, seq, kind, at, by, station, data, receivedAt, clockOffS } = deed;
-  const received = {
-    ...(receivedAt === undefined ? {} : { receivedAt }),
-    ...(clockOffS === undefined ? {} : { clockOffS }),
-  };
-  const body = { id, visitId, seq, kind, at, by, station, data, ...received, prevHash };
-  return { ...body, hash: hashOf(asSealed(body as Entry)) } as Evidence;
+  const received = receivedAt === undefined ? {} : { receivedAt };
+  const off = clockOffS === undefined ? {} : { clockOffS };
+  const body = { id, visitId, seq, kind, at, by, station, data, ...received, ...off, prevHash };
+  // In canonical order the hash stands between these two.
+  const before = canonicalJson({ at, by: asSealed(body as Entry).by, ...off, data }).slice(0, -1);
+  const behind = canonicalJson({ id, kind, prevHash, ...received, seq, station, visitId }).slice(1);
+  const hash = hashOfText(`${before},${behind}`);
+  return { entry: { ...body, hash } as Evidence, text: `${before},"hash":"${hash}",${behind}` };
 }
 
 /** An entry as its chain covers it, and as it is stored: without a name that is kept apart. */

@@ -1,84 +1,177 @@
 import { randomUUID } from 'node:crypto';
+import { Agent, request } from 'node:http';
+import { playVisit } from '../lib/load-demo.mjs';
 import { takeOrder } from './fill.mjs';
+import { quantiles } from './timing.mjs';
 
 const STANDS = 20;
 const ENTRIES = 60;
+/** Of what waited at a stand, in one request. */
+const TOGETHER = 10;
+const LONG = 2_000;
 
 /**
- * Entries that a server accepts a second with twenty stands at work at once, each on a unit of its own, beside as many
- * bare inserts of the same bytes over as many connections to the same database.
+ * Entries that a server accepts with twenty stands at work at once, each on a unit of its own: one a request beside bare
+ * replies of the same server to the same sessions, and ten a request beside bare inserts of the same bytes, each
+ * row committed by itself, over as many connections to the same database.
+ * @param {string} address
  * @param {import('../lib/api-client.mjs').Client} office
  * @param {() => Promise<import('mysql2/promise').Connection>} connect
  */
-export async function entriesPerSecond(office, connect) {
-  const orderId = await takeOrder(office, 'T20', STANDS);
+export async function entriesPerSecond(address, office, connect) {
+  const orderId = await takeOrder(office, 'T20', STANDS + 1);
   const { units } = await office.get(`/api/orders/${orderId}/line`);
-  const stands = await Promise.all(units.map((/** @type {{ id: string }} */ unit) => opened(office, unit.id)));
-  const accepted = await rate(stands.map(({ write }) => write));
+  const agent = new Agent({ keepAlive: true, maxSockets: STANDS });
+  const send = sender(address, office.cookie, agent);
+  /** @type {Stand[]} */
+  const stands = [];
+  for (const { id, serial } of units) stands.push(await opened(office, id, serial, send));
+  const long = /** @type {Stand} */ (stands.pop());
+  const one = stands.map(
+    ({ write }) =>
+      () =>
+        write(1),
+  );
+  const bare = stands.map(() => () => send('GET', '/api/ledger/checkpoints'));
+  await rate(bare, 10);
+  const replies = await rate(bare, ENTRIES);
+  await rate(one, 10);
+  const single = await rate(one, ENTRIES);
+  const repliesAfter = await rate(bare, ENTRIES);
+  const together = await rate(
+    stands.map(
+      ({ write }) =>
+        () =>
+          write(TOGETHER),
+    ),
+    ENTRIES,
+  );
+  const body = JSON.stringify(long.sample);
+  const inserted = await bareInserts(connect, body);
+  const short = await timed(long, 20);
+  while (long.seq() < LONG) await long.write(TOGETHER);
+  const far = await timed(long, 20);
+  agent.destroy();
+  return {
+    single: single.perSecond,
+    p95Ms: single.p95,
+    replies: (replies.perSecond + repliesAfter.perSecond) / 2,
+    together: together.perSecond * TOGETHER,
+    inserted: inserted.perSecond,
+    shortMs: short,
+    longMs: far,
+    bytes: body.length,
+  };
+}
 
+/** Milliseconds that one entry takes there, half of the time less.
+ * @param {Stand} stand @param {number} times */
+async function timed({ write }, times) {
+  const { p50 } = await rate([() => write(1)], times);
+  return p50;
+}
+
+/** @param {(() => Promise<unknown>)[]} stands each does one after another @param {number} times */
+async function rate(stands, times) {
+  /** @type {number[]} */
+  const took = [];
+  const start = performance.now();
+  await Promise.all(
+    stands.map(async (act) => {
+      for (let i = 0; i < times; i++) {
+        const begun = performance.now();
+        await act();
+        took.push(performance.now() - begun);
+      }
+    }),
+  );
+  return { perSecond: (stands.length * times * 1000) / (performance.now() - start), ...quantiles(took) };
+}
+
+/** @param {() => Promise<import('mysql2/promise').Connection>} connect @param {string} body */
+async function bareInserts(connect, body) {
   const owner = await connect();
   await owner.query(
     'CREATE TABLE bare_entry (id CHAR(36) CHARACTER SET ascii COLLATE ascii_bin PRIMARY KEY, visitId CHAR(36) CHARACTER SET ascii COLLATE ascii_bin, seq INT, kind VARCHAR(20), body LONGTEXT, receivedAt DATETIME(3), UNIQUE KEY one (visitId, seq)) ENGINE=InnoDB',
   );
   await owner.end();
-  const connections = await Promise.all(stands.map(connect));
-  const body = JSON.stringify(stands[0]?.sample);
-  const inserted = await rate(
-    connections.map((connection) => {
-      const visitId = randomUUID();
-      return (/** @type {number} */ seq) =>
-        connection.query('INSERT INTO bare_entry VALUES (?, ?, ?, ?, ?, UTC_TIMESTAMP(3))', [
-          randomUUID(),
-          visitId,
-          seq,
-          'codeSeen',
-          body,
-        ]);
-    }),
-  );
-  await Promise.all(connections.map((connection) => connection.end()));
-  return { accepted, inserted };
-}
-
-/** @param {((seq: number) => Promise<unknown>)[]} writers */
-async function rate(writers) {
-  const start = performance.now();
-  await Promise.all(
-    writers.map(async (write) => {
-      for (let seq = 0; seq < ENTRIES; seq++) await write(seq);
-    }),
-  );
-  return (writers.length * ENTRIES * 1000) / (performance.now() - start);
-}
-
-/** A unit at key in on a stand of its own, and how an entry is written there.
- * @param {import('../lib/api-client.mjs').Client} person @param {string} unitId */
-async function opened(person, unitId) {
-  const visitId = randomUUID();
-  const at = () => new Date().toISOString();
-  const path = `/api/units/${unitId}/visits/${visitId}/evidence`;
-  let seq = 1;
-  /** @param {string} kind @param {object} data */
-  const post = async (kind, data) => {
-    const { entry, followed } = await person.post(path, { id: randomUUID(), seq: seq + 1, kind, at: at(), data });
-    seq += 1 + followed.length;
-    return entry;
-  };
-  const { data } = await person.post(`/api/units/${unitId}/visits`, { visitId, entryId: randomUUID(), at: at() });
-  await post('checkedIn', {
-    revisionConfirmed: true,
-    odometerKm: 3,
-    packV: 39.8,
-    packCondition: 'sound',
-    tyreBar: null,
-    cablesFree: true,
-    clampSound: true,
-    accessories: '',
-    damage: '',
+  const connections = await Promise.all(Array.from({ length: STANDS }, connect));
+  const inserts = connections.map((connection) => {
+    const visitId = randomUUID();
+    let seq = 0;
+    return () =>
+      connection.query('INSERT INTO bare_entry VALUES (?, ?, ?, ?, ?, UTC_TIMESTAMP(3))', [
+        randomUUID(),
+        visitId,
+        (seq += 1),
+        'codeSeen',
+        body,
+      ]);
   });
-  await post('madeSafe', { cautions: data.bench.cautions });
-  const shown = data.setup.targets.filter((/** @type {{ offGlass?: boolean }} */ target) => target.offGlass !== true);
-  for (const { label } of shown) await post('asFoundRead', { label, raw: data.factory[label] });
-  const sample = await post('asFoundClosed', {});
-  return { sample, write: () => post('codeSeen', { label: 'L1.2', raw: (seq % 5) + 1 }) };
+  await rate(inserts, 10);
+  const inserted = await rate(inserts, ENTRIES);
+  await Promise.all(connections.map((connection) => connection.end()));
+  return inserted;
+}
+
+/** @typedef {(method: 'GET' | 'POST', path: string, body?: object) => Promise<any>} Send */
+
+/** Asks over kept connections, with as little of its own work as can be.
+ * @param {string} address @param {string} cookie @param {Agent} agent @returns {Send} */
+function sender(address, cookie, agent) {
+  const { hostname, port } = new URL(address);
+  return (method, path, body) =>
+    new Promise((resolve, reject) => {
+      const bytes = body === undefined ? undefined : JSON.stringify(body);
+      const headers = {
+        cookie,
+        ...(bytes === undefined
+          ? {}
+          : { 'content-type': 'application/json', 'content-length': Buffer.byteLength(bytes) }),
+      };
+      const asked = request({ hostname, port, path, method, agent, headers }, (answer) => {
+        let text = '';
+        answer.setEncoding('utf8');
+        answer.on('data', (chunk) => (text += chunk));
+        answer.on('end', () => {
+          if ((answer.statusCode ?? 500) < 300) resolve(JSON.parse(text));
+          else reject(new Error(`${answer.statusCode} ${path}: ${text}`));
+        });
+      });
+      asked.on('error', reject);
+      asked.end(bytes);
+    });
+}
+
+/** @typedef {{ write: (count: number) => Promise<void>, seq: () => number, sample: object }} Stand */
+
+/** A unit at key in, and how entries are written there, as many in one request.
+ * @param {import('../lib/api-client.mjs').Client} person @param {string} unitId @param {string} serial @param {Send} send
+ * @returns {Promise<Stand>} */
+async function opened(person, unitId, serial, send) {
+  const script = /** @type {any} */ ({ serials: [serial], until: 'foundAll' });
+  await playVisit(person, serial, script, { at: Date.now() - 3_600_000 });
+  const { evidence } = await person.get(`/api/units/${unitId}/bench`);
+  const [{ visitId, data }] = evidence;
+  const { label } = data.setup.targets.find(
+    (/** @type {{ offGlass?: boolean, locked: boolean }} */ target) => target.offGlass !== true && !target.locked,
+  );
+  const path = `/api/units/${unitId}/visits/${visitId}`;
+  let seq = evidence.length;
+  const next = () => ({
+    id: randomUUID(),
+    seq: (seq += 1),
+    kind: 'codeSeen',
+    at: new Date().toISOString(),
+    data: { label, raw: data.factory[label] },
+  });
+  return {
+    sample: evidence.at(-1),
+    seq: () => seq,
+    write: async (count) => {
+      if (count === 1) return void (await send('POST', `${path}/evidence`, next()));
+      const { refused } = await send('POST', `${path}/entries`, { entries: Array.from({ length: count }, next) });
+      if (refused) throw new Error(refused.message);
+    },
+  };
 }

@@ -25,7 +25,7 @@ export async function spreadsOf(calls, rounds = 400) {
 }
 
 /** @param {number[]} times @returns {Spread} */
-function quantiles(times) {
+export function quantiles(times) {
   const sorted = times.toSorted((a, b) => a - b);
   return { p50: sorted[Math.floor(sorted.length * 0.5)] ?? 0, p95: sorted[Math.floor(sorted.length * 0.95)] ?? 0 };
 }

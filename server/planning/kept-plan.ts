@@ -52,6 +52,12 @@ export async function keptPlan(source: DataSource): Promise<KeptPlan | null> {
   return row ? keptOf(row) : null;
 }
 
+/** Which plan stands; null while none was ever made. */
+export async function keptRevision(source: DataSource): Promise<number | null> {
+  const [row] = await source.query<Pick<Row, 'revision'>[]>('SELECT revision FROM day_plan WHERE id = 1');
+  return row?.revision ?? null;
+}
+
 function keptOf({ revision, basis, madeAt, body }: Row): KeptPlan | null {
   const parsed = JSON.parse(body) as PlanBody | null;
   return parsed && { revision, basis, madeAtMs: madeAt.getTime(), body: parsed };

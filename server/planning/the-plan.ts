@@ -4,7 +4,7 @@ import type { FastifyInstance } from 'fastify';
 import { HttpProblem } from '../problems.js';
 import { getDocument, newestDocuments } from '../store/library.js';
 import { readInputs, type PlanInputs } from './inputs.js';
-import { keepPlan, keptPlan, type KeptPlan, type PlanBody } from './kept-plan.js';
+import { keepPlan, keptPlan, keptRevision, type KeptPlan, type PlanBody } from './kept-plan.js';
 import { offeredUnits, prepare, type Prepared } from './prepare.js';
 import { readyByOf, viewOf, movesOf } from './view.js';
 
@@ -23,10 +23,15 @@ const FIRST_MS = 120;
 const NEXT_MS = 500;
 /** Made anew after so long though nothing moved: time did. */
 const FRESH_MS = 5 * 60_000;
+/** Tried on what was handed out for so long; then the day is read anew. */
+const SEEN_MS = 60_000;
 const SEED = 1;
 
 /** One plan is made at a time in a process; whoever asks meanwhile waits for the same. */
 const making = new WeakMap<object, Promise<CurrentPlan>>();
+
+/** What was handed out last: what is only tried is tried on what was seen. */
+const handedOut = new WeakMap<object, CurrentPlan>();
 
 /** The plan that stands, made anew where what it was made of moved. */
 export async function currentPlan(house: House): Promise<CurrentPlan> {
@@ -35,6 +40,7 @@ export async function currentPlan(house: House): Promise<CurrentPlan> {
   // Whole seconds: what is due at 12:00 is due at 12:00:00, and not at a fraction before.
   const made = makeCurrent(house, Math.floor(Date.now() / 1000) * 1000).finally(() => making.delete(house.source));
   making.set(house.source, made);
+  handedOut.set(house.source, await made);
   return made;
 }
 
@@ -167,7 +173,7 @@ export async function whatIf(
   scenarios: readonly (readonly AskedChange[])[],
   signal: AbortSignal,
 ): Promise<readonly Scenario[]> {
-  const { kept, prepared } = await onRevision(house, revision);
+  const { kept, prepared } = await asSeen(house, revision);
   const { problem, lengths, surprises, startMs } = prepared;
   const made = await house.planner.whatIf(
     {
@@ -195,11 +201,20 @@ export async function whatIf(
   }));
 }
 
+/** As it was handed out, so long as it stands: an answer while somebody drags reads nothing anew. */
+async function asSeen(house: House, revision: number): Promise<CurrentPlan> {
+  const seen = handedOut.get(house.source);
+  const isFresh = seen !== undefined && Date.now() - seen.prepared.startMs < SEEN_MS;
+  if (!isFresh || seen.kept.revision !== revision) return onRevision(house, revision);
+  if ((await keptRevision(house.source)) !== revision) throw new HttpProblem('planMoved');
+  return seen;
+}
+
 /** What is decided is decided on the plan that was seen. */
 export async function onRevision(house: House, revision: number): Promise<CurrentPlan> {
   // One that moved already is not made anew to say so.
-  const stands = await keptPlan(house.source);
-  if (stands && stands.revision !== revision) throw new HttpProblem('planMoved');
+  const stands = await keptRevision(house.source);
+  if (stands !== null && stands !== revision) throw new HttpProblem('planMoved');
   const current = await currentPlan(house);
   if (current.kept.revision !== revision) throw new HttpProblem('planMoved');
   return current;

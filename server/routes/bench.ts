@@ -1,25 +1,29 @@
-import type { FastifyInstance } from 'fastify';
+import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { object, string, ValidationError, type InferType } from 'yup';
 import {
   countersignRequest,
   displayFoundRequest,
   evidenceSchemas,
+  newEntriesRequest,
   newEvidenceRequest,
   openVisitRequest,
   type CountersignRequest,
   type DisplayFoundRequest,
+  type EntriesTaken,
   type EntryTaken,
+  type NewEntriesRequest,
   type NewEvidence,
   type OpenVisitRequest,
 } from '@decurio/contract';
-import { HttpProblem } from '../problems.js';
+import { errorBody, HttpProblem } from '../problems.js';
 import { countersign } from '../store/countersign.js';
 import { findDisplay } from '../store/find-display.js';
 import { noticeUnit } from '../store/notice-visits.js';
 import { sparesFor } from '../store/spares.js';
 import { readBench } from '../store/units.js';
 import { appendEvidence } from '../store/append-evidence.js';
-import { openVisit } from '../store/visits.js';
+import { openVisit } from '../store/open-visit.js';
+import type { Writer } from '../store/writer.js';
 import { writerOf } from './writer.js';
 
 const unitParams = object({ unitId: string().uuid().required() });
@@ -53,11 +57,46 @@ export async function benchRoutes(app: FastifyInstance): Promise<void> {
     async (request, reply) => {
       const draft = request.body;
       checkData(draft);
-      const writer = writerOf(request, draft.kind === 'released' ? 'release' : 'work');
       const { unitId, visitId } = request.params;
-      const { entry, followed, isReplay } = await appendEvidence(app.source, unitId, visitId, draft, writer);
-      const taken: EntryTaken = { entry, followed };
-      return reply.status(isReplay ? 200 : 201).send(taken);
+      const { taken, refused } = await appendEvidence(
+        app.source,
+        unitId,
+        visitId,
+        [draft],
+        writerFor(request, [draft]),
+      );
+      const [first] = taken;
+      if (!first) throw refused ?? new Error('an entry is taken or refused');
+      const { entry, followed, isReplay } = first;
+      return reply.status(isReplay ? 200 : 201).send({ entry, followed } satisfies EntryTaken);
+    },
+  );
+
+  app.post<{ Params: InferType<typeof visitParams>; Body: NewEntriesRequest }>(
+    '/units/:unitId/visits/:visitId/entries',
+    {
+      schema: {
+        summary: 'Add entries that waited to a visit, up to the first that is refused',
+        params: visitParams,
+        body: newEntriesRequest,
+      },
+      config: { act: 'work' },
+    },
+    async (request): Promise<EntriesTaken> => {
+      const { entries } = request.body;
+      entries.forEach(checkData);
+      const { unitId, visitId } = request.params;
+      const { taken, refused } = await appendEvidence(
+        app.source,
+        unitId,
+        visitId,
+        entries,
+        writerFor(request, entries),
+      );
+      return {
+        taken: taken.map(({ entry, followed }) => ({ entry, followed })),
+        refused: refused && { ...errorBody(refused).error, status: refused.statusCode },
+      };
     },
   );
 
@@ -104,6 +143,9 @@ export async function benchRoutes(app: FastifyInstance): Promise<void> {
     },
   );
 }
+
+const writerFor = (request: FastifyRequest, drafts: readonly NewEvidence[]): Writer =>
+  writerOf(request, drafts.some(({ kind }) => kind === 'released') ? 'release' : 'work');
 
 function checkData(draft: NewEvidence): void {
   try {

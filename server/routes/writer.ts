@@ -1,6 +1,6 @@
 import type { FastifyRequest } from 'fastify';
 import { permit, type Act } from '../security/roles.js';
-import type { Writer } from '../store/visits.js';
+import type { Writer } from '../store/writer.js';
 
 /** A stand's clock that is off by more than this is noted in what it writes. */
 const NOTED_S = 180;

@@ -8,7 +8,7 @@ import { noteOrderChange } from './changes.js';
 import { OrderChanges, Orders, type OrderRow } from './entities.js';
 import { writtenBy } from './personal.js';
 import { inTransaction } from './transaction.js';
-import type { Writer } from './visits.js';
+import type { Writer } from './writer.js';
 
 /** Changes an order in one short transaction, then has its units follow; sent again, it goes on with those left behind. */
 export async function actingOnUnits(

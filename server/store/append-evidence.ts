@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { factsOf, type Evidence } from '@decurio/core';
 import type { NewEvidence } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
-import { HttpProblem } from '../problems.js';
+import { type HttpProblem } from '../problems.js';
 import { catchUpUnit } from './behind-units.js';
 import { Orders, Units, Visits } from './entities.js';
 import { noticeUnit, noticeVisit } from './notice-visits.js';
@@ -11,7 +11,16 @@ import { reviseUnit } from './revise-units.js';
 import { oddOf } from './wheel-families.js';
 import { inTransaction } from './transaction.js';
 import { readEvidence } from './evidence-rows.js';
-import { appendIn, type Writer } from './visits.js';
+import {
+  appendAll,
+  appendAllIn,
+  appendIn,
+  isOfVisitAlone,
+  TwinFound,
+  type Appended,
+  type Thought,
+} from './append-entries.js';
+import type { Writer } from './writer.js';
 
 /** What the server writes because of an entry that it has just taken. */
 const FOLLOW_UPS: ReadonlySet<Evidence['kind']> = new Set(['setupRevised', 'outOfFamily', 'numberClash', 'noticed']);
@@ -30,45 +39,94 @@ const whyAnew = (entry: Evidence): string | null =>
     ? 'Codes let stand as they show'
     : factsOf(entry.kind).setupAnew;
 
-/** Takes an entry from a bench, with what follows from it: what was found decides what must be keyed. */
+export interface AllTaken {
+  readonly taken: readonly Taken[];
+  /** Why the one after these was not taken; none of those behind it was. */
+  readonly refused: HttpProblem | null;
+}
+
+/**
+ * Takes entries from a bench in one transaction, up to the first that is refused, with what follows from each: what was
+ * found decides what must be keyed.
+ */
 export async function appendEvidence(
   source: DataSource,
   unitId: string,
   visitId: string,
-  draft: NewEvidence,
+  drafts: readonly NewEvidence[],
   writer: Writer,
-): Promise<Taken> {
+): Promise<AllTaken> {
+  const first = await takeAll(source, unitId, visitId, drafts, writer);
+  if (first.refused?.code === 'noticeUnseen') await noticeUnit(source, unitId, writer);
+  if (first.refused?.code !== 'orderMoved') return first;
+  // Left behind by an act on its order: it follows first. Where that changes nothing the entry stands as it was sent.
+  await catchUpUnit(source, unitId);
+  const then = await takeAll(source, unitId, visitId, drafts.slice(first.taken.length), writer);
+  return { taken: [...first.taken, ...then.taken], refused: then.refused };
+}
+
+async function takeAll(...sent: Sent): Promise<AllTaken> {
+  const [source, unitId, visitId, drafts, writer] = sent;
   try {
-    return await take(source, unitId, visitId, draft, writer);
+    if (drafts.every((draft) => isOfVisitAlone(draft) && !mayFollow(draft))) {
+      const { appended, refused } = await appendAll(source, unitId, visitId, drafts, writer);
+      return { taken: appended.map((each) => ({ ...each, followed: [] })), refused };
+    }
+    return await takeAllIn('new', ...sent);
   } catch (error) {
-    if (error instanceof HttpProblem && error.code === 'noticeUnseen') await noticeUnit(source, unitId, writer);
-    if (!(error instanceof HttpProblem) || error.code !== 'orderMoved') throw error;
-    // Left behind by an act on its order: it follows first. Where that changes nothing the entry stands as it was sent.
-    await catchUpUnit(source, unitId);
-    return take(source, unitId, visitId, draft, writer);
+    if (!(error instanceof TwinFound)) throw error;
+    return takeAllIn('maybeThere', ...sent);
   }
 }
 
-const take = (
+type Sent = readonly [
   source: DataSource,
   unitId: string,
   visitId: string,
-  draft: NewEvidence,
+  drafts: readonly NewEvidence[],
   writer: Writer,
-): Promise<Taken> =>
+];
+
+const takeAllIn = (thought: Thought, ...[source, unitId, visitId, drafts, writer]: Sent): Promise<AllTaken> =>
   inTransaction(source, async (manager) => {
-    const { entry, isReplay } = await appendIn(manager, unitId, visitId, draft, writer);
-    const why = whyAnew(entry);
-    const mayFollow = entry.kind === 'calibrated' || entry.kind === 'checkMade';
-    if (why === null && !mayFollow) return { entry, followed: [], isReplay };
-    if (!isReplay && why !== null) await workOutAnew(manager, unitId, entry, why, writer);
-    if (!isReplay && entry.kind === 'calibrated') await holdAgainstFamily(manager, unitId, entry, writer);
-    if (!isReplay && entry.kind === 'checkMade') await holdOnClash(manager, unitId, entry, writer);
-    const followed = (await readEvidence(manager, visitId, entry.seq)).filter(
-      (later) => FOLLOW_UPS.has(later.kind) && 'cause' in later.data && later.data.cause === entry.id,
-    );
-    return { entry, followed, isReplay };
+    const taken: Taken[] = [];
+    for (const part of upToFollowed(drafts)) {
+      const { appended, refused } = await appendAllIn(manager, unitId, visitId, part, writer, thought);
+      for (const each of appended) taken.push({ ...each, followed: await whatFollows(manager, unitId, each, writer) });
+      if (refused) return { taken, refused };
+    }
+    return { taken, refused: null };
   });
+
+const mayFollow = ({ kind }: NewEvidence): boolean =>
+  kind === 'calibrated' || kind === 'checkMade' || kind === 'released' || factsOf(kind).setupAnew !== null;
+
+/** Entries in stretches, each of which ends with one that others may follow from. */
+function upToFollowed(drafts: readonly NewEvidence[]): readonly (readonly NewEvidence[])[] {
+  const parts: NewEvidence[][] = [[]];
+  for (const draft of drafts) {
+    parts.at(-1)?.push(draft);
+    if (mayFollow(draft)) parts.push([]);
+  }
+  return parts.filter((part) => part.length > 0);
+}
+
+/** What the server writes because of an entry; of one that was sent twice, what it wrote then. */
+async function whatFollows(
+  manager: EntityManager,
+  unitId: string,
+  { entry, isReplay }: Appended,
+  writer: Writer,
+): Promise<readonly Evidence[]> {
+  const why = whyAnew(entry);
+  if (why === null && entry.kind !== 'calibrated' && entry.kind !== 'checkMade') return [];
+  if (!isReplay && why !== null) await workOutAnew(manager, unitId, entry, why, writer);
+  if (!isReplay && entry.kind === 'calibrated') await holdAgainstFamily(manager, unitId, entry, writer);
+  if (!isReplay && entry.kind === 'checkMade') await holdOnClash(manager, unitId, entry, writer);
+  return (await readEvidence(manager, entry.visitId, entry.seq)).filter(
+    (later) => FOLLOW_UPS.has(later.kind) && 'cause' in later.data && later.data.cause === entry.id,
+  );
+}
 
 /** A unit that was run is held against those of its family: one that reads otherwise is told so in its own log. */
 async function holdAgainstFamily(

@@ -4,7 +4,8 @@ import { HttpProblem } from '../problems.js';
 import { Orders, Units, type OrderRow, type UnitRow } from './entities.js';
 import { reviseUnit, type Revision } from './revise-units.js';
 import { inTransaction } from './transaction.js';
-import { lockUnit, lockVisit, type Writer } from './visits.js';
+import { lockUnit, lockVisit } from './locked-rows.js';
+import type { Writer } from './writer.js';
 
 /*
  * What is promised of an order changes at once, in a short transaction that gives the order its next revision. Its units

@@ -1,19 +1,20 @@
 import type { DataSource, EntityManager } from 'typeorm';
 import type { ChangeSeen } from '@decurio/contract';
 import { Changes, type ChangeRow } from './entities.js';
+import { runAll, type Statement } from './statement.js';
 
-/** Notes that a unit or an order moved, in the transaction that moved it. */
-export const noteChange = (
-  manager: EntityManager,
-  change: Pick<ChangeRow, 'orderId' | 'unitId' | 'seq'>,
-): Promise<unknown> =>
-  manager.query('INSERT INTO line_change (orderId, unitId, seq, at) VALUES (?, ?, ?, UTC_TIMESTAMP(3))', [
-    change.orderId,
-    change.unitId,
-    change.seq,
-  ]);
+type Change = Pick<ChangeRow, 'orderId' | 'unitId' | 'seq'>;
 
-export const noteOrderChange = (manager: EntityManager, orderId: string): Promise<unknown> =>
+/** By which a unit or an order is noted to have moved, in the transaction that moved it. */
+export const changeNoted = ({ orderId, unitId, seq }: Change): Statement => [
+  'INSERT INTO line_change (orderId, unitId, seq, at) VALUES (?, ?, ?, UTC_TIMESTAMP(3))',
+  [orderId, unitId, seq],
+];
+
+export const noteChange = (manager: EntityManager, change: Change): Promise<void> =>
+  runAll(manager, [changeNoted(change)]);
+
+export const noteOrderChange = (manager: EntityManager, orderId: string): Promise<void> =>
   noteChange(manager, { orderId, unitId: null, seq: 0 });
 
 const SQL = 'SELECT id, orderId, unitId, seq FROM line_change WHERE id > ? ORDER BY id LIMIT ?';

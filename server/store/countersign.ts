@@ -6,7 +6,8 @@ import { HttpProblem } from '../problems.js';
 import { authenticate } from './accounts.js';
 import { oneTry } from './sign-in-tries.js';
 import { inTransaction } from './transaction.js';
-import { appendIn, type Writer } from './visits.js';
+import { appendIn } from './append-entries.js';
+import type { Writer } from './writer.js';
 
 /**
  * A second person signs beside the first, on the same stand and with their own password. Whoever is signed in stays so.

@@ -3,7 +3,7 @@ import type { DisputeView, NewDispute } from '@decurio/contract';
 import { IsNull, type DataSource, type EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Disputes, type DisputeRow } from './entities.js';
-import { getDocument } from './library.js';
+import { namedDocument } from './library.js';
 import { inTransaction } from './transaction.js';
 
 const MOST = 200;
@@ -92,7 +92,7 @@ async function unlikeTheMap(
       says: `The glass shows ${entry.data.shown} at ${entry.data.value}, which is not on the map.`,
     };
   if (entry.kind === 'proved') {
-    const { document } = await getDocument(manager, 'displayMap', state.opened.versions.map.id, mapVersion);
+    const { document } = await namedDocument(manager, 'displayMap', state.opened.versions.map.id, mapVersion);
     const says = overshootProposed(state, document.speed?.overshootKmh ?? null);
     const cap = state.opened.setup.targets.find((target) => target.function === 'speedCap');
     return says === null ? null : { label: cap?.label ?? null, kind: 'overshoot', says };
@@ -117,7 +117,7 @@ async function unlikeTheMap(
       kind: 'notShown',
       says: `Not shown on the glass ${entry.kind === 'codeRead' ? 'at read-back' : 'as found'}.`,
     };
-  const { document: map } = await getDocument(manager, 'displayMap', state.opened.versions.map.id, mapVersion);
+  const { document: map } = await namedDocument(manager, 'displayMap', state.opened.versions.map.id, mapVersion);
   const code = findCode(map, label);
   return code && !mayHold(code, raw)
     ? { label, kind: 'otherRange', says: `Shows ${raw}, outside what the map says.` }

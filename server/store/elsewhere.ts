@@ -5,7 +5,7 @@ import type { ArchiveChecked } from '../archive/check-archive.js';
 import type { OpenArchive } from '../archive/open-archive.js';
 import { HttpProblem } from '../problems.js';
 import { inTransaction } from './transaction.js';
-import type { Writer } from './visits.js';
+import type { Writer } from './writer.js';
 
 /**
  * Takes in an archive that was checked: what is known already stays as it is, whatever is new is kept apart from the

@@ -1,7 +1,8 @@
-import { asSealed, canonicalJson, receivedAtOf, type Evidence } from '@decurio/core';
+import { receivedAtOf, type Evidence, type sealedWithText } from '@decurio/core';
 import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { withNames } from './personal.js';
+import type { Statement } from './statement.js';
 
 /** Rows that somebody damaged are said to be, wherever they are read. */
 function entryIn(body: string): Evidence {
@@ -27,20 +28,32 @@ export async function readEvidence(manager: EntityManager, visitId: string, afte
   );
 }
 
-/** The entry of this id, whichever visit it belongs to. */
-export async function entryOfId(manager: EntityManager, id: string): Promise<Evidence | null> {
-  const [row] = await manager.query<{ body: string }[]>('SELECT body FROM evidence WHERE id = ?', [id]);
-  if (!row) return null;
-  const [entry] = await withNames(manager, [entryIn(row.body)]);
-  return entry ?? null;
+/** Those of these ids that are there, whichever visits they belong to. */
+export async function entriesOfIds(
+  manager: EntityManager,
+  ids: readonly string[],
+): Promise<ReadonlyMap<string, Evidence>> {
+  const rows = await manager.query<{ body: string }[]>('SELECT body FROM evidence WHERE id IN (?)', [ids]);
+  const entries = await withNames(
+    manager,
+    rows.map(({ body }) => entryIn(body)),
+  );
+  return new Map(entries.map((entry) => [entry.id, entry]));
 }
 
-export const insertEntry = (manager: EntityManager, entry: Evidence): Promise<unknown> =>
-  manager.query('INSERT INTO evidence (id, visitId, seq, kind, body, receivedAt) VALUES (?, ?, ?, ?, ?, ?)', [
+const ROW = '(?, ?, ?, ?, ?, ?)';
+
+/** An entry with the text that it is stored by. */
+export type Sealed = ReturnType<typeof sealedWithText>;
+
+export const entriesInserted = (sealed: readonly Sealed[]): Statement => [
+  `INSERT INTO evidence (id, visitId, seq, kind, body, receivedAt) VALUES ${sealed.map(() => ROW).join(', ')}`,
+  sealed.flatMap(({ entry, text }) => [
     entry.id,
     entry.visitId,
     entry.seq,
     entry.kind,
-    canonicalJson(asSealed(entry)),
+    text,
     new Date(receivedAtOf(entry)),
-  ]);
+  ]),
+];

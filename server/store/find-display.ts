@@ -6,7 +6,9 @@ import { EvidenceLog, Orders, Units, type UnitRow } from './entities.js';
 import { getDocument, getDocuments, libraryHeads } from './library.js';
 import { inTransaction } from './transaction.js';
 import { openingOf } from './setups.js';
-import { appendIn, lockVisit, type Writer } from './visits.js';
+import { appendIn } from './append-entries.js';
+import { lockVisit } from './locked-rows.js';
+import type { Writer } from './writer.js';
 
 /**
  * Says which display a unit turned out to carry: the setup is worked out anew for it, in an entry of its own, and the

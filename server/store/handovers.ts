@@ -25,7 +25,7 @@ import { guardPhoto } from './photos.js';
 import { keepPersons, withPersons } from './personal.js';
 import { inTransaction } from './transaction.js';
 import { foldAccepted } from './visit-columns.js';
-import type { Writer } from './visits.js';
+import type { Writer } from './writer.js';
 
 /** What was handed over with a unit, oldest first. */
 export async function readHandover(manager: EntityManager, visitId: string): Promise<readonly HandoverEntry[]> {

@@ -1,5 +1,6 @@
 import { canonicalJson, hashOf, shortened, type ClassCheck, type RulePack } from '@decurio/core';
 import type { LibraryDocuments, LibraryEntry, LibraryKind, VersionView } from '@decurio/contract';
+import { LRUCache } from 'lru-cache';
 import type { DataSource, EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Accounts, Library, Orders, type LibraryRow } from './entities.js';
@@ -278,6 +279,27 @@ export async function getDocument<K extends LibraryKind>(
   });
   if (!row) throw new HttpProblem('notFound', { message: `The library has no ${kind} "${docId}".` });
   return entryOf<K>(row);
+}
+
+const MOST_KEPT = 500;
+const named = new WeakMap<DataSource, LRUCache<string, LibraryEntry<LibraryKind>>>();
+
+/**
+ * The version of a document that a visit names. It was committed before that visit was, and never changes: it is read
+ * once per process and database.
+ */
+export async function namedDocument<K extends LibraryKind>(
+  manager: EntityManager,
+  kind: K,
+  docId: string,
+  version: number,
+): Promise<LibraryEntry<K>> {
+  const known = named.get(manager.dataSource) ?? new LRUCache({ max: MOST_KEPT });
+  named.set(manager.dataSource, known);
+  const key = `${kind} ${docId} ${version}`;
+  const kept = known.get(key) ?? (await getDocument(manager, kind, docId, version));
+  known.set(key, kept);
+  return kept as LibraryEntry<K>;
 }
 
 function entryOf<K extends LibraryKind>(row: LibraryRow): LibraryEntry<K> {

@@ -6,7 +6,8 @@ import { unseenNotices } from './notices.js';
 import { inTransaction } from './transaction.js';
 import { foldAccepted } from './visit-columns.js';
 import { readEvidence } from './evidence-rows.js';
-import { appendIn, type Writer } from './visits.js';
+import { appendIn } from './append-entries.js';
+import type { Writer } from './writer.js';
 
 /**
  * Writes into a visit what the notices that name its unit say; how many there were.

@@ -26,7 +26,9 @@ import { classOf, termsOf } from './setups.js';
 import { today } from './house.js';
 import { insertUnits, typeAndMap } from './take-units.js';
 import { inTransaction } from './transaction.js';
-import { appendIn, lockVisit, type Writer } from './visits.js';
+import { appendIn } from './append-entries.js';
+import { lockVisit } from './locked-rows.js';
+import type { Writer } from './writer.js';
 
 const NOTHING_DONE: OrderActed = { revised: 0, returned: [] };
 

@@ -3,7 +3,7 @@ import type { SeenOvershoot } from '@decurio/contract';
 import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import type { UnitRow, VisitRow } from './entities.js';
-import { getDocument } from './library.js';
+import { namedDocument } from './library.js';
 
 /** Entries after which what a visit shows of its overshoot may be another. */
 const TELLS: ReadonlySet<Evidence['kind']> = new Set(['calibrated', 'proved', 'undone']);
@@ -21,7 +21,7 @@ export async function keepOvershoot(
   entry: Evidence,
 ): Promise<void> {
   if (!TELLS.has(entry.kind)) return;
-  const { document: map } = await getDocument(manager, 'displayMap', mapId, mapVersion);
+  const { document: map } = await namedDocument(manager, 'displayMap', mapId, mapVersion);
   const kmh = overshootForFamily(state, map);
   if (kmh === null) await manager.query('DELETE FROM overshoot_seen WHERE visitId = ?', [state.visitId]);
   else await manager.query(KEEP_SQL, [state.visitId, unit.typeId, map.id, map.revision, kmh]);

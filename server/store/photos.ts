@@ -6,7 +6,7 @@ import { HttpProblem } from '../problems.js';
 import { drawAnew, type Drawn } from '../reading/draw-anew.js';
 import { Photos, type PhotoRow } from './entities.js';
 import { inTransaction } from './transaction.js';
-import { lockVisit } from './visits.js';
+import { lockVisit } from './locked-rows.js';
 
 /** What one visit, and the whole house in a day, may keep. */
 export const PHOTO_LIMITS = {

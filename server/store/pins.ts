@@ -8,7 +8,7 @@ import { getDocument, getDocuments } from './library.js';
 import { namesBehind, writtenBy } from './personal.js';
 import { wishesOf } from './setups.js';
 import { inTransaction } from './transaction.js';
-import type { Writer } from './visits.js';
+import type { Writer } from './writer.js';
 
 const USUAL_DIGITS = 4;
 

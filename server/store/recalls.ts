@@ -20,7 +20,7 @@ import { checkOf } from './order-acts.js';
 import { classOf, termsOf } from './setups.js';
 import { insertUnits } from './take-units.js';
 import { inTransaction } from './transaction.js';
-import type { Writer } from './visits.js';
+import type { Writer } from './writer.js';
 
 /** Ends within so many days are told before they come. */
 const SOON_DAYS = 60;

@@ -8,7 +8,7 @@ import { onceEach, record } from './acting-on-orders.js';
 import { OrderChanges } from './entities.js';
 import { takeUpAgain } from './revise-units.js';
 import { inTransaction } from './transaction.js';
-import type { Writer } from './visits.js';
+import type { Writer } from './writer.js';
 
 /**
  * Takes a unit that came back up again: it stands on the line of its order, to be prepared from what its last visit left

@@ -18,7 +18,9 @@ import { Units, type OrderRow, type UnitRow } from './entities.js';
 import { decidingFor, inputsFor, revisionOf, type Deciding } from './setups.js';
 import { foldAccepted } from './visit-columns.js';
 import { readEvidence } from './evidence-rows.js';
-import { appendIn, lockVisit, type Writer } from './visits.js';
+import { appendIn } from './append-entries.js';
+import { lockVisit } from './locked-rows.js';
+import type { Writer } from './writer.js';
 
 export interface Revision {
   readonly why: string;

@@ -3,7 +3,7 @@ import type { Role } from '@decurio/core';
 import type { OpenSession, SessionView } from '@decurio/contract';
 import { In, type DataSource } from 'typeorm';
 import { Sessions, type AccountRow } from './entities.js';
-import { inTransaction } from './transaction.js';
+import { askPool, inTransaction } from './transaction.js';
 
 export const SESSION_HOURS = 14;
 /** How old the note of when a session was last heard from may grow. */
@@ -45,8 +45,9 @@ const READ_SQL = `SELECT s.id, s.accountId AS userId, a.displayName AS name, a.n
   FROM session s JOIN account a ON a.id = s.accountId WHERE s.tokenHash = ? AND s.expiresAt > UTC_TIMESTAMP(3)`;
 
 export async function readSession(source: DataSource, token: string): Promise<SessionView | null> {
-  const [row] = await source.query<(SessionView & { readonly role: Role; readonly seenAt: Date })[]>(READ_SQL, [
-    tokenHash(token),
+  const [row] = await askPool<SessionView & { readonly role: Role; readonly seenAt: Date }>(source, [
+    READ_SQL,
+    [tokenHash(token)],
   ]);
   if (!row) return null;
   const { seenAt, ...session } = row;

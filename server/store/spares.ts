@@ -7,7 +7,7 @@ import { Units, Visits, type UnitRow } from './entities.js';
 import { readEvidence } from './evidence-rows.js';
 import { appendHandover } from './handovers.js';
 import { foldAccepted } from './visit-columns.js';
-import type { Writer } from './visits.js';
+import type { Writer } from './writer.js';
 
 const MOST_SHOWN = 20;
 

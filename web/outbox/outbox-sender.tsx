@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import type { ApiProblem } from '../state/api.js';
 import type { AppDispatch } from '../state/store.js';
@@ -6,7 +6,7 @@ import { useSession } from '../state/session.js';
 import { outbox } from './outbox.js';
 import { adoptEntries } from './outbox-shelf.js';
 import { nextToSend } from './next-to-send.js';
-import { sendEntry } from './send-entries.js';
+import { sendEntries } from './send-entries.js';
 import { useOutbox } from './use-outbox.js';
 
 const RETRY_MS = 3_000;
@@ -18,7 +18,7 @@ const ON_THIS_DEVICE: ApiProblem = {
   message: 'This device cannot reach what it keeps. Entries stay on it; reload the page.',
 };
 
-/** Sends what waits on this device, one entry after another, whatever page is open. Draws nothing. */
+/** Sends what waits on this device, the oldest first, whatever page is open. Draws nothing. */
 export function OutboxSender() {
   const dispatch = useDispatch<AppDispatch>();
   const { who, lost } = useSession();
@@ -37,13 +37,16 @@ export function OutboxSender() {
     return () => clearInterval(timer);
   }, [dispatch]);
 
-  const next = who && !lost && isRestored ? nextToSend(entries, who) : undefined;
+  const next = useMemo(
+    () => (who && !lost && isRestored ? nextToSend(entries, who) : []),
+    [entries, who, lost, isRestored],
+  );
   useEffect(() => {
-    if (!next || sending.current) return;
+    if (next.length === 0 || sending.current) return;
     const timer = setTimeout(
       () => {
         sending.current = true;
-        void sendEntry(next, dispatch)
+        void sendEntries(next, dispatch)
           .catch(() => ON_THIS_DEVICE)
           .then((problem) => {
             sending.current = false;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { SessionView } from '@decurio/contract';
+import { MOST_ENTRIES, type SessionView } from '@decurio/contract';
 import type { ApiProblem } from '../state/api.js';
 import { outbox, waitingOf, type OutboxState } from './outbox.js';
 import type { Waiting } from './outbox-shelf.js';
@@ -19,6 +19,7 @@ const waiting = (n: number, visitId = 'v1', more: Partial<Waiting> = {}): Waitin
 });
 const after = (...acts: Parameters<typeof outbox.reducer>[1][]): OutboxState =>
   acts.reduce(outbox.reducer, outbox.getInitialState());
+const idsOf = (entries: OutboxState['entries']) => entries.map(({ entry }) => entry.id);
 const seqs = ({ entries }: OutboxState) => entries.map(({ entry, status }) => `${entry.id}:${entry.seq}:${status[0]}`);
 const problem: ApiProblem = { status: 409, code: 'staleSeq', message: 'Someone else worked on it.' };
 const three = [made(waiting(5)), made(waiting(6)), made(waiting(7, 'v2'))];
@@ -61,8 +62,29 @@ describe('who sends an entry', () => {
       made(waiting(3, 'v3')),
     );
     const who = (userId: string, station: string) => ({ userId, station }) as SessionView;
-    expect(nextToSend(entries, who('teo', 'bay 1'))?.entry.id).toBe('e3');
-    expect(nextToSend(entries, who('ines', 'bay 1'))?.entry.id).toBe('e1');
-    expect(nextToSend(entries, who('asta', 'office'))).toBeUndefined();
+    expect(idsOf(nextToSend(entries, who('teo', 'bay 1')))).toEqual(['e3']);
+    expect(idsOf(nextToSend(entries, who('ines', 'bay 1')))).toEqual(['e1']);
+    expect(nextToSend(entries, who('asta', 'office'))).toEqual([]);
+  });
+
+  const who = { userId: 'teo', station: 'bay 1' } as SessionView;
+  const together = async (...each_: Waiting[]) => {
+    const { nextToSend } = await import('./next-to-send.js');
+    return idsOf(nextToSend(after(...each_.map((each) => made(each))).entries, who));
+  };
+
+  it('sends what waits of one visit in one request, in its order, and no more than the server takes', async () => {
+    expect(await together(waiting(5), waiting(6), waiting(7))).toEqual(['e5', 'e6', 'e7']);
+    expect(await together(waiting(5), waiting(6, 'v2'), waiting(7))).toEqual(['e5']);
+    expect(await together(waiting(5), waiting(7))).toEqual(['e5']);
+    expect(await together(...Array.from({ length: 50 }, (_, i) => waiting(i + 2)))).toHaveLength(MOST_ENTRIES);
+  });
+
+  it('sends alone what is waited for, a photograph, and what is a lead’s', async () => {
+    for (const kind of ['asFoundClosed', 'photographed', 'released'] as const) {
+      const alone = waiting(6, 'v1', { entry: { ...waiting(6).entry, kind } as Waiting['entry'] });
+      expect(await together(waiting(5), alone, waiting(7))).toEqual(['e5']);
+      expect(await together(alone, waiting(7))).toEqual(['e6']);
+    }
   });
 });

@@ -1,6 +1,7 @@
-import type { NewEvidence } from '@decurio/contract';
+import type { EntryTaken, NewEvidence } from '@decurio/contract';
 import { api, asProblem, entryAccepted, type ApiProblem } from '../state/api.js';
 import type { AppDispatch } from '../state/store.js';
+import { entriesApi } from './entries-api.js';
 import { outbox, type OutboxEntry } from './outbox.js';
 import { dropEntry, dropPhoto, putEntry, takePhoto, type Waiting } from './outbox-shelf.js';
 
@@ -18,10 +19,16 @@ export const keepEntry =
     dispatch(outbox.actions.made(waiting));
   };
 
-/** Sends one entry. Gives back the problem where it may work later, null otherwise. */
-export async function sendEntry(waiting: OutboxEntry, dispatch: AppDispatch): Promise<ApiProblem | null> {
+/** Sends what goes in one request. Gives back the problem where it may work later, null otherwise. */
+export async function sendEntries(waiting: readonly OutboxEntry[], dispatch: AppDispatch): Promise<ApiProblem | null> {
+  for (const { entry } of waiting) await kept.get(entry.id);
+  const [first] = waiting;
+  if (!first) return null;
+  return waiting.length === 1 ? sendOne(first, dispatch) : sendTogether(first, waiting, dispatch);
+}
+
+async function sendOne(waiting: OutboxEntry, dispatch: AppDispatch): Promise<ApiProblem | null> {
   const { entry, unitId, visitId } = waiting;
-  await kept.get(entry.id);
   const sent =
     entry.kind === 'photographed'
       ? await withPhoto(unitId, visitId, entry, dispatch)
@@ -29,17 +36,46 @@ export async function sendEntry(waiting: OutboxEntry, dispatch: AppDispatch): Pr
   const answer =
     sent.body === null
       ? { error: sent.error, data: undefined }
-      : await dispatch(api.endpoints.addEvidence.initiate({ unitId, visitId, body: sent.body }));
+      : await dispatch(entriesApi.endpoints.addEvidence.initiate({ unitId, visitId, body: sent.body }));
   const problem = asProblem(answer.error);
   if (problem && mayWorkLater(problem)) return problem;
-  if (answer.data) {
-    const { followed } = answer.data;
-    dispatch(entryAccepted(unitId, [answer.data.entry, ...followed]));
-    dispatch(outbox.actions.taken({ id: entry.id, followed: followed.length }));
-    await dropEntry(entry.id);
-    if (entry.kind === 'photographed') await dropPhoto(entry.data.photoId);
-    return null;
+  if (answer.data) await wasTaken(waiting, answer.data, dispatch);
+  else refuse(waiting, problem, dispatch);
+  return null;
+}
+
+async function sendTogether(
+  { unitId, visitId }: OutboxEntry,
+  waiting: readonly OutboxEntry[],
+  dispatch: AppDispatch,
+): Promise<ApiProblem | null> {
+  const entries = waiting.map(({ entry }) => entry);
+  const answer = await dispatch(entriesApi.endpoints.addEntries.initiate({ unitId, visitId, entries }));
+  const problem = asProblem(answer.error);
+  if (problem && mayWorkLater(problem)) return problem;
+  const { taken, refused } = answer.data ?? { taken: [], refused: problem };
+  for (const [i, each] of taken.entries()) {
+    const sent = waiting[i];
+    if (sent) await wasTaken(sent, each, dispatch);
   }
+  const next = waiting[taken.length];
+  if (refused && mayWorkLater(refused)) return refused;
+  if (refused && next) refuse(next, refused, dispatch);
+  return null;
+}
+
+async function wasTaken(
+  { entry, unitId }: OutboxEntry,
+  { entry: taken, followed }: EntryTaken,
+  dispatch: AppDispatch,
+): Promise<void> {
+  dispatch(entryAccepted(unitId, [taken, ...followed]));
+  dispatch(outbox.actions.taken({ id: entry.id, followed: followed.length }));
+  await dropEntry(entry.id);
+  if (entry.kind === 'photographed') await dropPhoto(entry.data.photoId);
+}
+
+function refuse({ entry, unitId }: OutboxEntry, problem: ApiProblem | null, dispatch: AppDispatch): void {
   dispatch(
     outbox.actions.refused({
       id: entry.id,
@@ -47,7 +83,6 @@ export async function sendEntry(waiting: OutboxEntry, dispatch: AppDispatch): Pr
     }),
   );
   void dispatch(api.endpoints.bench.initiate(unitId, { forceRefetch: true, subscribe: false }));
-  return null;
 }
 
 /** Sends the photograph first. The server draws it anew, and the entry names what is kept of it. */

@@ -14,7 +14,6 @@ import type {
   EraseHandoverRequest,
   EraseRequest,
   EndingAuthority,
-  EntryTaken,
   ErrorBody,
   IntakeReport,
   LearntFamily,
@@ -33,7 +32,6 @@ import type {
   NewDispute,
   NewTrial,
   NewTrialRun,
-  NewEvidence,
   NewOrderRequest,
   OpenSession,
   OpenVisitRequest,
@@ -184,14 +182,6 @@ export const api = createApi({
     openVisit: build.mutation<Evidence, { unitId: string; body: OpenVisitRequest }>({
       query: ({ unitId, body }) => ({ url: `/units/${unitId}/visits`, method: 'POST', body }),
       invalidatesTags: ['Bench', 'Line'],
-    }),
-    addEvidence: build.mutation<EntryTaken, { unitId: string; visitId: string; body: NewEvidence }>({
-      query: ({ unitId, visitId, body }) => ({
-        url: `/units/${unitId}/visits/${visitId}/evidence`,
-        method: 'POST',
-        body,
-      }),
-      invalidatesTags: ['Line', 'Orders', 'Ledger', 'Disputes'],
     }),
     countersign: build.mutation<Evidence, { unitId: string; visitId: string; body: CountersignRequest }>({
       query: ({ unitId, visitId, body }) => ({
