@@ -35,6 +35,7 @@ export default defineConfig({
             'core/**/*.test.ts',
             'contract/**/*.test.ts',
             'web/**/*.test.ts',
+            'scripts/commands.test.ts',
             'scripts/lint-rules.test.ts',
             'scripts/demo-files.test.ts',
           ],

@@ -1,15 +1,19 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { backUp } from './lib/backup-file.mjs';
+import { commandLine } from './lib/command.mjs';
 import { STATE } from './lib/paths.mjs';
 import { ensureNode, ensurePrograms } from './lib/prerequisites.mjs';
 import { giveUp, say, starting } from './lib/say.mjs';
 
-/*
- * Everything of a house in one file, while it is in use: npm run backup -- FILE. Of the database in DATABASE_URL, else of
- * the demo while it runs. The key that signs checkpoints, and what PINs are encrypted with, are not in it.
- */
-const [file = `decurio-${new Date().toISOString().slice(0, 10)}.sql.gz`] = process.argv.slice(2);
+const {
+  words: [file = `decurio-${new Date().toISOString().slice(0, 10)}.sql.gz`],
+} = commandLine({
+  name: 'backup',
+  does: 'Everything of a house in one file, while it is in use: of the database in DATABASE_URL, else of the demo while it runs. The key that signs checkpoints, and what PINs are encrypted with, are not in it.',
+  takes: ['[FILE]'],
+  settings: ['DATABASE_URL'],
+});
 ensureNode();
 ensurePrograms(['mariadb-dump']);
 await starting(

@@ -2,14 +2,15 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { ensureBuilt } from './lib/build.mjs';
+import { commandLine } from './lib/command.mjs';
 import { ROOT, STATE } from './lib/paths.mjs';
 import { ensureModules, ensureNode, ensurePrograms } from './lib/prerequisites.mjs';
 import { say } from './lib/say.mjs';
 
-/**
- * Measures what the product promises, each figure beside a yardstick of the same run, prints a table and writes
- * `.decurio/bench.json`. Nothing here passes or fails: ratios are to be watched.
- */
+commandLine({
+  name: 'bench',
+  does: 'Measures what the product promises, each figure beside a yardstick of the same run, prints a table and writes .decurio/bench.json. Nothing passes or fails: ratios are to be watched.',
+});
 ensureNode();
 ensurePrograms(['mariadbd', 'chromium', 'chromedriver']);
 ensureModules(ROOT);

@@ -3,6 +3,7 @@ import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node
 import { join } from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import { ensureBuilt } from './lib/build.mjs';
+import { commandLine } from './lib/command.mjs';
 import { ROOT, STATE, TO_DROP } from './lib/paths.mjs';
 import { ensureModules, ensureNode, ensurePrograms } from './lib/prerequisites.mjs';
 import { giveUp, say, starting } from './lib/say.mjs';
@@ -13,6 +14,14 @@ const SECRET = join(HOME, 'cookie-secret');
 /** Stands as long as the scenario is being loaded. */
 const LOADING = join(HOME, 'loading');
 
+const { options } = commandLine({
+  name: 'demo',
+  does: 'Starts Decurio with a database of its own and the demo scenario, or with the database in DATABASE_URL. Ctrl-C stops it; the next start goes on where it was.',
+  options: {
+    fresh: { type: 'boolean', says: 'deletes what the demo of this checkout holds, and loads it anew; asks first' },
+  },
+  settings: ['DATABASE_URL', 'DATABASE_OWNER_URL'],
+});
 ensureNode();
 const ownDatabase = process.env['DATABASE_URL'];
 if (!ownDatabase) ensurePrograms(['mariadbd']);
@@ -21,7 +30,7 @@ const { startDatabase } = await import('./lib/database.mjs');
 const { startServer } = await import('./lib/server.mjs');
 const { writeOrderFiles } = await import('./lib/demo-files.mjs');
 stopIfRunning();
-if (process.argv.includes('--fresh')) await startOver();
+if (options['fresh']) await startOver();
 if (!ownDatabase && existsSync(LOADING)) await dropHalfLoaded();
 ensureBuilt();
 

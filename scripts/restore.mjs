@@ -1,17 +1,19 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureBuilt } from './lib/build.mjs';
+import { commandLine } from './lib/command.mjs';
 import { ROOT, STATE } from './lib/paths.mjs';
 import { ensureModules, ensureNode, ensurePrograms } from './lib/prerequisites.mjs';
 import { giveUp, say, starting } from './lib/say.mjs';
 
-/*
- * Brings a backup into an empty database and holds its ledger against itself: npm run restore -- FILE. Into the database of
- * DATABASE_OWNER_URL and DATABASE_URL, else into the demo's own, made anew where its folder is gone. Ends with 1 where the
- * restored ledger is not as it was sealed.
- */
-const [file] = process.argv.slice(2);
-if (file === undefined) giveUp('Name the backup: npm run restore -- FILE');
+const {
+  words: [file = ''],
+} = commandLine({
+  name: 'restore',
+  does: "Brings a backup into an empty database and holds its ledger against itself: into the database of DATABASE_OWNER_URL and DATABASE_URL, else into the demo's own, made anew where its folder is gone. Ends with 1 where the restored ledger is not as it was sealed.",
+  takes: ['FILE'],
+  settings: ['DATABASE_URL', 'DATABASE_OWNER_URL'],
+});
 ensureNode();
 ensurePrograms(process.env['DATABASE_URL'] ? ['mariadb'] : ['mariadb', 'mariadbd']);
 ensureModules(ROOT);

@@ -1,6 +1,7 @@
 import { mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureBuilt } from './lib/build.mjs';
+import { commandLine } from './lib/command.mjs';
 import { ROOT, STATE } from './lib/paths.mjs';
 import { ensureModules, ensureNode, ensurePrograms } from './lib/prerequisites.mjs';
 import { say } from './lib/say.mjs';
@@ -8,6 +9,7 @@ import { say } from './lib/say.mjs';
 const SHOTS = join(ROOT, 'docs', 'screenshots');
 const PATIENCE_MS = 15_000;
 
+commandLine({ name: 'screenshots', does: 'Takes docs/screenshots/ anew, from the demo scenario.' });
 ensureNode();
 ensurePrograms(['mariadbd', 'chromium', 'chromedriver']);
 ensureModules(ROOT);

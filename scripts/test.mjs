@@ -1,10 +1,15 @@
 import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { isAbsolute, join } from 'node:path';
+import { commandLine } from './lib/command.mjs';
 import { ROOT, STATE } from './lib/paths.mjs';
 import { ensureModules, ensureNode, ensurePrograms } from './lib/prerequisites.mjs';
 import { say } from './lib/say.mjs';
 
+commandLine({
+  name: 'test',
+  does: 'Checks types, format and lint, and runs every test: of the core, of the server against a database of its own, and of the interface in a browser.',
+});
 ensureNode();
 ensurePrograms(['mariadbd', 'chromium', 'chromedriver']);
 ensureModules(ROOT);

@@ -1,16 +1,31 @@
 import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureBuilt } from './lib/build.mjs';
+import { commandLine } from './lib/command.mjs';
 import { ROOT, STATE } from './lib/paths.mjs';
 import { ensureModules, ensureNode } from './lib/prerequisites.mjs';
 import { giveUp, say } from './lib/say.mjs';
 
-/*
- * Walks the whole ledger and says everything that is not as it was sealed: npm run verify-ledger. On the database in
- * DATABASE_URL, else on that of the demo while it runs; with --against FILE ... it is held against checkpoints and exported
- * records that were kept elsewhere too, by name or as a folder of them. Where CHECKPOINT_KEY_FILE names the house's key, or
- * --key FILE the line anybody may have of it, signatures are checked. Ends with 1 where anything was found.
- */
+const { options, words } = commandLine({
+  name: 'verify-ledger',
+  does: 'Walks the whole ledger and says everything that is not as it was sealed: of the database in DATABASE_URL, else of the demo while it runs. Ends with 1 where anything was found.',
+  takes: ['[FILE ...]'],
+  options: {
+    against: {
+      type: 'string',
+      value: 'FILE',
+      multiple: true,
+      says: 'holds it against checkpoints and exported records that were kept elsewhere, by name or as a folder; more may follow',
+    },
+    key: {
+      type: 'string',
+      value: 'FILE',
+      says: 'the key of the house, as anybody may have it: signatures are checked',
+    },
+  },
+  settings: ['DATABASE_URL', 'CHECKPOINT_KEY_FILE'],
+});
+if (words.length > 0 && !options['against']) giveUp('Say what the files are: --against FILE ... Nothing was done.');
 ensureNode();
 ensureModules(ROOT);
 ensureBuilt();
@@ -33,13 +48,7 @@ process.exit(findings === 0 ? 0 : 1);
 
 /** Texts of the files that were named, and of those in the folders among them. @returns {string[]} */
 function keptElsewhere() {
-  const at = process.argv.indexOf('--against');
-  if (at === -1) return [];
-  const rest = process.argv.slice(at + 1);
-  const end = rest.findIndex((word) => word.startsWith('--'));
-  const named = end === -1 ? rest : rest.slice(0, end);
-  if (named.length === 0) giveUp('Name the files of checkpoints and records: --against FILE ...');
-  return named.flatMap((name) => {
+  return [...(options['against'] ?? []), ...words].flatMap((name) => {
     if (!existsSync(name)) giveUp(`There is no ${name}.`);
     const files = statSync(name).isDirectory() ? readdirSync(name).map((file) => join(name, file)) : [name];
     return files.filter((file) => statSync(file).isFile()).map((file) => readFileSync(file, 'utf8'));
@@ -49,10 +58,9 @@ function keptElsewhere() {
 /** By which signatures are checked; null where nobody named one. */
 async function houseKey() {
   const { readVerifierKey, signingKey } = await import('../server/dist/ledger/signing-key.js');
-  const at = process.argv.indexOf('--key');
-  const file = process.argv[at + 1];
-  if (at !== -1) {
-    const key = file !== undefined && existsSync(file) ? readVerifierKey(readFileSync(file, 'utf8')) : null;
+  const file = options['key'];
+  if (file !== undefined) {
+    const key = existsSync(file) ? readVerifierKey(readFileSync(file, 'utf8')) : null;
     return key ?? giveUp('Name a file that holds the key of a ledger: --key FILE');
   }
   const own = process.env['CHECKPOINT_KEY_FILE'];

@@ -1,15 +1,23 @@
 import { readFileSync } from 'node:fs';
 import { ensureBuilt } from './lib/build.mjs';
+import { commandLine } from './lib/command.mjs';
 import { ROOT } from './lib/paths.mjs';
 import { ensureModules, ensureNode } from './lib/prerequisites.mjs';
 import { giveUp, say } from './lib/say.mjs';
 
-/*
- * Checks exported records by themselves, without a server: npm run verify -- FILE ... Where a record brings its place in a
- * checkpoint, that is checked too; with --key FILE so is who signed it (Ledger, Checkpoints, "Key").
- */
-const { keyFile, files } = named(process.argv.slice(2));
-if (files.length === 0) giveUp('Name the record files: npm run verify -- S26-0401-record.json');
+const { options, words: files } = commandLine({
+  name: 'verify',
+  does: 'Checks exported records by themselves, without a server. Where a record brings its place in a checkpoint, that is checked too.',
+  takes: ['FILE ...'],
+  options: {
+    key: {
+      type: 'string',
+      value: 'FILE',
+      says: 'the key of a ledger (Ledger, Checkpoints, "Key"): who signed is checked',
+    },
+  },
+});
+const keyFile = options['key'] ?? null;
 ensureNode();
 ensureModules(ROOT);
 ensureBuilt();
@@ -44,12 +52,4 @@ function check(file) {
   } catch (error) {
     return { ok: false, says: error instanceof SyntaxError ? 'This is not a JSON file.' : String(error) };
   }
-}
-
-/** @param {string[]} words */
-function named(words) {
-  const at = words.indexOf('--key');
-  if (at === -1) return { keyFile: null, files: words };
-  if (words[at + 1] === undefined) giveUp('Name the file of the key: --key FILE');
-  return { keyFile: words[at + 1] ?? null, files: words.filter((_, i) => i !== at && i !== at + 1) };
 }

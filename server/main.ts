@@ -1,6 +1,7 @@
 import { buildApp } from './app.js';
 import { readConfig } from './config.js';
 import { keepHouse } from './live/housekeeping.js';
+import { insteadOfStarting } from './settings-help.js';
 import { migrate } from './store/migrate.js';
 
 /** What this process ends with where its port was taken: whoever started it may choose another. */
@@ -9,6 +10,11 @@ const PORT_TAKEN = 98;
 /** A start command hears how far it is; nobody else does. */
 const say = (word: 'migrated' | 'built' | 'listening'): void => void process.send?.(word);
 
+const instead = insteadOfStarting(process.argv.slice(2));
+if (instead) {
+  process.stdout.write(`${instead.says}\n`);
+  process.exit(instead.code);
+}
 const config = readConfig(process.env);
 if (config.ownerUrl !== null) await migrate(config.ownerUrl, config.databaseUrl);
 say('migrated');
