@@ -100,14 +100,14 @@ export interface ScenarioMade {
 /** More tasks than this are not searched through while somebody drags. */
 const MANY = 900;
 /** Tasks that are run through for an answer at once: fewer days of it where a day has more. */
-const ANSWERED = 60_000;
+const ANSWERED = 30_000;
 
 export function whatIf({ problem, lengths, surprises, seed, plan, scenarios }: WhatIfTask): readonly ScenarioMade[] {
   return scenarios.map((changes) => {
     const asked = changedByAll(problem, changes);
     const tasks = plan.tasks.length;
     const isDrag = changes.every(({ kind }) => kind === 'give');
-    const next = replan(asked, plan, seed, isDrag ? (tasks < MANY ? 3 : 0) : tasks < MANY ? 12 : 4);
+    const next = replan(asked, plan, seed, isDrag ? (tasks < MANY ? 1 : 0) : tasks < MANY ? 12 : 4);
     return {
       plan: next,
       forecasts: forecast(asked, next, lengthIn(lengths), seed, {
