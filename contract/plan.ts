@@ -161,13 +161,18 @@ const change = lazy((value: unknown) => {
 export const whatIfRequest = object({
   revision: number().strict().integer().min(0).required(),
   scenarios: array(array(change).min(1).max(8).required()).min(1).max(6).required(),
+  look: string()
+    .oneOf(['atOnce', 'careful'] as const)
+    .required(),
 }).noUnknown();
 export interface WhatIfRequest {
   readonly revision: number;
   readonly scenarios: readonly (readonly AskedChange[])[];
+  /** `atOnce`: how it would be laid out, while somebody drags; `careful`: with the chances of every order. */
+  readonly look: 'atOnce' | 'careful';
 }
 
-/** How orders would stand. */
+/** How orders would stand; chances are null where they were not asked for. */
 export interface Scenario {
   readonly orders: readonly {
     readonly orderId: string;

@@ -1,5 +1,5 @@
 import { momentIn, shifted, type DayPlan, type PlanChange } from '@decurio/core';
-import type { AskedChange, OfferRequest, OfferView, PlanView, Scenario } from '@decurio/contract';
+import type { AskedChange, OfferRequest, OfferView, PlanView, Scenario, WhatIfRequest } from '@decurio/contract';
 import type { FastifyInstance } from 'fastify';
 import { HttpProblem } from '../problems.js';
 import { getDocument, newestDocuments } from '../store/library.js';
@@ -169,8 +169,7 @@ export async function* lookLonger(
 /** How orders would stand, were some things otherwise. */
 export async function whatIf(
   house: House,
-  revision: number,
-  scenarios: readonly (readonly AskedChange[])[],
+  { revision, scenarios, look }: WhatIfRequest,
   signal: AbortSignal,
 ): Promise<readonly Scenario[]> {
   const { kept, prepared } = await asSeen(house, revision);
@@ -183,17 +182,18 @@ export async function whatIf(
       seed: SEED,
       plan: planFrom(kept.body, startMs),
       scenarios: scenarios.map((changes) => changes.map((change) => changeOf(change, prepared))),
+      look,
     },
     signal,
   );
   return made.map(({ plan, forecasts, moved }) => ({
-    orders: forecasts.map(({ orderId, ready, inTime }) => {
-      const readyS = plan.orders.find((order) => order.orderId === orderId)?.readyS ?? null;
+    orders: plan.orders.map(({ orderId, readyS }) => {
+      const told = forecasts.find((each) => each.orderId === orderId);
       return {
         orderId,
         readyMs: readyS === null ? null : startMs + readyS * 1000,
-        readyBy: readyByOf(ready, startMs),
-        inTime,
+        readyBy: readyByOf(told?.ready ?? null, startMs),
+        inTime: told?.inTime ?? null,
       };
     }),
     moved: movesOf(moved, startMs),

@@ -89,6 +89,8 @@ export function makePlan({ problem, lengths, surprises, seed, before, forMs }: P
 export interface WhatIfTask extends Given {
   readonly plan: DayPlan;
   readonly scenarios: readonly (readonly PlanChange[])[];
+  /** At once: laid out, and no days run through. */
+  readonly look: 'atOnce' | 'careful';
 }
 
 export interface ScenarioMade {
@@ -99,10 +101,18 @@ export interface ScenarioMade {
 
 /** More tasks than this are not searched through while somebody drags. */
 const MANY = 900;
-/** Tasks that are run through for an answer at once: fewer days of it where a day has more. */
-const ANSWERED = 30_000;
+/** Tasks that are run through for the chances: fewer days of it where a day has more. */
+const ANSWERED = 60_000;
 
-export function whatIf({ problem, lengths, surprises, seed, plan, scenarios }: WhatIfTask): readonly ScenarioMade[] {
+export function whatIf({
+  problem,
+  lengths,
+  surprises,
+  seed,
+  plan,
+  scenarios,
+  look,
+}: WhatIfTask): readonly ScenarioMade[] {
   return scenarios.map((changes) => {
     const asked = changedByAll(problem, changes);
     const tasks = plan.tasks.length;
@@ -110,10 +120,13 @@ export function whatIf({ problem, lengths, surprises, seed, plan, scenarios }: W
     const next = replan(asked, plan, seed, isDrag ? (tasks < MANY ? 1 : 0) : tasks < MANY ? 12 : 4);
     return {
       plan: next,
-      forecasts: forecast(asked, next, lengthIn(lengths), seed, {
-        runs: Math.max(40, Math.min(300, Math.round(ANSWERED / Math.max(1, tasks)))),
-        surprises,
-      }),
+      forecasts:
+        look === 'atOnce'
+          ? []
+          : forecast(asked, next, lengthIn(lengths), seed, {
+              runs: Math.max(40, Math.min(300, Math.round(ANSWERED / Math.max(1, tasks)))),
+              surprises,
+            }),
       moved: movedBetween(asked, plan, next),
     };
   });

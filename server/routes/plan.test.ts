@@ -1,6 +1,14 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Crew, Shop } from '@decurio/core';
-import type { AfterwardsView, AskedChange, OfferView, PlanOutlook, PlanView, Scenario } from '@decurio/contract';
+import type {
+  AfterwardsView,
+  AskedChange,
+  OfferView,
+  PlanOutlook,
+  PlanView,
+  Scenario,
+  WhatIfRequest,
+} from '@decurio/contract';
 import {
   Bench,
   demoFile,
@@ -118,14 +126,18 @@ describe('a plan', () => {
   it('tells what a change would cost and keeps none of it', async () => {
     const before = await planOf(ines);
     const unitId = benches[0]!.unitId;
-    const answer = await ines.post('/api/plan/what-if', {
+    const asked = {
       revision: before.revision,
       scenarios: [
         [{ kind: 'give', unitId, personId: 'teo' }],
         [{ kind: 'leaves', personId: 'ines', fromMs: before.madeAtMs, untilMs: before.madeAtMs + 86_400_000 }],
       ],
-    });
-    const [, gone] = answer.json<readonly Scenario[]>();
+    };
+    const answered = async (look: WhatIfRequest['look']) =>
+      (await ines.post('/api/plan/what-if', { ...asked, look })).json<readonly Scenario[]>();
+    const [[, gone], [, atOnce]] = [await answered('careful'), await answered('atOnce')];
+    expect(atOnce!.orders[0]).toMatchObject({ readyMs: gone!.orders[0]!.readyMs, readyBy: null, inTime: null });
+    expect(atOnce!.moved).toEqual(gone!.moved);
     expect(gone!.orders[0]!.readyBy![50]).toBeGreaterThanOrEqual(before.orders[0]!.readyBy![50] - 60_000);
     expect((await planOf(ines)).revision).toBe(before.revision);
   });
@@ -188,7 +200,9 @@ describe('a plan', () => {
       { kind: 'stays', personId: 'teo' },
       null,
     ])
-      expect((await ines.post('/api/plan/what-if', { revision, scenarios: [[bad]] })).statusCode).toBe(400);
+      expect((await ines.post('/api/plan/what-if', { revision, scenarios: [[bad]], look: 'careful' })).statusCode).toBe(
+        400,
+      );
   });
 
   it('takes only one of two that decide at once on the same plan, and loses neither', async () => {

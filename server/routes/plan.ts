@@ -84,7 +84,7 @@ export async function planRoutes(app: FastifyInstance): Promise<void> {
       schema: { summary: 'How orders would stand, were some things otherwise; nothing is kept', body: whatIfRequest },
       config: { act: 'look' },
     },
-    async (request, reply) => whatIf(app, request.body.revision, request.body.scenarios, goneSignal(reply)),
+    async (request, reply) => whatIf(app, request.body, goneSignal(reply)),
   );
 
   app.post<{ Body: KeepChangesRequest }>(

@@ -40,7 +40,7 @@ function WhatIf({ plan }: { readonly plan: PlanView }) {
     setWays(next);
     const filled = next.flatMap((each, i) => (each.length > 0 ? [i] : []));
     if (filled.length === 0) return setTold([null, null, null]);
-    const answer = await ask({ revision: plan.revision, scenarios: filled.map((i) => next[i] ?? []) });
+    const answer = await ask({ revision: plan.revision, scenarios: filled.map((i) => next[i] ?? []), look: 'careful' });
     if (answer.data) setTold(NAMES.map((_, i) => answer.data?.[filled.indexOf(i)] ?? null));
   };
   const keepWay = (changes: readonly AskedChange[]) =>
