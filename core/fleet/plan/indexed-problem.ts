@@ -70,18 +70,35 @@ export function indexed(problem: PlanProblem): IndexedProblem {
     places.map(({ hours }) => hours),
   );
 
-  const ableFor = (task: PlanTask): readonly number[] =>
+  const handsKey = (task: PlanTask): string => (task.kind === 'hands' ? `${task.skill} ${task.notBy.join(' ')}` : '');
+  const placeKey = (task: PlanTask): string =>
+    task.kind === 'hands' ? task.at : task.kind === 'charge' ? `charge ${task.pack}` : '';
+  const ableFor = once(handsKey, (task): readonly number[] =>
     task.kind !== 'hands'
       ? []
       : people.flatMap(({ id, skills, hours }, i) =>
           hours.length > 0 && skills.includes(task.skill) && !task.notBy.includes(id) ? [i] : [],
-        );
-  const placesFor = (task: PlanTask): readonly number[] =>
+        ),
+  );
+  const placesFor = once(placeKey, (task): readonly number[] =>
     places.flatMap(({ kind, packs, hours }, i) => {
       if (hours.length === 0) return [];
       if (task.kind === 'charge') return kind === 'post' && (packs === null || packs.includes(task.pack)) ? [i] : [];
       return task.kind === 'hands' && task.at === kind ? [i] : [];
-    });
+    }),
+  );
+
+  /** The longest stretch at which somebody able is there, where it is to be done, seconds; 0 where nobody ever is. */
+  const stretchFor = once(
+    (task) => `${handsKey(task)}|${placeKey(task)}`,
+    (task): number => {
+      const at = placesFor(task);
+      const stretches = ableFor(task).flatMap((who) =>
+        at.length === 0 ? [people[who]?.hours ?? []] : at.map((p) => joint(who, p)),
+      );
+      return Math.max(0, ...stretches.map(longest));
+    },
+  );
 
   const whyNot = (task: PlanTask, unit: PlanUnit): Unplaceable | null => {
     if (task.kind === 'wait') return null;
@@ -100,8 +117,7 @@ export function indexed(problem: PlanProblem): IndexedProblem {
         : 'noSkill';
     const apart = unit.tasks.find(({ id }) => id === task.apartFrom);
     if (apart && new Set([...able, ...ableFor(apart)]).size < 2) return 'nobodyElse';
-    const open = able.flatMap((who) => (at.length === 0 ? [people[who]?.hours ?? []] : at.map((p) => joint(who, p))));
-    return open.some((hours) => hours.length > 0) ? null : 'noTime';
+    return stretchFor(task) > 0 ? null : 'noTime';
   };
 
   const reasons = new Map<string, Unplaceable>();
@@ -148,9 +164,6 @@ export function indexed(problem: PlanProblem): IndexedProblem {
       open.tasks.push(index);
       const able = ableFor(task);
       const at = placesFor(task);
-      const stretch = able.flatMap((who) =>
-        at.length === 0 ? [people[who]?.hours ?? []] : at.map((p) => joint(who, p)),
-      );
       tasks.push({
         index,
         task,
@@ -164,7 +177,7 @@ export function indexed(problem: PlanProblem): IndexedProblem {
         apartFrom: task.kind === 'hands' && task.apartFrom !== null ? (ids.get(task.apartFrom) ?? -1) : -1,
         kind: kinds.get(unit.kind) ?? 0,
         where: task.kind === 'hands' ? WHERE[task.at] : 0,
-        isSplit: task.kind === 'hands' && stretch.every((hours) => longest(hours) < task.lengthS),
+        isSplit: task.kind === 'hands' && stretchFor(task) < task.lengthS,
       });
     }
     units.push({
@@ -195,6 +208,17 @@ function jointly(people: readonly (readonly OpenTime[])[], places: readonly (rea
     const hours = known.get(key) ?? bothOpen(people[person] ?? [], places[place] ?? []);
     known.set(key, hours);
     return hours;
+  };
+}
+
+/** Worked out once for all tasks of the same key. */
+function once<T>(keyOf: (task: PlanTask) => string, make: (task: PlanTask) => T): (task: PlanTask) => T {
+  const known = new Map<string, T>();
+  return (task) => {
+    const key = keyOf(task);
+    const made = known.get(key) ?? make(task);
+    known.set(key, made);
+    return made;
   };
 }
 
