@@ -1,5 +1,6 @@
 export * from './problem.js';
 export * from './session.js';
+export * from './accounts.js';
 export * from './library.js';
 export * from './documents/vehicle-type.js';
 export * from './documents/rule-pack.js';

@@ -33,6 +33,8 @@ export interface SessionView {
   readonly nameSha256: string;
   readonly role: Role;
   readonly station: string;
+  /** The password was given by an owner: it is replaced before anything else is done. */
+  readonly isPasswordForOnce: boolean;
 }
 
 /** A place where someone is signed in. */
@@ -55,6 +57,8 @@ export interface DemoAccount {
 
 /** What the sign-in page needs before anyone is signed in. */
 export interface WelcomeView {
+  /** Nobody can sign in yet: the first owner is made by the code that the server printed. */
+  readonly needsOwner: boolean;
   /** Accounts of the demo scenario; empty unless it is loaded. */
   readonly demoAccounts: readonly DemoAccount[];
   readonly session: SessionView | null;

@@ -4,6 +4,7 @@ import Fastify, { type FastifyInstance } from 'fastify';
 import type { DataSource } from 'typeorm';
 import type { Config } from './config.js';
 import { answerBroken, handleError, nothingHere } from './error-handler.js';
+import { accountRoutes } from './routes/accounts.js';
 import { benchRoutes } from './routes/bench.js';
 import { handoverRoutes } from './routes/handover.js';
 import { paperRoutes } from './routes/papers.js';
@@ -108,6 +109,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     async (api) => {
       await api.register(healthRoutes);
       await api.register(sessionRoutes, { config });
+      await api.register(accountRoutes);
       await api.register(libraryRoutes);
       await api.register(disputeRoutes);
       await api.register(trialRoutes);

@@ -2,6 +2,7 @@ import { buildApp } from './app.js';
 import { readConfig } from './config.js';
 import { keepHouse } from './live/housekeeping.js';
 import { insteadOfStarting } from './settings-help.js';
+import { offerFirstOwner } from './store/first-owner.js';
 import { migrate } from './store/migrate.js';
 
 /** What this process ends with where its port was taken: whoever started it may choose another. */
@@ -25,6 +26,12 @@ await app.listen({ host: config.host, port: config.port }).catch((error: NodeJS.
   process.exit(error.code === 'EADDRINUSE' ? PORT_TAKEN : 1);
 });
 say('listening');
+// A start command makes its own accounts; whoever starts a server by hand is told the way in.
+const code = process.send ? null : await offerFirstOwner(app.source);
+if (code !== null)
+  process.stdout.write(
+    `Nobody can sign in yet. Open this server's address and make the first owner with the code ${code}\n`,
+  );
 const stopKeeping = keepHouse(app.source, app.log, app.signingKey);
 
 const stop = () => {

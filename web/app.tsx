@@ -1,5 +1,6 @@
 import { lazy, Suspense, useRef, type ReactNode } from 'react';
 import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-router';
+import { PasswordForOncePage } from './account/accounts/password-for-once-page.js';
 import { SignIn } from './account/sign-in.js';
 import { SignInAgain } from './account/sign-in-again.js';
 import { CallsBack } from './bench/at-hand/calls-back.js';
@@ -45,6 +46,9 @@ const LearntPage = lazy(
 const WorkbenchPage = lazy(
   fetched(() => import('./library/workbench/workbench-page.js').then((m) => ({ default: m.WorkbenchPage }))),
 );
+const AccountsPage = lazy(
+  fetched(() => import('./account/accounts/accounts-page.js').then((m) => ({ default: m.AccountsPage }))),
+);
 const HousePage = lazy(fetched(() => import('./account/house-page.js').then((m) => ({ default: m.HousePage }))));
 const SessionsPage = lazy(
   fetched(() => import('./account/sessions-page.js').then((m) => ({ default: m.SessionsPage }))),
@@ -88,7 +92,8 @@ export function App() {
   if (!data) return <Busy />;
   beInZone(data.house.zone);
   keysRestFor(data.house.bounceMs);
-  if (!who) return <SignIn demoAccounts={data.demoAccounts} />;
+  if (!who) return <SignIn demoAccounts={data.demoAccounts} needsOwner={data.needsOwner} />;
+  if (who.isPasswordForOnce) return <PasswordForOncePage name={who.name} />;
   return (
     <BrowserRouter>
       <a className={classes['skip']} href="#work">
@@ -125,6 +130,7 @@ export function App() {
           <Route path="/library/:kind/:id/:view" element={<LibraryPage />} />
           <Route path="/signed-in" element={<SessionsPage />} />
           <Route path="/house" element={<HousePage />} />
+          <Route path="/accounts" element={<AccountsPage />} />
           <Route path="/practice" element={<PracticePage />} />
           <Route path="/practice/:mapId" element={<PracticePage />} />
           <Route path="/ledger" element={<LedgerPage />} />

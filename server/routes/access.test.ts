@@ -105,6 +105,7 @@ describe('whoever is signed out', () => {
       'GET /api/welcome',
       'HEAD /api/welcome',
       'POST /api/session',
+      'POST /api/first-owner',
       'DELETE /api/session',
     ]);
   });

@@ -276,7 +276,7 @@ describe('an account', () => {
         role: 'technician',
         password: PASSWORD,
       }),
-    ).toEqual({ ok: true });
+    ).toMatchObject({ ok: true });
     expect((await before.get('/api/orders')).statusCode).toBe(401);
     expect(await changeAccount(server.app.source, asNamed('nobody-here'))).toMatchObject({ ok: false });
   });

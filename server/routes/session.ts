@@ -1,8 +1,10 @@
 import type { FastifyInstance } from 'fastify';
 import { object, string, type InferType } from 'yup';
 import {
+  firstOwnerRequest,
   plainName,
   signInRequest,
+  type FirstOwnerRequest,
   type OpenSession,
   type SessionView,
   type SignInRequest,
@@ -13,7 +15,9 @@ import { DEMO_PASSWORD } from '../demo-password.js';
 import { HttpProblem } from '../problems.js';
 import { permit } from '../security/roles.js';
 import { clearSessionCookie, sessionOf, setSessionCookie, tokenOf } from '../security/sessions.js';
+import { noteRefusal } from '../store/account-events.js';
 import { authenticate, demoAccounts } from '../store/accounts.js';
+import { makeFirstOwner, needsOwner } from '../store/first-owner.js';
 import { houseOf } from '../store/house.js';
 import { endByToken, endSession, openSession, openSessions } from '../store/sessions.js';
 import { oneTry } from '../store/sign-in-tries.js';
@@ -27,6 +31,7 @@ export async function sessionRoutes(app: FastifyInstance, { config }: { config: 
     async (request): Promise<WelcomeView> => {
       const accounts = await demoAccounts(app.source);
       return {
+        needsOwner: await needsOwner(app.source),
         session: await sessionOf(request),
         house: await houseOf(app.source.manager),
         demoAccounts: accounts.map(({ signInName, displayName, role }) => ({
@@ -48,11 +53,29 @@ export async function sessionRoutes(app: FastifyInstance, { config }: { config: 
       const account = await oneTry(app.source, { name, address: request.ip }, () =>
         authenticate(app.source, name, password),
       );
-      if (!account) throw new HttpProblem('wrongPassword');
+      if (!account || account.lockedAt) {
+        await noteRefusal(app.source, name, request.ip);
+        throw new HttpProblem(account ? 'accountLocked' : 'wrongPassword');
+      }
       await endHere(tokenOf(request));
       const { token, session } = await openSession(app.source, account, station);
       setSessionCookie(reply, token, config);
       return session;
+    },
+  );
+
+  app.post<{ Body: FirstOwnerRequest }>(
+    '/first-owner',
+    {
+      schema: { summary: 'Make the first owner, by the code that the server printed', body: firstOwnerRequest },
+      config: { act: 'anyone' },
+    },
+    async (request, reply) => {
+      const made = await oneTry(app.source, { name: null, address: request.ip }, () =>
+        makeFirstOwner(app.source, request.body),
+      );
+      if (!made) throw new HttpProblem('wrongCode');
+      return reply.status(204).send();
     },
   );
 

@@ -45,7 +45,9 @@ export const access = plugin(async (app: FastifyInstance, { config }: { readonly
     if (!CHANGES_NOTHING.has(request.method)) refuseForeign(request, config.publicOrigin);
     if (act === 'anyone') return;
     request.session = await sessionOf(request);
-    permit(request.session, act);
+    const { isPasswordForOnce } = permit(request.session, act);
+    // A password that somebody else knows opens nothing but the page where it is replaced.
+    if (isPasswordForOnce && act !== 'ownPassword' && act !== 'ownSessions') throw new HttpProblem('passwordForOnce');
   });
 });
 

@@ -9,6 +9,7 @@ const NEEDS = {
   work: 'technician',
   /** See where one is signed in, and end it there. */
   ownSessions: 'technician',
+  ownPassword: 'technician',
   dispute: 'technician',
   release: 'lead',
   editLibrary: 'lead',
@@ -19,6 +20,8 @@ const NEEDS = {
   trustMaps: 'owner',
   /** Say in which time zone the house is, and whom to call where something burns. */
   keepHouse: 'owner',
+  /** Say who may sign in, and as what. */
+  keepAccounts: 'owner',
 } as const satisfies Record<string, Role>;
 
 export type Act = keyof typeof NEEDS;

@@ -3,6 +3,7 @@ import type { Pace, Role } from '@decurio/core';
 import { lookOf, plainName } from '@decurio/contract';
 import type { DataSource } from 'typeorm';
 import { hashPassword, passwordMatches } from '../security/passwords.js';
+import { noteEvent } from './account-events.js';
 import { Accounts, Sessions, type AccountRow } from './entities.js';
 import { keepPersonal } from './personal.js';
 import { inTransaction } from './transaction.js';
@@ -13,9 +14,13 @@ export interface NewAccount {
   readonly role: Role;
   readonly password: string;
   readonly isDemo: boolean;
+  /** It was given by somebody else, and is replaced at the first sign-in. */
+  readonly isPasswordForOnce?: boolean;
+  /** Who makes it; null for whoever has the database. */
+  readonly byId?: string | null;
 }
 
-export type AccountKept = { readonly ok: true } | { readonly ok: false; readonly says: string };
+export type AccountKept = { readonly ok: true; readonly id: string } | { readonly ok: false; readonly says: string };
 
 const BAD_NAME =
   'A sign-in name has Latin letters without marks, digits, point, hyphen or underscore, begins with a letter or digit, and is at most 40 long.';
@@ -35,7 +40,7 @@ export async function addAccount(source: DataSource, account: NewAccount): Promi
         ok: false,
         says: `"${signInName}" would be taken for "${twin}", who is here already. Choose another name.`,
       };
-    const { displayName, role, isDemo } = account;
+    const { displayName, role, isDemo, isPasswordForOnce = false, byId = null } = account;
     const id = randomUUID();
     await manager.insert(Accounts, {
       id,
@@ -47,13 +52,19 @@ export async function addAccount(source: DataSource, account: NewAccount): Promi
       role,
       isDemo,
       passwordHash,
+      lockedAt: null,
+      isPasswordForOnce,
     });
-    return { ok: true };
+    await noteEvent(manager, { accountId: id, byId, kind: 'made', says: role });
+    return { ok: true, id };
   });
 }
 
 /** Gives an account another shown name, role and password, and ends all of its sessions. */
-export async function changeAccount(source: DataSource, account: Omit<NewAccount, 'isDemo'>): Promise<AccountKept> {
+export async function changeAccount(
+  source: DataSource,
+  account: Pick<NewAccount, 'signInName' | 'displayName' | 'role' | 'password'>,
+): Promise<AccountKept> {
   const signInName = plainName(account.signInName);
   if (signInName === null) return { ok: false, says: BAD_NAME };
   const passwordHash = await hashPassword(account.password);
@@ -65,9 +76,16 @@ export async function changeAccount(source: DataSource, account: Omit<NewAccount
       displayName === existing.displayName
         ? existing.nameSha256
         : await keepPersonal(manager, 'worker', existing.id, displayName);
-    await manager.update(Accounts, { id: existing.id }, { displayName, nameSha256, role, passwordHash });
-    await manager.delete(Sessions, { accountId: existing.id });
-    return { ok: true };
+    const { id } = existing;
+    await manager.update(
+      Accounts,
+      { id },
+      { displayName, nameSha256, role, passwordHash, lockedAt: null, isPasswordForOnce: false, isDemo: false },
+    );
+    await manager.delete(Sessions, { accountId: id });
+    await noteEvent(manager, { accountId: id, byId: null, kind: 'passwordReset', says: 'by the account command' });
+    if (role !== existing.role) await noteEvent(manager, { accountId: id, byId: null, kind: 'role', says: role });
+    return { ok: true, id };
   });
 }
 

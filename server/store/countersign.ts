@@ -22,7 +22,8 @@ export async function countersign(
 ): Promise<Evidence> {
   const plain = plainName(name);
   const account = await oneTry(source, { name: plain, address }, () => authenticate(source, plain, password));
-  if (!account) throw new HttpProblem('wrongSecond');
+  // A password that somebody else gave signs for nobody.
+  if (!account || account.lockedAt || account.isPasswordForOnce) throw new HttpProblem('wrongSecond');
   if (account.id === writer.by.userId) throw new HttpProblem('samePerson');
   const { displayName, nameSha256, role } = account;
   const second = { userId: account.id, name: displayName, nameSha256, role };

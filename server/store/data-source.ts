@@ -21,6 +21,7 @@ import { Trials1765700000000 } from './migrations/1765700000000-trials.js';
 import { Moved1766000000000 } from './migrations/1766000000000-moved.js';
 import { Elsewhere1766100000000 } from './migrations/1766100000000-elsewhere.js';
 import { Plan1766200000000 } from './migrations/1766200000000-plan.js';
+import { Accounts1766300000000 } from './migrations/1766300000000-accounts.js';
 import { Checkpoints1765900000000 } from './migrations/1765900000000-checkpoints.js';
 import { Left1765800000000 } from './migrations/1765800000000-left.js';
 import { ClassAsks1764800000000 } from './migrations/1764800000000-class-asks.js';
@@ -82,6 +83,7 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
       Moved1766000000000,
       Elsewhere1766100000000,
       Plan1766200000000,
+      Accounts1766300000000,
     ],
     migrationsTableName: 'migration',
     synchronize: false,

@@ -34,6 +34,8 @@ export const Accounts = new EntitySchema<AccountRow>({
     createdAt: { type: 'datetime', precision: 3 },
     pace: { type: 'varchar', length: 200, nullable: true },
     nameSha256: { type: 'char', length: 64 },
+    lockedAt: { type: 'datetime', precision: 3, nullable: true },
+    isPasswordForOnce: { type: 'boolean' },
   },
 });
 

@@ -3,6 +3,7 @@ import { refreshHeld } from './refresh-held.js';
 
 /** Tables that the application may add to and read, and never change. */
 const APPEND_ONLY = [
+  'account_event',
   'checkpoint',
   'evidence',
   'handover_entry',

@@ -13,6 +13,9 @@ export interface AccountRow {
   pace: string | null;
   /** By which records cover the shown name. */
   nameSha256: string;
+  /** Since when it signs nobody in; null while it does. */
+  lockedAt: Date | null;
+  isPasswordForOnce: boolean;
 }
 
 /** Something said of a person, apart from every chain; `salt` and `says` are null once it is erased. */

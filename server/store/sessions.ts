@@ -2,6 +2,7 @@ import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import type { Role } from '@decurio/core';
 import type { OpenSession, SessionView } from '@decurio/contract';
 import { In, type DataSource } from 'typeorm';
+import { noteEvent } from './account-events.js';
 import { Sessions, type AccountRow } from './entities.js';
 import { askPool, inTransaction } from './transaction.js';
 
@@ -27,6 +28,7 @@ export async function openSession(source: DataSource, account: AccountRow, stati
     if (ended.length > 0) await manager.delete(Sessions, { tokenHash: In(ended.map((row) => row.tokenHash)) });
     // A name is kept so long after its bearer was here last.
     await manager.query('UPDATE personal SET at = ? WHERE sha256 = ?', [now, account.nameSha256]);
+    await noteEvent(manager, { accountId: account.id, byId: null, kind: 'signedIn', says: station });
     await manager.insert(Sessions, {
       tokenHash: tokenHash(token),
       id,
@@ -37,12 +39,12 @@ export async function openSession(source: DataSource, account: AccountRow, stati
       expiresAt: new Date(now.getTime() + SESSION_HOURS * 3_600_000),
     });
   });
-  const { displayName: name, nameSha256, role } = account;
-  return { token, session: { id, userId: account.id, name, nameSha256, role, station } };
+  const { displayName: name, nameSha256, role, isPasswordForOnce } = account;
+  return { token, session: { id, userId: account.id, name, nameSha256, role, station, isPasswordForOnce } };
 }
 
-const READ_SQL = `SELECT s.id, s.accountId AS userId, a.displayName AS name, a.nameSha256, a.role, s.station, s.seenAt
-  FROM session s JOIN account a ON a.id = s.accountId WHERE s.tokenHash = ? AND s.expiresAt > UTC_TIMESTAMP(3)`;
+const READ_SQL = `SELECT s.id, s.accountId AS userId, a.displayName AS name, a.nameSha256, a.role, s.station, a.isPasswordForOnce, s.seenAt
+  FROM session s JOIN account a ON a.id = s.accountId WHERE s.tokenHash = ? AND s.expiresAt > UTC_TIMESTAMP(3) AND a.lockedAt IS NULL`;
 
 export async function readSession(source: DataSource, token: string): Promise<SessionView | null> {
   const [row] = await askPool<SessionView & { readonly role: Role; readonly seenAt: Date }>(source, [
@@ -53,7 +55,7 @@ export async function readSession(source: DataSource, token: string): Promise<Se
   const { seenAt, ...session } = row;
   if (Date.now() - seenAt.getTime() > SEEN_MS)
     await inTransaction(source, (manager) => manager.update(Sessions, { id: session.id }, { seenAt: new Date() }));
-  return session;
+  return { ...session, isPasswordForOnce: Boolean(session.isPasswordForOnce) };
 }
 
 /** Ends the session of a token. @returns its id, or null where it had ended */

@@ -3,6 +3,7 @@ import { api, asProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
 import { Busy, Notice } from '../ui/notice.js';
 import { whenClock } from '../ui/when.js';
+import { OwnPassword } from './accounts/own-password.js';
 import { Counted } from './counted.js';
 import classes from './sessions-page.module.css';
 
@@ -32,6 +33,10 @@ export function SessionsPage() {
           <Place key={session.id} session={session} busy={ending.isLoading} onEnd={() => void end(session.id)} />
         ))}
       </ul>
+      <section aria-label="Your own password">
+        <h2>Your own password</h2>
+        <OwnPassword />
+      </section>
       <Counted />
     </div>
   );

@@ -1,14 +1,31 @@
 import { useState } from 'react';
 import type { DemoAccount } from '@decurio/contract';
 import { Mark } from '../ui/mark.js';
+import { FirstOwnerPage } from './accounts/first-owner-page.js';
 import { SignInForm, type Credentials } from './sign-in-form.js';
 import classes from './sign-in.module.css';
 
 const NOTHING: Credentials = { name: '', password: '' };
 
+interface SignInProps {
+  readonly demoAccounts: readonly DemoAccount[];
+  /** Nobody is there who could sign in. */
+  readonly needsOwner: boolean;
+}
+
 /** The page before anyone is signed in. */
-export function SignIn({ demoAccounts }: { readonly demoAccounts: readonly DemoAccount[] }) {
+export function SignIn({ demoAccounts, needsOwner }: SignInProps) {
   const [start, setStart] = useState(NOTHING);
+  const [isMade, setIsMade] = useState(false);
+  if (needsOwner && !isMade)
+    return (
+      <FirstOwnerPage
+        onMade={(owner) => {
+          setStart(owner);
+          setIsMade(true);
+        }}
+      />
+    );
   return (
     <div className={classes['page']}>
       <header className={classes['head']}>

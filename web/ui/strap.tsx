@@ -1,5 +1,5 @@
 import { Menu } from '@mantine/core';
-import { IconDevices, IconHome, IconDoorExit, IconMenu2, IconUser } from '@tabler/icons-react';
+import { IconDevices, IconHome, IconDoorExit, IconMenu2, IconUser, IconUsers } from '@tabler/icons-react';
 import type { ReactNode } from 'react';
 import { NavLink, useLocation, useNavigate } from 'react-router';
 import type { SessionView } from '@decurio/contract';
@@ -62,6 +62,11 @@ export function Strap({ who, children }: { readonly who: SessionView; readonly c
           <Menu.Item leftSection={<IconHome size={18} />} onClick={() => void navigate('/house')}>
             The house
           </Menu.Item>
+          {who.role === 'owner' && (
+            <Menu.Item leftSection={<IconUsers size={18} />} onClick={() => void navigate('/accounts')}>
+              Who may sign in
+            </Menu.Item>
+          )}
           <Menu.Item leftSection={<IconDevices size={18} />} onClick={() => void navigate('/signed-in')}>
             Where you are signed in
           </Menu.Item>
