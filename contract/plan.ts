@@ -135,6 +135,11 @@ const changes = {
     at: string().oneOf(['yard', 'roller']).required(),
   },
   follow: { orderId: string().uuid().required(), units: number().strict().integer().min(1).max(3000).required() },
+  takes: {
+    typeId: idText().required(),
+    units: number().strict().integer().min(1).max(300).required(),
+    dueMs: ms().required(),
+  },
   give: { unitId: string().uuid().required(), personId: idText().nullable().defined() },
 } as const;
 
@@ -147,7 +152,9 @@ export type AskedChange =
   | { readonly kind: 'due'; readonly orderId: string; readonly dueMs: number }
   | { readonly kind: 'proved'; readonly vehicle: 'bike' | 'scooter'; readonly at: 'yard' | 'roller' }
   | { readonly kind: 'follow'; readonly orderId: string; readonly units: number }
-  | { readonly kind: 'give'; readonly unitId: string; readonly personId: string | null };
+  | { readonly kind: 'give'; readonly unitId: string; readonly personId: string | null }
+  /** One more order of so many units of a type, there from now on. */
+  | { readonly kind: 'takes'; readonly typeId: string; readonly units: number; readonly dueMs: number };
 
 const change = lazy((value: unknown) => {
   const kind = (value as { readonly kind?: unknown } | null)?.kind;
@@ -172,14 +179,18 @@ export interface WhatIfRequest {
   readonly look: 'atOnce' | 'careful';
 }
 
+export interface ScenarioOrder {
+  readonly orderId: string;
+  readonly readyMs: number | null;
+  readonly readyBy: ReadyBy | null;
+  readonly inTime: number | null;
+}
+
 /** How orders would stand; chances are null where they were not asked for. */
 export interface Scenario {
-  readonly orders: readonly {
-    readonly orderId: string;
-    readonly readyMs: number | null;
-    readonly readyBy: ReadyBy | null;
-    readonly inTime: number | null;
-  }[];
+  readonly orders: readonly ScenarioOrder[];
+  /** Orders that would be taken in, under ids of their own, as they were asked. */
+  readonly tried: readonly ScenarioOrder[];
   readonly moved: PlanMoves['moved'];
   readonly unplaced: number;
 }

@@ -56,6 +56,8 @@ function refuseElsewhere(changes: readonly AskedChange[]): void {
       throw new HttpProblem('badRequest', {
         message: 'When an order is due is promised: amend the order, with a reason.',
       });
+    if (kind === 'takes')
+      throw new HttpProblem('badRequest', { message: 'An order is taken in under Orders, by a file or by hand.' });
     if (kind === 'follow')
       throw new HttpProblem('badRequest', {
         message: 'Which units follow later is agreed with the customer: take them out of the order, and into another.',

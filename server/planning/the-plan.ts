@@ -1,11 +1,11 @@
-import { momentIn, shifted, type DayPlan, type PlanChange } from '@decurio/core';
-import type { AskedChange, OfferRequest, OfferView, PlanView, Scenario, WhatIfRequest } from '@decurio/contract';
+import { shifted, type DayPlan, type PlanChange } from '@decurio/core';
+import type { AskedChange, PlanView, Scenario, ScenarioOrder, WhatIfRequest } from '@decurio/contract';
 import type { FastifyInstance } from 'fastify';
 import { HttpProblem } from '../problems.js';
-import { getDocument, newestDocuments } from '../store/library.js';
 import { readInputs, type PlanInputs } from './inputs.js';
 import { keepPlan, keptPlan, keptRevision, type KeptPlan, type PlanBody } from './kept-plan.js';
-import { offeredUnits, prepare, type Prepared } from './prepare.js';
+import { offeredOrder } from './offered-order.js';
+import { prepare, type Prepared } from './prepare.js';
 import { readyByOf, viewOf, movesOf } from './view.js';
 
 type House = Pick<FastifyInstance, 'source' | 'planner'>;
@@ -25,7 +25,7 @@ const NEXT_MS = 500;
 const FRESH_MS = 5 * 60_000;
 /** Tried on what was handed out for so long; then the day is read anew. */
 const SEEN_MS = 60_000;
-const SEED = 1;
+export const SEED = 1;
 
 /** One plan is made at a time in a process; whoever asks meanwhile waits for the same. */
 const making = new WeakMap<object, Promise<CurrentPlan>>();
@@ -77,7 +77,7 @@ async function remade(
 }
 
 /** A plan that was made at another moment, in seconds from this one. */
-const planFrom = (body: PlanBody, startMs: number): DayPlan =>
+export const planFrom = (body: PlanBody, startMs: number): DayPlan =>
   shifted(body.plan, Math.round((body.startMs - startMs) / 1000));
 
 const factsOf = ({ units, orders, crewVersion, shopVersion }: PlanInputs): PlanBody['facts'] => ({
@@ -172,22 +172,24 @@ export async function whatIf(
   { revision, scenarios, look }: WhatIfRequest,
   signal: AbortSignal,
 ): Promise<readonly Scenario[]> {
-  const { kept, prepared } = await asSeen(house, revision);
-  const { problem, lengths, surprises, startMs } = prepared;
+  const current = await asSeen(house, revision);
+  const { kept, prepared } = current;
+  const { problem, surprises, startMs } = prepared;
+  const asked = await Promise.all(scenarios.map((changes) => changesOf(house, changes, current)));
   const made = await house.planner.whatIf(
     {
       problem,
-      lengths,
+      lengths: Object.assign({}, prepared.lengths, ...asked.map(({ lengths }) => lengths)) as Prepared['lengths'],
       surprises,
       seed: SEED,
       plan: planFrom(kept.body, startMs),
-      scenarios: scenarios.map((changes) => changes.map((change) => changeOf(change, prepared))),
+      scenarios: asked.map(({ changes }) => changes),
       look,
     },
     signal,
   );
-  return made.map(({ plan, forecasts, moved }) => ({
-    orders: plan.orders.map(({ orderId, readyS }) => {
+  return made.map(({ plan, forecasts, moved }) => {
+    const all = plan.orders.map(({ orderId, readyS }): ScenarioOrder => {
       const told = forecasts.find((each) => each.orderId === orderId);
       return {
         orderId,
@@ -195,10 +197,15 @@ export async function whatIf(
         readyBy: readyByOf(told?.ready ?? null, startMs),
         inTime: told?.inTime ?? null,
       };
-    }),
-    moved: movesOf(moved, startMs),
-    unplaced: plan.unplaced.length,
-  }));
+    });
+    const stands = new Set(problem.orders.map(({ id }) => id));
+    return {
+      orders: all.filter(({ orderId }) => stands.has(orderId)),
+      tried: all.filter(({ orderId }) => orderId.startsWith(TRIED)),
+      moved: movesOf(moved, startMs),
+      unplaced: plan.unplaced.length,
+    };
+  });
 }
 
 /** As it was handed out, so long as it stands: an answer while somebody drags reads nothing anew. */
@@ -220,7 +227,36 @@ export async function onRevision(house: House, revision: number): Promise<Curren
   return current;
 }
 
-export function changeOf(change: AskedChange, { startMs, kindsOf }: Prepared): PlanChange {
+/** Changes as core has them, and how long what they bring in takes. */
+async function changesOf(
+  house: House,
+  changes: readonly AskedChange[],
+  { inputs, prepared }: CurrentPlan,
+): Promise<{ readonly changes: readonly PlanChange[]; readonly lengths: Prepared['lengths'] }> {
+  const made: PlanChange[] = [];
+  let lengths: Prepared['lengths'] = {};
+  for (const [i, change] of changes.entries()) {
+    if (change.kind !== 'takes') {
+      made.push(changeOf(change, prepared));
+      continue;
+    }
+    const { typeId, units, dueMs } = change;
+    const dueS = Math.round((dueMs - prepared.startMs) / 1000);
+    const of = { orderId: `${TRIED}${i}`, units: [{ typeId, mapId: null, count: units }], arrivesS: 0, dueS };
+    const offered = await offeredOrder(house, of, inputs, prepared);
+    made.push({ kind: 'takes', order: offered.order, units: offered.units });
+    lengths = { ...lengths, ...offered.lengths };
+  }
+  return { changes: made, lengths };
+}
+
+/** How ids of orders begin that are only tried. */
+const TRIED = 'tried ';
+
+function changeOf(
+  change: Exclude<AskedChange, { readonly kind: 'takes' }>,
+  { startMs, kindsOf }: Prepared,
+): PlanChange {
   const seconds = (ms: number): number => Math.round((ms - startMs) / 1000);
   switch (change.kind) {
     case 'stays':
@@ -282,56 +318,4 @@ function askedOf(change: PlanChange, ms: (s: number) => number): AskedChange | n
     default:
       return null;
   }
-}
-
-/** What can be promised of an order before it is taken. */
-export async function offerView(house: House, asked: OfferRequest, signal: AbortSignal): Promise<OfferView> {
-  const { kept, inputs, prepared } = await currentPlan(house);
-  const { problem, lengths, surprises, startMs } = prepared;
-  const types = await Promise.all(
-    asked.units.map(async ({ typeId, mapId, count }) => {
-      const type = (await getDocument(house.source.manager, 'vehicleType', typeId)).document;
-      return { type, mapId: mapId ?? type.maps[0] ?? '', count, needsFull: true };
-    }),
-  );
-  const momentOf = (clock: string | null): number | null => {
-    if (clock === null) return null;
-    const ms = momentIn(inputs.zone, clock);
-    if (ms === null) throw new HttpProblem('badRequest', { message: `There is no such time as ${clock}.` });
-    return Math.round((ms - startMs) / 1000);
-  };
-  const orderId = 'offered';
-  // Nobody has said yet whose rules it takes: the house's own.
-  const rules = (await newestDocuments(house.source.manager, 'houseRules')).find(
-    ({ document }) => document.customer === null,
-  );
-  const arrivesS = Math.max(0, momentOf(asked.arrives) ?? 0);
-  const offered = offeredUnits(types, inputs, prepared, orderId, arrivesS, rules?.document ?? null);
-  const { behind, wanted } = await house.planner.offer(
-    {
-      problem,
-      lengths: { ...lengths, ...offered.lengths },
-      surprises,
-      seed: SEED,
-      plan: planFrom(kept.body, startMs),
-      order: { id: orderId, name: orderId, dueS: null, weight: 1 },
-      units: offered.units,
-      wantedS: momentOf(asked.wanted),
-    },
-    signal,
-  );
-  const orderOf = (id: string) => inputs.orders.find((order) => order.id === id);
-  return {
-    behind: readyByOf(behind.ready, startMs),
-    wanted: wanted && {
-      inTime: wanted.forecast.inTime,
-      readyBy: readyByOf(wanted.forecast.ready, startMs),
-      pushes: wanted.pushes.map(({ orderId: id, lateS, inTime }) => ({
-        number: orderOf(id)?.number ?? '',
-        customer: orderOf(id)?.customer ?? '',
-        lateS,
-        inTime,
-      })),
-    },
-  };
 }

@@ -142,6 +142,29 @@ describe('a plan', () => {
     expect((await planOf(ines)).revision).toBe(before.revision);
   });
 
+  it('tells what one more order would do, which is not the plan’s to keep', async () => {
+    const { revision, madeAtMs, orders } = await planOf(ines);
+    const more = (units: number): AskedChange => ({
+      kind: 'takes',
+      typeId: 'samphire-26',
+      units,
+      dueMs: madeAtMs + 21 * 86_400_000,
+    });
+    const scenarios = [[more(1)], [more(20)]];
+    const [one, many] = (await ines.post('/api/plan/what-if', { revision, scenarios, look: 'careful' })).json<
+      readonly Scenario[]
+    >();
+    expect(one!.tried).toHaveLength(1);
+    expect(one!.tried[0]!.inTime).toBeGreaterThan(50);
+    expect(many!.tried[0]!.readyMs).toBeGreaterThan(one!.tried[0]!.readyMs!);
+    expect(one!.orders.map(({ orderId }) => orderId)).toEqual(orders.map(({ id }) => id));
+    const unknown = { kind: 'takes', typeId: 'nothing', units: 1, dueMs: madeAtMs };
+    expect(
+      (await ines.post('/api/plan/what-if', { revision, scenarios: [[unknown]], look: 'atOnce' })).statusCode,
+    ).toBe(404);
+    expect(errorOf(await keep(ines, revision, more(1))).message).toContain('taken in under Orders');
+  });
+
   it('is kept by a lead alone, obeyed, and told with what set it off', async () => {
     const { revision } = await planOf(ines);
     const unitId = benches[1]!.unitId;

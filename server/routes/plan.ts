@@ -15,7 +15,8 @@ import { sendLines } from '../json-lines.js';
 import { afterwards } from '../planning/afterwards.js';
 import { orderCalendar, personCalendar, planCsv } from '../planning/exports.js';
 import { keepChanges } from '../planning/keep-changes.js';
-import { lookLonger, offerView, planAfter, planView, remediesOf, whatIf } from '../planning/the-plan.js';
+import { offerView } from '../planning/offers.js';
+import { lookLonger, planAfter, planView, remediesOf, whatIf } from '../planning/the-plan.js';
 import { permit } from '../security/roles.js';
 import { goneSignal } from '../time-limit.js';
 

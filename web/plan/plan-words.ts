@@ -74,6 +74,8 @@ export function changeWords(change: AskedChange, plan: PlanView): string {
       return `${change.vehicle === 'bike' ? 'Bikes' : 'Scooters'} proved ${change.at === 'yard' ? 'in the yard' : 'on the roller'}`;
     case 'follow':
       return `${change.units === 1 ? 'One unit' : `${change.units} units`} of ${orderNumber(plan, change.orderId)} ${change.units === 1 ? 'follows' : 'follow'} later`;
+    case 'takes':
+      return `${change.units === 1 ? 'One unit' : `${change.units} units`} more, due ${clockOf(change.dueMs)}`;
     case 'give':
       return change.personId === null
         ? `${serialOf(plan, change.unitId)} left to the plan`
@@ -88,7 +90,7 @@ export const orderNumber = (plan: Pick<PlanView, 'orders'>, orderId: string): st
   plan.orders.find(({ id }) => id === orderId)?.number ?? '';
 
 /** What is kept with the plan; the rest is agreed elsewhere, and said where. */
-export const isKeepable = ({ kind }: AskedChange): boolean => kind !== 'due' && kind !== 'follow';
+export const isKeepable = (change: AskedChange): boolean => keptElsewhere(change) === null;
 
 /** What else has to be done for a change that the plan cannot keep by itself. */
 export const keptElsewhere = ({ kind }: AskedChange): string | null =>
@@ -96,4 +98,6 @@ export const keptElsewhere = ({ kind }: AskedChange): string | null =>
     ? 'When it is due was promised: amend the order.'
     : kind === 'follow'
       ? 'Agree it with the customer, then take the units out of the order.'
-      : null;
+      : kind === 'takes'
+        ? 'An order is taken in under Orders.'
+        : null;

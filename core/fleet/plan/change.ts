@@ -1,4 +1,4 @@
-import type { PlanProblem, PlanTask, PlanUnit, OpenTime } from './plan-problem.js';
+import type { OpenTime, PlanOrder, PlanProblem, PlanTask, PlanUnit } from './plan-problem.js';
 
 /** One thing that could be otherwise. Times are seconds from the problem's start. */
 export type PlanChange =
@@ -13,7 +13,9 @@ export type PlanChange =
   /** So many units of an order, those that are furthest from done, may follow later. */
   | { readonly kind: 'follow'; readonly orderId: string; readonly units: number }
   /** A unit is one person's; null leaves it to the plan. */
-  | { readonly kind: 'give'; readonly unitId: string; readonly personId: string | null };
+  | { readonly kind: 'give'; readonly unitId: string; readonly personId: string | null }
+  /** One more order is taken in. */
+  | { readonly kind: 'takes'; readonly order: PlanOrder; readonly units: readonly PlanUnit[] };
 
 /** The problem as it would be. What a change names and is not there changes nothing. */
 export function changedBy(problem: PlanProblem, change: PlanChange): PlanProblem {
@@ -39,6 +41,8 @@ export function changedBy(problem: PlanProblem, change: PlanChange): PlanProblem
       );
     case 'follow':
       return followed(problem, change.orderId, change.units);
+    case 'takes':
+      return { ...problem, orders: [...problem.orders, change.order], units: [...problem.units, ...change.units] };
     case 'give':
       return withUnits(problem, (unit) => (unit.id === change.unitId ? { ...unit, owner: change.personId } : unit));
   }

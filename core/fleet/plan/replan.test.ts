@@ -100,6 +100,14 @@ describe('a change', () => {
     expect(changed({ kind: 'due', orderId: 'o1', dueS: 5 }).orders[1]?.dueS).toBe(5);
   });
 
+  it('takes one more order in beside those that stand', () => {
+    const [unit] = problem.units;
+    const order = { id: 'more', name: 'more', dueS: 9 * HOUR_S, weight: 1 };
+    const taken = changed({ kind: 'takes', order, units: [{ ...unit!, id: 'more 0', orderId: 'more', owner: null }] });
+    expect([taken.orders.at(-1), taken.units.at(-1)?.orderId]).toEqual([order, 'more']);
+    expect(taken.units.slice(0, -1)).toEqual(problem.units);
+  });
+
   it('that names nothing that is there changes nothing', () => {
     const none: readonly PlanChange[] = [
       { kind: 'stays', personId: 'nobody', untilS: 9e5 },

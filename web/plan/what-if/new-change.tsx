@@ -2,6 +2,7 @@ import { NumberInput, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { momentIn, timeIn } from '@decurio/core';
 import type { AskedChange, PlanView } from '@decurio/contract';
+import { api } from '../../state/api.js';
 import { ActButton } from '../../ui/act-button.js';
 import classes from './what-if-page.module.css';
 
@@ -13,6 +14,7 @@ const KINDS = [
   { value: 'due', label: 'An order is due at' },
   { value: 'proved', label: 'Proved in another place' },
   { value: 'follow', label: 'Units follow later' },
+  { value: 'takes', label: 'Another order comes in' },
 ] as const;
 type Kind = (typeof KINDS)[number]['value'];
 
@@ -29,6 +31,7 @@ export function NewChange({ plan, onAdd }: { readonly plan: PlanView; readonly o
   const [of, setOf] = useState<string | null>(null);
   const [at, setAt] = useState(() => `${timeIn(plan.zone, firstMs(plan)).slice(0, 11)}16:00`);
   const [units, setUnits] = useState(2);
+  const types = (api.useLibraryQuery('vehicleType').data ?? []).map(({ id, name }) => ({ value: id, label: name }));
   const change = kind === null || of === null ? null : made(kind, of, at, units, plan);
   return (
     <div className={classes['new']}>
@@ -43,7 +46,13 @@ export function NewChange({ plan, onAdd }: { readonly plan: PlanView; readonly o
         }}
       />
       {kind !== null && (
-        <Select label="Which" placeholder="choose" data={whichOf(kind, plan)} value={of} onChange={setOf} />
+        <Select
+          label="Which"
+          placeholder="choose"
+          data={kind === 'takes' ? types : whichOf(kind, plan)}
+          value={of}
+          onChange={setOf}
+        />
       )}
       {kind !== null && kind !== 'proved' && kind !== 'follow' && (
         <TextInput
@@ -54,12 +63,12 @@ export function NewChange({ plan, onAdd }: { readonly plan: PlanView; readonly o
           onChange={(event) => setAt(event.target.value)}
         />
       )}
-      {kind === 'follow' && (
+      {(kind === 'follow' || kind === 'takes') && (
         <NumberInput
           label="Units"
           value={units}
           min={1}
-          max={3000}
+          max={kind === 'takes' ? 300 : 3000}
           allowDecimal={false}
           onChange={(value) => setUnits(typeof value === 'number' ? value : 1)}
         />
@@ -98,6 +107,8 @@ function made(kind: Kind, of: string, at: string, units: number, plan: PlanView)
       return { kind, vehicle: vehicle as 'bike' | 'scooter', at: place as 'yard' | 'roller' };
     case 'follow':
       return { kind, orderId: of, units };
+    case 'takes':
+      return ms === null ? null : { kind, typeId: of, units, dueMs: ms };
     case 'stays':
       return ms === null ? null : { kind, personId: of, untilMs: ms };
     case 'opens':

@@ -7,7 +7,7 @@ import { useSession } from '../../state/session.js';
 import { ActButton } from '../../ui/act-button.js';
 import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { Busy, Notice } from '../../ui/notice.js';
-import { changeWords, clockOf, isKeepable, of100 } from '../plan-words.js';
+import { changeWords, clockOf, isKeepable, keptElsewhere, of100 } from '../plan-words.js';
 import { NewChange } from './new-change.js';
 import classes from './what-if-page.module.css';
 
@@ -93,7 +93,7 @@ function WhatIf({ plan }: { readonly plan: PlanView }) {
               </ActButton>
             )}
             {!changes.every(isKeepable) && (
-              <p className="soft">Due times and units that follow are agreed on the order, and not kept from here.</p>
+              <p className="soft">{[...new Set(changes.flatMap((each) => keptElsewhere(each) ?? []))].join(' ')}</p>
             )}
           </section>
         ))}
@@ -131,6 +131,16 @@ function WhatIf({ plan }: { readonly plan: PlanView }) {
               ))}
             </tr>
           ))}
+          {told.some((scenario) => scenario?.tried[0]) && (
+            <tr>
+              <th scope="row">The one that comes in</th>
+              <td />
+              <td />
+              {told.map((scenario, w) => (
+                <Cell key={NAMES[w]} order={scenario?.tried[0] ?? null} was={null} />
+              ))}
+            </tr>
+          )}
           <tr>
             <th scope="row">Units that move</th>
             <td />
