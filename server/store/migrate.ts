@@ -2,7 +2,7 @@ import { makeDataSource } from './data-source.js';
 import { refreshHeld } from './refresh-held.js';
 
 /** Tables that the application may add to and read, and never change. */
-const APPEND_ONLY = [
+export const APPEND_ONLY = [
   'account_event',
   'checkpoint',
   'evidence',
