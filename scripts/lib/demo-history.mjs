@@ -4,12 +4,11 @@ import { CHAIN_START, lastShown, projectVisit, sealEvidence, seeded } from '@dec
 import { DEMO_PASSWORD } from '../../server/dist/demo-password.js';
 import { markHeads } from '../../server/dist/store/seal-heads.js';
 import { makeDataSource } from '../../server/dist/store/data-source.js';
-import { Visits } from '../../server/dist/store/entities.js';
+import { Units, Visits } from '../../server/dist/store/entities.js';
 import { readEvidence } from '../../server/dist/store/evidence-rows.js';
 import { appendHandover } from '../../server/dist/store/handovers.js';
 import { writeLeft } from '../../server/dist/store/left-rows.js';
 import { getDocument } from '../../server/dist/store/library.js';
-import { updateRow } from '../../server/dist/store/update-row.js';
 import { foldAccepted, visitColumns } from '../../server/dist/store/visit-columns.js';
 import { asSealed, canonicalJson } from '@decurio/core';
 import { signIn } from './api-client.mjs';
@@ -139,16 +138,20 @@ async function sealOrder(manager, { order, units, templates, rulePack, history, 
     if (!sealedAt) throw new Error(`${unit.serial} was not sealed`);
     await manager.insert(Visits, { id: visitId, unitId: unit.id, ...columns });
     await insertAll(manager, evidence);
-    await updateRow(manager, 'unit', unit.id, {
-      ...projectVisit(state),
-      visitId,
-      openSerial: null,
-      surprises: state.surprises.length,
-      mapId: columns.mapId,
-      foundAt: sealedAt,
-      provedAt: sealedAt,
-      proofsFailed: state.proving.failed.length,
-    });
+    await manager.update(
+      Units,
+      { id: unit.id },
+      {
+        ...projectVisit(state),
+        visitId,
+        openSerial: null,
+        surprises: state.surprises.length,
+        mapId: columns.mapId,
+        foundAt: sealedAt,
+        provedAt: sealedAt,
+        proofsFailed: state.proving.failed.length,
+      },
+    );
     await writeLeft(manager, { ...columns, id: visitId, unitId: unit.id, sealedAt }, state, evidence);
     heads.push({ visitId, seq: columns.lastSeq, hash: columns.headHash });
     done = sealedAt;
