@@ -221,7 +221,7 @@ async function takeAll() {
   await shot('quality');
 
   await driver.get(`${server.address}/plan`);
-  await says('Promised for');
+  await says('Teo R.');
   await driver.wait(
     async () => !(await driver.executeScript("return document.body.textContent.includes('Looking for what')")),
     PATIENCE_MS,

@@ -21,9 +21,9 @@ export function withDays(text, now) {
   });
 }
 
-/** A file of the demo scenario, its days filled in as of now.
- * @param {string} path below demo/ */
-export const demoText = (path) => withDays(readFileSync(join(ROOT, 'demo', path), 'utf8'), new Date());
+/** A file of the demo scenario, its days filled in.
+ * @param {string} path below demo/ @param {Date} [now] the day from which they are counted */
+export const demoText = (path, now = new Date()) => withDays(readFileSync(join(ROOT, 'demo', path), 'utf8'), now);
 
 /** Writes the demo's order files with their days filled in, for a person to drop on Orders.
  * @param {string} folder @returns {string} the folder */

@@ -71,12 +71,12 @@ async function confirmClass(address, check) {
   });
 }
 
-/** @param {Client} client @param {string} file */
-export async function takeOrder(client, file) {
+/** @param {Client} client @param {string} file @param {Date} [now] the day from which its days are counted */
+export async function takeOrder(client, file, now = new Date()) {
   const intakeId = randomUUID();
   const report = await client.postText(
     `/api/intakes?id=${intakeId}&fileName=${encodeURIComponent(file)}`,
-    demoText(file),
+    demoText(file, now),
     'text/csv',
   );
   if (report.problemsInAll > 0) throw new Error(`${file}: ${report.problems[0].message}`);
