@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ERASED_NAME } from '@decurio/core';
 import type { AccountsView, AccountView, PasswordForOnce, WelcomeView } from '@decurio/contract';
 import { buildApp } from '../app.js';
+import { erasePerson } from '../store/erase-personal.js';
 import { offerFirstOwner } from '../store/first-owner.js';
 import {
   errorOf,
@@ -138,6 +140,21 @@ describe('an owner', () => {
     )[0]!;
     expect(Number(n)).toBe(1);
     await server.app.source.query("UPDATE account SET role = 'owner' WHERE id = ?", [me.id]);
+  });
+});
+
+describe('an account that is closed', () => {
+  it('is not the last owner who can sign in, locked ones left out; and that it was closed is written down', async () => {
+    const me = await account('owner');
+    await chosen('morva');
+    const { id } = await account('morva');
+    await owner.put(`/api/accounts/${id}/role`, { role: 'owner' });
+    await owner.post(`/api/accounts/${id}/lock`);
+    await expect(erasePerson(server.app.source, me.id, 'long ago', null)).rejects.toMatchObject({ code: 'lastOwner' });
+    await erasePerson(server.app.source, id, 'left the house', me.id);
+    const { accounts, events } = await view();
+    expect(accounts.map((each) => each.id)).not.toContain(id);
+    expect(events[0]).toMatchObject({ kind: 'closed', name: ERASED_NAME, by: 'The owner' });
   });
 });
 

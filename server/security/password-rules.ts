@@ -20,7 +20,7 @@ export async function isCommon(password: string, names: readonly string[]): Prom
   const stem = typed.replace(/[\d!?.,;:#*+]+$/, '');
   const isOneOver = /^(.{1,3})\1+.?.?$/.test(typed);
   const isName = names.map(plain).some((name) => name.length > 2 && (typed === name || stem === name));
-  return isOneOver || isName || words.has(typed) || (stem.length < 8 && words.has(stem)) || words.has(stem);
+  return isOneOver || isName || words.has(typed) || (stem !== '' && words.has(stem));
 }
 
 const LETTERS = 'abcdefghjkmnpqrstuvwxyz23456789';

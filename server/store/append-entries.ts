@@ -50,7 +50,7 @@ export type Draft =
     >];
 type OwnDraft<K extends EvidenceKind> = Pick<EntryOf<K>, 'id' | 'seq' | 'kind' | 'at' | 'data'>;
 
-/** Of entries that were thought to be new one was there: the whole is to be done again, with what is there looked up first. */
+/** Of entries that were thought to be new one was there: they are to be added where what is there is looked up first. */
 export class TwinFound extends Error {}
 
 /** Adds an entry to a visit, or gives back the one that was added under the same id before. */
@@ -61,14 +61,11 @@ export async function appendIn(
   draft: Draft,
   writer: Writer,
 ): Promise<Appended> {
-  const hand = await take(manager, unitId, visitId, [draft.id]);
-  const appended = await add(manager, hand, draft, writer);
-  await put(manager, hand);
-  return appended;
+  const { appended, refused } = await appendAllIn(manager, unitId, visitId, [draft], writer);
+  const [first] = appended;
+  if (!first) throw refused ?? new Error('an entry is added or refused');
+  return first;
 }
-
-/** Whether entries are thought to be new, or some may have been sent before. */
-export type Thought = 'new' | 'maybeThere';
 
 export interface AllAppended {
   readonly appended: readonly Appended[];
@@ -76,23 +73,22 @@ export interface AllAppended {
   readonly refused: HttpProblem | null;
 }
 
-/**
- * Adds entries one after another, in one go, up to the first that is refused.
- * @throws TwinFound where one is there that was thought to be new
- */
+/** Adds entries one after another, in one go, up to the first that is refused; those that are there are given back. */
 export async function appendAllIn(
   manager: EntityManager,
   unitId: string,
   visitId: string,
   drafts: readonly Draft[],
   writer: Writer,
-  thought: Thought,
 ): Promise<AllAppended> {
-  const hand = await take(manager, unitId, visitId, thought === 'new' ? null : drafts.map(({ id }) => id));
+  const rows = await lockVisitWithUnit(manager, unitId, visitId);
+  const hand = inHand(rows, await entriesOfIds(manager, idsOf(drafts)));
   const all = await addAll(manager, hand, drafts, writer);
   await put(manager, hand);
   return all;
 }
+
+const idsOf = (drafts: readonly Draft[]): readonly string[] => drafts.map(({ id }) => id);
 
 /** Kinds of which more is decided or kept than the visit itself says. */
 const MORE_THAN_THE_VISIT: ReadonlySet<EvidenceKind> = new Set([
@@ -109,8 +105,9 @@ const MORE_THAN_THE_VISIT: ReadonlySet<EvidenceKind> = new Set([
 export const isOfVisitAlone = ({ kind }: Draft): boolean => !MORE_THAN_THE_VISIT.has(kind);
 
 /**
- * The same for entries that are of the visit alone, in two trips to the database: what is needed to decide comes with the
- * locks, and what was decided is written with the end of the transaction.
+ * The same for entries that are of the visit alone and thought to be new, in two trips to the database: what is needed to
+ * decide comes with the locks, and what was decided is written with the end of the transaction.
+ * @throws TwinFound where one of them is there already
  */
 export const appendAll = (
   source: DataSource,
@@ -122,6 +119,8 @@ export const appendAll = (
   inTwoTrips(source, bothLocked(visitId), async (manager, rows) => {
     const hand = inHand(lockedRows(rows, unitId), null);
     const result = await addAll(manager, hand, drafts, writer);
+    // What is refused may be refused because it was taken before.
+    if (result.refused && (await entriesOfIds(manager, idsOf(drafts))).size > 0) throw new TwinFound();
     const { fold, opening, newest } = hand;
     if (!fold || !opening || !newest) return { result, statements: [] };
     return {
@@ -144,17 +143,27 @@ async function addAll(
 ): Promise<AllAppended> {
   const appended: Appended[] = [];
   for (const draft of drafts) {
-    try {
-      appended.push(await add(manager, hand, draft, writer));
-    } catch (error) {
-      if (!(error instanceof HttpProblem)) throw error;
-      // What is refused may be refused because it was taken before.
-      const ids = drafts.map(({ id }) => id);
-      if (hand.twins === null && (await entriesOfIds(manager, ids)).size > 0) throw new TwinFound();
-      return { appended, refused: error };
+    const twin = hand.twins?.get(draft.id);
+    const decided = await (twin ? again(twin, hand, draft) : decide(manager, hand, draft, writer)).catch(asRefusal);
+    if (decided instanceof HttpProblem) return { appended, refused: decided };
+    if (!('sealed' in decided)) appended.push(decided);
+    else {
+      await keep(manager, hand, decided, writer);
+      appended.push({ entry: decided.sealed.entry, isReplay: false });
     }
   }
   return { appended, refused: null };
+}
+
+function asRefusal(error: unknown): HttpProblem {
+  if (error instanceof HttpProblem) return error;
+  throw error;
+}
+
+async function again(twin: Evidence, { visit }: VisitInHand, draft: Draft): Promise<Appended> {
+  if (twin.visitId !== visit.id || twin.kind !== draft.kind || hashOf(twin.data) !== hashOf(draft.data))
+    throw new HttpProblem('idReused');
+  return { entry: twin, isReplay: true };
 }
 
 /** A visit whose rows are locked, with the entries that are still to be written. */
@@ -172,17 +181,6 @@ interface VisitInHand {
   readonly unwritten: Sealed[];
 }
 
-/** @param sent ids that may be there already; null where none is thought to be */
-async function take(
-  manager: EntityManager,
-  unitId: string,
-  visitId: string,
-  sent: readonly string[] | null,
-): Promise<VisitInHand> {
-  const rows = await lockVisitWithUnit(manager, unitId, visitId);
-  return inHand(rows, sent === null ? null : await entriesOfIds(manager, sent));
-}
-
 const inHand = ({ visit, unit }: LockedRows, twins: VisitInHand['twins']): VisitInHand => ({
   visit,
   unit,
@@ -195,44 +193,62 @@ const inHand = ({ visit, unit }: LockedRows, twins: VisitInHand['twins']): Visit
   unwritten: [],
 });
 
-/** Decides on one entry and takes it, with what is kept because of it. It is written by `put`. */
-async function add(manager: EntityManager, hand: VisitInHand, draft: Draft, writer: Writer): Promise<Appended> {
-  const { visit, unit } = hand;
-  const twin = hand.twins?.get(draft.id);
-  if (twin) return { entry: sameOrReused(twin, visit.id, draft), isReplay: true };
+interface DecidedOn {
+  readonly opening: Evidence;
+  readonly fold: Fold;
+  readonly sealed: Sealed;
+}
+
+/** Decides on one entry. Throws where it is refused; nothing was changed then. */
+async function decide(manager: EntityManager, hand: VisitInHand, draft: Draft, writer: Writer): Promise<DecidedOn> {
+  const { visit } = hand;
+  const { by, station } = writer;
   if (draft.seq !== hand.lastSeq + 1) throw new HttpProblem('staleSeq');
   const now = new Date();
-  // What is signed is read from the rows as they stand, not from what is kept of them.
-  if (draft.kind === 'signedOff') await writeRows(manager, hand);
-  const known = { ...visit, headHash: hand.headHash };
-  const { opening, fold } =
-    draft.kind === 'signedOff'
-      ? await provenVisit(manager, known)
-      : hand.fold && hand.opening
-        ? { opening: hand.opening, fold: hand.fold }
-        : await foldedVisit(manager, known);
+  const { opening, fold } = await foldedSoFar(manager, hand, draft);
   guardTime(draft.at, opening, now.getTime());
-  const { by, station } = writer;
   const sealed = sealedWithText(
     { ...({ ...draft, visitId: visit.id, by, station } as Entry), ...receivedBy(writer, now) },
     hand.headHash,
   );
-  const { entry } = sealed;
-  const after = admit(fold, entry);
+  const after = admit(fold, sealed.entry);
   if (after.refused) throw new HttpProblem(after.refused.code, { status: 409, message: after.refused.message });
-  const { state } = after.fold;
-  await guard(manager, hand, state, entry);
+  await guard(manager, hand, after.fold.state, sealed.entry);
+  return { opening, fold: after.fold, sealed };
+}
+
+async function foldedSoFar(
+  manager: EntityManager,
+  hand: VisitInHand,
+  { kind }: Draft,
+): Promise<{ readonly opening: Evidence; readonly fold: Fold }> {
+  const { opening, fold } = hand;
+  const known = { ...hand.visit, headHash: hand.headHash };
+  if (kind !== 'signedOff') return opening && fold ? { opening, fold } : foldedVisit(manager, known);
+  // What is signed is read from the rows as they stand, not from what is kept of them.
+  await writeRows(manager, hand);
+  return provenVisit(manager, known);
+}
+
+/** Takes an entry that was decided on, with what is kept because of it. It is written by `put`. */
+async function keep(
+  manager: EntityManager,
+  hand: VisitInHand,
+  { opening, fold, sealed }: DecidedOn,
+  writer: Writer,
+): Promise<void> {
+  const { visit, unit } = hand;
+  const { entry } = sealed;
   if (entry.kind === 'partReplaced') await fitSpare(manager, unit, entry, writer);
   hand.opening = opening;
-  hand.fold = after.fold;
+  hand.fold = fold;
   hand.lastSeq = entry.seq;
   hand.headHash = entry.hash;
   hand.newest = entry;
   hand.unwritten.push(sealed);
-  await keepRun(manager, unit, state, entry);
-  await keepOvershoot(manager, unit, visit, state, entry);
-  await disputeFrom(manager, entry, state, visit.mapVersion);
-  return { entry, isReplay: false };
+  await keepRun(manager, unit, fold.state, entry);
+  await keepOvershoot(manager, unit, visit, fold.state, entry);
+  await disputeFrom(manager, entry, fold.state, visit.mapVersion);
 }
 
 /** What only the house knows, beside what the visit itself says. Reads alone. */
@@ -249,12 +265,7 @@ async function guard(
 }
 
 async function writeRows(manager: EntityManager, { unwritten }: VisitInHand): Promise<void> {
-  if (unwritten.length === 0) return;
-  try {
-    await runAll(manager, [entriesInserted(unwritten.splice(0))]);
-  } catch (error) {
-    throw codeOf(error) === TAKEN ? new TwinFound() : error;
-  }
+  if (unwritten.length > 0) await runAll(manager, [entriesInserted(unwritten.splice(0))]);
 }
 
 const TAKEN = 'ER_DUP_ENTRY';
@@ -282,10 +293,4 @@ async function put(manager: EntityManager, hand: VisitInHand): Promise<void> {
     );
   }
   keepFold({ opening, fold }, newest);
-}
-
-function sameOrReused(twin: Evidence, visitId: string, draft: Draft): Evidence {
-  if (twin.visitId !== visitId || twin.kind !== draft.kind || hashOf(twin.data) !== hashOf(draft.data))
-    throw new HttpProblem('idReused');
-  return twin;
 }

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { factsOf, type Evidence } from '@decurio/core';
 import type { NewEvidence } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
-import { type HttpProblem } from '../problems.js';
+import type { HttpProblem } from '../problems.js';
 import { catchUpUnit } from './behind-units.js';
 import { Orders, Units, Visits } from './entities.js';
 import { noticeUnit, noticeVisit } from './notice-visits.js';
@@ -11,15 +11,7 @@ import { reviseUnit } from './revise-units.js';
 import { oddOf } from './wheel-families.js';
 import { inTransaction } from './transaction.js';
 import { readEvidence } from './evidence-rows.js';
-import {
-  appendAll,
-  appendAllIn,
-  appendIn,
-  isOfVisitAlone,
-  TwinFound,
-  type Appended,
-  type Thought,
-} from './append-entries.js';
+import { appendAll, appendAllIn, appendIn, isOfVisitAlone, TwinFound, type Appended } from './append-entries.js';
 import type { Writer } from './writer.js';
 
 /** What the server writes because of an entry that it has just taken. */
@@ -65,38 +57,32 @@ export async function appendEvidence(
   return { taken: [...first.taken, ...then.taken], refused: then.refused };
 }
 
-async function takeAll(...sent: Sent): Promise<AllTaken> {
-  const [source, unitId, visitId, drafts, writer] = sent;
-  try {
-    if (drafts.every((draft) => isOfVisitAlone(draft) && !mayFollow(draft))) {
-      const { appended, refused } = await appendAll(source, unitId, visitId, drafts, writer);
-      return { taken: appended.map((each) => ({ ...each, followed: [] })), refused };
-    }
-    return await takeAllIn('new', ...sent);
-  } catch (error) {
-    if (!(error instanceof TwinFound)) throw error;
-    return takeAllIn('maybeThere', ...sent);
-  }
-}
-
-type Sent = readonly [
+async function takeAll(
   source: DataSource,
   unitId: string,
   visitId: string,
   drafts: readonly NewEvidence[],
   writer: Writer,
-];
-
-const takeAllIn = (thought: Thought, ...[source, unitId, visitId, drafts, writer]: Sent): Promise<AllTaken> =>
-  inTransaction(source, async (manager) => {
+): Promise<AllTaken> {
+  const isQuick = drafts.every((draft) => isOfVisitAlone(draft) && !mayFollow(draft));
+  const quick = isQuick ? await appendAll(source, unitId, visitId, drafts, writer).catch(nullIfTwin) : null;
+  if (quick) return { taken: quick.appended.map((each) => ({ ...each, followed: [] })), refused: quick.refused };
+  return inTransaction(source, async (manager) => {
     const taken: Taken[] = [];
     for (const part of upToFollowed(drafts)) {
-      const { appended, refused } = await appendAllIn(manager, unitId, visitId, part, writer, thought);
+      const { appended, refused } = await appendAllIn(manager, unitId, visitId, part, writer);
       for (const each of appended) taken.push({ ...each, followed: await whatFollows(manager, unitId, each, writer) });
       if (refused) return { taken, refused };
     }
     return { taken, refused: null };
   });
+}
+
+/** Some were sent before: they are added where those are looked up. */
+function nullIfTwin(error: unknown): null {
+  if (error instanceof TwinFound) return null;
+  throw error;
+}
 
 const mayFollow = ({ kind }: NewEvidence): boolean =>
   kind === 'calibrated' || kind === 'checkMade' || kind === 'released' || factsOf(kind).setupAnew !== null;

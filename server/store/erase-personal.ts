@@ -5,9 +5,11 @@ import { In, IsNull, Not, type DataSource, type EntityManager } from 'typeorm';
 import { hashPassword } from '../security/passwords.js';
 import { HttpProblem } from '../problems.js';
 import { noteChange } from './changes.js';
+import { noteEvent } from './account-events.js';
 import { Accounts, Sessions, Units, Visits } from './entities.js';
 import { forgetFolds } from './folded-visits.js';
 import { houseOf } from './house.js';
+import { lockAccounts, refuseLastOwner } from './last-owner.js';
 import { inTransaction } from './transaction.js';
 
 /** Where lists repeat a name of somebody who works here, in tables that may be written to. Our own words, never what was sent. */
@@ -65,11 +67,12 @@ export async function erasePerson(source: DataSource, accountId: string, why: st
   if (accountId === eraser) throw new HttpProblem('ownName');
   const nobodyKnows = await hashPassword(randomUUID());
   await inTransaction(source, async (manager) => {
-    const account = await manager.findOne(Accounts, { where: { id: accountId }, lock: { mode: 'pessimistic_write' } });
+    const accounts = await lockAccounts(manager);
+    const account = accounts.find(({ id }) => id === accountId);
     if (!account || account.displayName === ERASED_NAME)
       throw new HttpProblem('notFound', { message: 'Nobody of this account has a name here.' });
-    const { displayName, role } = account;
-    if (role === 'owner' && (await manager.countBy(Accounts, { role })) < 2) throw new HttpProblem('lastOwner');
+    const { displayName } = account;
+    refuseLastOwner(accounts, account);
     const [atUnit] = await manager.query<{ serial: string }[]>(
       "SELECT serial FROM unit WHERE worker = ? AND status NOT IN ('sealed', 'withdrawn') ORDER BY serial LIMIT 1",
       [displayName],
@@ -93,6 +96,7 @@ export async function erasePerson(source: DataSource, accountId: string, why: st
       { displayName: ERASED_NAME, signInName, passwordHash: nobodyKnows, role: 'technician', pace: null },
     );
     await manager.delete(Sessions, { accountId });
+    await noteEvent(manager, { accountId, byId: eraser, kind: 'closed', says: '' });
   });
   forgetFolds();
 }

@@ -7,6 +7,7 @@ import { hashPassword, passwordMatches } from '../security/passwords.js';
 import { noteEvent } from './account-events.js';
 import { addAccount } from './accounts.js';
 import { Accounts, Sessions, type AccountRow } from './entities.js';
+import { lockAccounts, refuseLastOwner } from './last-owner.js';
 import { inTransaction } from './transaction.js';
 
 const LIST_SQL = `SELECT a.id, a.signInName, a.displayName, a.role, a.lockedAt, a.isPasswordForOnce,
@@ -56,10 +57,10 @@ export async function makeAccount(
  * @throws `ownAccount`, `lastOwner`, `notFound`
  */
 export const giveRole = (source: DataSource, accountId: string, role: Role, byId: string): Promise<void> =>
-  onAccount(source, accountId, byId, async (manager, account) => {
+  onAccount(source, accountId, byId, async (manager, account, all) => {
     refuseOwn(accountId, byId);
     if (account.role === role) return;
-    if (role !== 'owner') await refuseLastOwner(manager, account);
+    refuseLastOwner(all, account);
     await manager.update(Accounts, { id: accountId }, { role });
     await noteEvent(manager, { accountId, byId, kind: 'role', says: role });
   });
@@ -78,10 +79,10 @@ export async function resetPassword(source: DataSource, accountId: string, byId:
 
 /** Locks an account, and ends its sessions at once. What it did stays under its name. */
 export const lockAccount = (source: DataSource, accountId: string, byId: string): Promise<void> =>
-  onAccount(source, accountId, byId, async (manager, account) => {
+  onAccount(source, accountId, byId, async (manager, account, all) => {
     refuseOwn(accountId, byId);
     if (account.lockedAt) return;
-    await refuseLastOwner(manager, account);
+    refuseLastOwner(all, account);
     await manager.update(Accounts, { id: accountId }, { lockedAt: new Date() });
     await endAll(manager, { accountId, byId, kind: 'locked' });
   });
@@ -123,29 +124,19 @@ const onAccount = (
   source: DataSource,
   accountId: string,
   byId: string,
-  work: (manager: EntityManager, account: AccountRow) => Promise<void>,
+  work: (manager: EntityManager, account: AccountRow, all: readonly AccountRow[]) => Promise<void>,
 ): Promise<void> =>
   inTransaction(source, async (manager) => {
-    // All of them, in one order: whether an owner is left is decided on what stands.
-    const accounts = await manager.find(Accounts, { order: { id: 'ASC' }, lock: { mode: 'pessimistic_write' } });
+    const accounts = await lockAccounts(manager);
     const actor = accounts.find(({ id }) => id === byId);
     if (!actor || actor.lockedAt) throw new HttpProblem('notAllowed');
     const account = accounts.find(({ id }) => id === accountId);
     if (!account) throw new HttpProblem('notFound', { message: 'There is no such account.' });
-    await work(manager, account);
+    await work(manager, account, accounts);
   });
 
 function refuseOwn(accountId: string, byId: string): void {
   if (accountId === byId) throw new HttpProblem('ownAccount');
-}
-
-async function refuseLastOwner(manager: EntityManager, { id, role }: AccountRow): Promise<void> {
-  if (role !== 'owner') return;
-  const [left] = await manager.query<{ n: string }[]>(
-    "SELECT COUNT(*) AS n FROM account WHERE role = 'owner' AND lockedAt IS NULL AND id <> ?",
-    [id],
-  );
-  if (Number(left?.n ?? 0) === 0) throw new HttpProblem('lastOwner');
 }
 
 async function endAll(

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { DemoAccount } from '@decurio/contract';
-import { Mark } from '../ui/mark.js';
 import { FirstOwnerPage } from './accounts/first-owner-page.js';
+import { DoorPage } from './door-page.js';
 import { SignInForm, type Credentials } from './sign-in-form.js';
 import classes from './sign-in.module.css';
 
@@ -27,16 +27,10 @@ export function SignIn({ demoAccounts, needsOwner }: SignInProps) {
       />
     );
   return (
-    <div className={classes['page']}>
-      <header className={classes['head']}>
-        <Mark />
-      </header>
-      <main className={classes['columns']}>
-        <section className={classes['card']}>
-          <h1>Sign in to your bay</h1>
-          <SignInForm key={start.name} start={start} />
-        </section>
-        {demoAccounts.length > 0 && (
+    <DoorPage
+      title="Sign in to your bay"
+      beside={
+        demoAccounts.length > 0 && (
           <section className={classes['demo']} aria-label="Demo accounts">
             <h2>Demo scenario</h2>
             <p>
@@ -57,8 +51,10 @@ export function SignIn({ demoAccounts, needsOwner }: SignInProps) {
               ))}
             </ul>
           </section>
-        )}
-      </main>
-    </div>
+        )
+      }
+    >
+      <SignInForm key={start.name} start={start} />
+    </DoorPage>
   );
 }

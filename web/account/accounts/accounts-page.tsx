@@ -9,6 +9,7 @@ import { AccountEvents } from './account-events.js';
 import { AccountRow } from './account-row.js';
 import { accountsApi } from './accounts-api.js';
 import { NewAccount } from './new-account.js';
+import list from '../sessions-page.module.css';
 import classes from './accounts.module.css';
 
 interface Given {
@@ -37,7 +38,7 @@ export function AccountsPage() {
     <div className={classes['page']}>
       <p className="cap">The house</p>
       <h1>Who may sign in</h1>
-      <ul className={classes['list']} aria-label="Accounts">
+      <ul className={`${list['list']} ${classes['list']}`} aria-label="Accounts">
         {data.accounts.map((account) => (
           <AccountRow
             key={account.id}

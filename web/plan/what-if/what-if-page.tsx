@@ -131,16 +131,16 @@ function WhatIf({ plan }: { readonly plan: PlanView }) {
               ))}
             </tr>
           ))}
-          {told.some((scenario) => scenario?.tried[0]) && (
-            <tr>
-              <th scope="row">The one that comes in</th>
+          {Array.from({ length: Math.max(0, ...told.map((scenario) => scenario?.tried.length ?? 0)) }, (_, n) => (
+            <tr key={n}>
+              <th scope="row">{n === 0 ? 'The one that comes in' : 'One more that comes in'}</th>
               <td />
               <td />
               {told.map((scenario, w) => (
-                <Cell key={NAMES[w]} order={scenario?.tried[0] ?? null} was={null} />
+                <Cell key={NAMES[w]} order={scenario?.tried[n] ?? null} was={null} />
               ))}
             </tr>
-          )}
+          ))}
           <tr>
             <th scope="row">Units that move</th>
             <td />
