@@ -146,6 +146,7 @@ describe('an owner', () => {
 describe('an account that is closed', () => {
   it('is not the last owner who can sign in, locked ones left out; and that it was closed is written down', async () => {
     const me = await account('owner');
+    await server.app.source.query("UPDATE account SET role = 'lead' WHERE role = 'owner' AND id <> ?", [me.id]);
     await chosen('morva');
     const { id } = await account('morva');
     await owner.put(`/api/accounts/${id}/role`, { role: 'owner' });
