@@ -90,7 +90,7 @@ export function OrderPapers({
           <>
             <Progress value={(100 * standing.done) / standing.of} aria-label="Papers drawn" color="verdigris" />
             <p role="status">
-              {standing.done} of {standing.of} units drawn; now {standing.drawing}
+              {standing.done} of {standing.of} units drawn; now: {standing.drawing}
             </p>
             <ActButton look="care" onAct={() => stop.current?.abort()}>
               Stop
