@@ -105,6 +105,7 @@ export default tseslint.config(
         Response: 'readonly',
         console: 'readonly',
         performance: 'readonly',
+        AbortSignal: 'readonly',
       },
     },
   },

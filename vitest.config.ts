@@ -2,7 +2,17 @@ import { defineConfig } from 'vitest/config';
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
 /** Files that wait for real time the longest, longest first. */
-const LONG = ['stand-in', 'every-screen', 'bench-screens', 'hands', 'displays', 'survival', 'order-to-seal'];
+const LONG = [
+  'cluster',
+  'no-network',
+  'stand-in',
+  'every-screen',
+  'bench-screens',
+  'hands',
+  'displays',
+  'survival',
+  'order-to-seal',
+];
 
 /** Begins with what takes longest, so that no file is left alone at the end. */
 class LongestFirst extends BaseSequencer {
@@ -51,6 +61,15 @@ export default defineConfig({
           globalSetup: ['server/testing/with-database.ts'],
           hookTimeout: 30_000,
           testTimeout: 20_000,
+        },
+      },
+      // Its own servers and database, which it breaks.
+      {
+        resolve,
+        ssr,
+        test: {
+          name: 'faults',
+          include: ['scripts/faults.test.ts'],
         },
       },
       {

@@ -30,6 +30,7 @@ export const ACCOUNT_EVENTS = {
   passwordChanged: 'chose a password',
   locked: 'was locked',
   unlocked: 'was unlocked',
+  signedOut: 'was signed out by an owner',
   closed: 'was closed, and the name erased',
 } as const;
 export type AccountEventKind = keyof typeof ACCOUNT_EVENTS;

@@ -35,6 +35,8 @@ export interface SessionView {
   readonly station: string;
   /** The password was given by an owner: it is replaced before anything else is done. */
   readonly isPasswordForOnce: boolean;
+  /** When it ends by itself, ISO 8601. */
+  readonly endsAt: string;
 }
 
 /** A place where someone is signed in. */

@@ -102,6 +102,7 @@ export * from './papers/rider-card.js';
 export * from './papers/rider-facts.js';
 export * from './papers/rider-sentences.js';
 export * from './handover/handover.js';
+export * from './handover/go-out.js';
 export * from './handover/rider-shown.js';
 export * from './prove/proof.js';
 export * from './prove/proving-test.js';

@@ -1,5 +1,7 @@
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { signIn } from '../scripts/lib/api-client.mjs';
+import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { makeDataSource } from '../server/store/data-source.js';
 import { offerFirstOwner } from '../server/store/first-owner.js';
 import { Page } from './pages/page.js';
@@ -43,6 +45,21 @@ describe('a house that nobody can sign in to yet', () => {
     await page.says('Lowen B.');
     await page.driver.get(`${stage.address}/accounts`);
     await page.says('Lowen B. was made as owner.');
+  });
+
+  it('then says what comes first, and goes on from what was done', async () => {
+    await page.driver.get(`${stage.address}/line`);
+    await page.says('Six steps to the first unit');
+    expect(await violationsOn(stage.browser.driver)).toEqual([]);
+    expect(await misfitsAtSizes(stage.browser)).toEqual([]);
+    const now = () => page.texts('[aria-label="To begin with"] [aria-current="step"] a');
+    await expect.poll(now).toEqual(['Bring in the rules of the places you deliver to']);
+    await page.click('Bring in the rules');
+    await page.says('checked by nobody');
+    await page.click('Bring in ');
+    await page.driver.wait(async () => /rulePack\/./.test(await page.path()), 15_000, 'it was not brought in');
+    await page.driver.get(`${stage.address}/line`);
+    await expect.poll(now).toEqual(['Confirm a class with the authority there']);
   });
 });
 
@@ -101,6 +118,51 @@ describe('an owner', () => {
     await afresh();
     await page.signIn('kenver', OWN);
     await page.says('NEXT FOR YOU');
+  });
+
+  it('lets a program of another house ask whether a unit may go out, and ends that', async () => {
+    await afresh();
+    await page.signIn('asta');
+    await page.says('NEXT FOR YOU');
+    await page.driver.get(`${stage.address}/accounts`);
+    await page.type('Another program', 'hire desk');
+    await page.press(Key.ENTER);
+    await page.says('It is shown this once');
+    const [authorization = ''] = await page.texts('output');
+    const ask = () =>
+      fetch(`${stage.address}/api/machine/units/S26-0401/may-go-out`, {
+        headers: { authorization: authorization.replace('Authorization: ', '') },
+      });
+    expect(await (await ask()).json()).toMatchObject({ serial: 'S26-0401', mayGoOut: true });
+    await page.click('It is kept');
+    await page.saysNot('Bearer');
+    await page.driver.navigate().refresh();
+    await page.says('last asked');
+    await page.click('End hire desk');
+    await page.says('ended');
+    expect((await ask()).status).toBe(401);
+  });
+
+  it('signs somebody out at a place they left', async () => {
+    const tablet = await signIn(stage.address, 'teo', DEMO_PASSWORD, 'the lost tablet');
+    await page.driver.get(`${stage.address}/accounts`);
+    await page.click('Where Teo R. is signed in');
+    await page.says('the lost tablet');
+    expect(await violationsOn(stage.browser.driver)).toEqual([]);
+    await page.click('End it at the lost tablet');
+    await page.saysNot('End it at the lost tablet');
+    await expect(tablet.get('/api/orders')).rejects.toThrow('401');
+    await page.press(Key.ESCAPE);
+    await page.says('Teo R. was signed out by an owner, the lost tablet, by Asta V.');
+  });
+
+  it('sees how the house runs, and what is amiss', async () => {
+    await page.click('Asta V.');
+    await page.click('How it runs');
+    await page.says('thing is amiss');
+    await page.says('Their passwords stand on the sign-in page');
+    expect(await violationsOn(stage.browser.driver)).toEqual([]);
+    expect(await misfitsAtSizes(stage.browser)).toEqual([]);
   });
 
   it('gives another role, locks, and reads what came of it', async () => {

@@ -18,6 +18,10 @@ const display = new HandlebarDisplay(fullMap(JSON.parse(demoText('maps/tallow-fo
 beforeAll(async () => {
   stage = await startStage({ demo: true });
   bench = new BenchPage(stage.browser.driver);
+  // As on a device that installs nothing: there every place comes from the network.
+  await stage.browser.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+    source: 'delete Navigator.prototype.serviceWorker',
+  });
   ines = await signIn(stage.address, 'ines', DEMO_PASSWORD, 'bay 2');
 });
 afterAll(() => stage.close());

@@ -288,7 +288,7 @@ describe('another release of the house', () => {
     const { identifier } = (await driver.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
       source: `
         const own = window.fetch;
-        window.fetch = (...asked) => String(asked[0]).endsWith('/index.html')
+        window.fetch = (...asked) => String(asked[0]).startsWith('/index.html')
           ? Promise.resolve(new Response('<script type="module" src="/assets/index-next.js"></script>'))
           : own(...asked);
       `,

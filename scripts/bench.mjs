@@ -12,7 +12,7 @@ commandLine({
   does: 'Measures what the product promises, each figure beside a yardstick of the same run, prints a table and writes .decurio/bench.json. Nothing passes or fails: ratios are to be watched.',
 });
 ensureNode();
-ensurePrograms(['mariadbd', 'chromium', 'chromedriver']);
+ensurePrograms(['mariadbd', 'rsync', 'chromium', 'chromedriver']);
 ensureModules(ROOT);
 ensureBuilt();
 const { startEmptyDatabase } = await import('./lib/database.mjs');
@@ -28,6 +28,7 @@ const { fillAsked, questionFigures } = await import('./bench/ledger-questions.mj
 const { archiveFigures, fillOut, holdAll, lifeFigures, verifyFigures } = await import('./bench/ledger-later.mjs');
 const { healthUnderFiles } = await import('./bench/health-under-files.mjs');
 const { entriesPerSecond } = await import('./bench/bench-entries.mjs');
+const { entriesOfCluster } = await import('./bench/bench-cluster.mjs');
 const { keyToPress, keyToProof } = await import('./bench/key-to-press.mjs');
 const { firstPaint } = await import('./bench/first-paint.mjs');
 const { planFigures } = await import('./bench/key-plans.mjs');
@@ -287,6 +288,23 @@ async function bench(person) {
     'bare inserts of the same bytes, each committed, over 20 connections',
     entries.inserted,
     'at least half',
+  );
+  const nodes = await entriesOfCluster();
+  note(
+    'Entries accepted a second by two servers over three nodes, 20 stands, one a request',
+    nodes.single.cluster,
+    'a second',
+    'by two servers over one database',
+    nodes.single.alone,
+    'to be watched',
+  );
+  note(
+    'The same, ten a request',
+    nodes.together.cluster,
+    'a second',
+    'by two servers over one database',
+    nodes.together.alone,
+    'to be watched',
   );
   note(
     'An entry at the end of a visit of 2,000, p50',

@@ -11,7 +11,7 @@ commandLine({
   does: 'Checks types, format and lint, and runs every test: of the core, of the server against a database of its own, and of the interface in a browser.',
 });
 ensureNode();
-ensurePrograms(['mariadbd', 'chromium', 'chromedriver']);
+ensurePrograms(['mariadbd', 'rsync', 'chromium', 'chromedriver']);
 ensureModules(ROOT);
 
 let passed = 0;
@@ -22,11 +22,15 @@ await checks({
   Format: ['prettier', '--check', '.'],
 });
 say('\n== Unit');
-count(await suite('unit'));
-say('\n== Server against MariaDB');
 const building = build();
-count(await suite('server'));
+count(await suite('unit'));
 await building;
+say('\n== Server against MariaDB');
+// Processes that are killed and started again are mostly waited for.
+const breaking = suite('faults', 'pipe');
+count(await suite('server'));
+say('\n== Faults');
+count(await breaking);
 // The browsers leave a third of the processors: reading the code takes it.
 const linting = checks({ Lint: ['eslint', '.', '--max-warnings', '0'] });
 say('\n== Browser');
@@ -50,15 +54,16 @@ async function checks(commands) {
 }
 
 /** A project of tests; a run that ends badly without a failed test counts as one.
- * @param {string} project */
-async function suite(project) {
+ * @param {string} project @param {'pipe' | 'inherit'} [out] what it says is printed at its end, or as it comes */
+async function suite(project, out = 'inherit') {
   const report = join(STATE, `${project}.json`);
   mkdirSync(STATE, { recursive: true });
   rmSync(report, { force: true });
-  const { status } = await run(
+  const { status, output } = await run(
     ['vitest', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
-    'inherit',
+    out,
   );
+  if (output !== '') say(output);
   const counts = readReport(report);
   return { ...counts, failed: counts.failed > 0 || status === 0 ? counts.failed : 1 };
 }

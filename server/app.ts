@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { setTimeout as after } from 'node:timers/promises';
 import helmet from '@fastify/helmet';
 import Fastify, { type FastifyInstance } from 'fastify';
@@ -16,6 +17,7 @@ import { healthRoutes } from './routes/health.js';
 import { intakeRoutes } from './routes/intakes.js';
 import { signingKey, type SigningKey } from './ledger/signing-key.js';
 import { ledgerRoutes } from './routes/ledger.js';
+import { machineRoutes } from './routes/machines.js';
 import { movedRoutes } from './routes/moved.js';
 import { qualityRoutes } from './routes/quality.js';
 import { archiveRoutes } from './routes/archives.js';
@@ -24,6 +26,7 @@ import { describeApi } from './routes/openapi.js';
 import { orderRoutes } from './routes/orders.js';
 import { planRoutes } from './routes/plan.js';
 import { paceRoutes } from './routes/pace.js';
+import { statusRoutes } from './routes/status.js';
 import { trialRoutes } from './routes/trials.js';
 import { personalRoutes } from './routes/personal.js';
 import { photoRoutes } from './routes/photos.js';
@@ -37,6 +40,8 @@ import { makePlanner, type Planner } from './planning/planner.js';
 import { makeReaders, type Readers } from './reading/readers.js';
 import { openBounded } from './store/data-source.js';
 import { limitTime } from './time-limit.js';
+import { metrics } from './live/metrics.js';
+import { readTls } from './tls.js';
 import { takeJson, validateWithYup } from './validation.js';
 
 declare module 'fastify' {
@@ -53,10 +58,13 @@ declare module 'fastify' {
 
 const JSON_LIMIT_BYTES = 256 * 1024;
 const CLOSE_MS = 3_000;
+const HSTS_S = 365 * 24 * 3600;
 
 /** Builds the server on a migrated database. Close it to give the connections back. */
 export async function buildApp(config: Config): Promise<FastifyInstance> {
-  const app = Fastify({
+  const { headersMs: headersTimeout, lookMs: connectionsCheckingInterval } = config.limits;
+  const timeouts = { headersTimeout, connectionsCheckingInterval };
+  const options = {
     logger: config.logLevel === 'silent' ? false : { level: config.logLevel },
     bodyLimit: JSON_LIMIT_BYTES,
     trustProxy: config.trustedProxies.length === 0 ? false : [...config.trustedProxies],
@@ -64,8 +72,14 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     requestTimeout: config.limits.requestMs,
     frameworkErrors: handleError,
     clientErrorHandler: answerBroken,
-    http: { headersTimeout: config.limits.headersMs, connectionsCheckingInterval: config.limits.lookMs },
-  });
+    // By which an answer is found again in the log; what a sender calls it is not believed.
+    genReqId: () => randomUUID(),
+    requestIdHeader: false as const,
+  };
+  const app =
+    config.tls === null
+      ? Fastify({ ...options, http: timeouts })
+      : (Fastify({ ...options, https: { ...timeouts, ...readTls(config.tls) } }) as unknown as FastifyInstance);
   app.server.maxConnections = config.limits.connections;
   const source = await openBounded(config.databaseUrl);
   app.removeContentTypeParser('text/plain');
@@ -100,22 +114,25 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
         upgradeInsecureRequests: config.secureCookie ? [] : null,
       },
     },
-    strictTransportSecurity: config.secureCookie,
+    strictTransportSecurity: config.secureCookie ? { maxAge: HSTS_S, includeSubDomains: false } : false,
   });
   await app.register(sessions, { config });
   await app.register(access, { config });
   await describeApi(app);
+  if (config.metricsToken !== null) await app.register(metrics, { token: config.metricsToken });
   await app.register(
     async (api) => {
       await api.register(healthRoutes);
       await api.register(sessionRoutes, { config });
       await api.register(accountRoutes);
+      await api.register(machineRoutes);
+      await api.register(statusRoutes, { config });
       await api.register(libraryRoutes);
       await api.register(disputeRoutes);
       await api.register(trialRoutes);
       await api.register(paceRoutes);
       await api.register(intakeRoutes);
-      await api.register(orderRoutes, { pinSecret: config.pinSecret });
+      await api.register(orderRoutes, { pinSecrets: { now: config.pinSecret, before: config.pinSecretBefore } });
       await api.register(benchRoutes);
       await api.register(handoverRoutes);
       await api.register(paperRoutes);

@@ -22,6 +22,11 @@ const DATABASE_AWAY = new Set([
   'ER_SERVER_SHUTDOWN',
   'ECONNRESET',
   'ER_CON_COUNT_ERROR',
+  // A node of a cluster that has lost the others, or is only joining them.
+  'ER_UNKNOWN_COM_ERROR',
+  'ER_CONNECTION_KILLED',
+  'ER_QUERY_INTERRUPTED',
+  'EPIPE',
 ]);
 
 /** Turns whatever ended a request into the one error shape; what nobody foresaw is logged and told as `internal`. */

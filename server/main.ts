@@ -1,9 +1,11 @@
+import type { Server as SecureServer } from 'node:https';
 import { buildApp } from './app.js';
 import { readConfig } from './config.js';
 import { keepHouse } from './live/housekeeping.js';
 import { insteadOfStarting } from './settings-help.js';
 import { offerFirstOwner } from './store/first-owner.js';
 import { migrate } from './store/migrate.js';
+import { readTls } from './tls.js';
 
 /** What this process ends with where its port was taken: whoever started it may choose another. */
 const PORT_TAKEN = 98;
@@ -33,6 +35,19 @@ if (code !== null)
     `Nobody can sign in yet. Open this server's address and make the first owner with the code ${code}\n`,
   );
 const stopKeeping = keepHouse(app.source, app.log, app.signingKey);
+
+const { tls } = config;
+// Whoever renews a certificate says so by this; one that cannot be read leaves the one before.
+if (process.env['STOP_WITH_PARENT'] !== 'true')
+  process.on('SIGHUP', () => {
+    if (tls === null) return app.log.info('there is no certificate of its own to be read anew');
+    try {
+      (app.server as unknown as SecureServer).setSecureContext(readTls(tls));
+      app.log.info('the certificate was read anew');
+    } catch (error) {
+      app.log.error({ err: error }, 'the certificate stays as it was');
+    }
+  });
 
 const stop = () => {
   stopKeeping();

@@ -14,6 +14,10 @@ export const PROBLEMS = {
   wrongCurrent: [403, 'That is not the password you have now. Nothing was changed.'],
   ownAccount: [409, 'Nobody changes the role of their own account or locks it. Another owner does it.'],
   wrongCode: [403, 'That is not the code which the server printed as it started last, or somebody is owner already.'],
+  noToken: [
+    401,
+    'This is for programs with a token of this house for just this: Authorization: Bearer ... An owner makes one.',
+  ],
   signedOut: [401, 'You are signed out. Sign in again; what you entered is still here.'],
   otherSite: [403, 'This came from the page of another site. Nothing was changed. Open Decurio by its own address.'],
   notAllowed: [403, 'Your role does not include this. Ask a lead.'],

@@ -5,11 +5,14 @@ const SETTINGS: readonly (readonly [name: string, means: string])[] = [
   ['HOST, PORT', 'where it listens; 127.0.0.1 and 8080'],
   ['COOKIE_SECRET', 'signs sessions; the same in every process that serves one address'],
   ['PIN_SECRET', 'encrypts PINs; lost, they cannot be read again. COOKIE_SECRET where it is not set'],
+  ['PIN_SECRET_BEFORE', 'the one before, until `npm run rotate -- pins` has sealed all PINs anew'],
   ['CHECKPOINT_KEY_FILE', 'file of the key by which checkpoints are signed; made at first start'],
   ['WEB_ROOT', 'folder of the built pages; the interface for programs alone where it is not set'],
   ['PUBLIC_ORIGIN', 'the address that browsers use, such as https://depot.example'],
-  ['SECURE_COOKIE', 'true behind TLS'],
+  ['TLS_CERT_FILE, TLS_KEY_FILE', 'its own certificate with its chain, and key, PEM; SIGHUP reads them anew'],
+  ['SECURE_COOKIE', 'true behind TLS of a proxy'],
   ['TRUSTED_PROXIES', "addresses of proxies in front, with commas, whose word on the sender's address is taken"],
+  ['METRICS_TOKEN', 'opens /metrics to whoever sends it as a bearer token; no such address where it is not set'],
   ['LOG_LEVEL', 'info, warn, error or silent'],
 ];
 

@@ -7,6 +7,7 @@ import { CallsBack } from './bench/at-hand/calls-back.js';
 import { OutboxSender } from './outbox/outbox-sender.js';
 import { WaitingHere } from './outbox/waiting-here.js';
 import { api, asProblem } from './state/api.js';
+import { isAway } from './state/ask-server.js';
 import { LiveChanges } from './state/live-changes.js';
 import { useSession } from './state/session.js';
 import { ClockOff } from './ui/clock-off.js';
@@ -18,6 +19,8 @@ import { fetched } from './ui/part-missing.js';
 import { NewRelease } from './ui/new-release.js';
 import { placeOf } from './ui/places.js';
 import { PlaceBoundary } from './ui/place-boundary.js';
+import { KeepsNothing } from './ui/keeps-nothing.js';
+import { OutOfReach } from './ui/out-of-reach.js';
 import { usePageTitle } from './ui/use-page-title.js';
 import { Strap } from './ui/strap.js';
 import classes from './app.module.css';
@@ -50,6 +53,7 @@ const AccountsPage = lazy(
   fetched(() => import('./account/accounts/accounts-page.js').then((m) => ({ default: m.AccountsPage }))),
 );
 const HousePage = lazy(fetched(() => import('./account/house-page.js').then((m) => ({ default: m.HousePage }))));
+const StatusPage = lazy(fetched(() => import('./account/status-page.js').then((m) => ({ default: m.StatusPage }))));
 const SessionsPage = lazy(
   fetched(() => import('./account/sessions-page.js').then((m) => ({ default: m.SessionsPage }))),
 );
@@ -84,7 +88,11 @@ export function App() {
       <Notice
         kind="stop"
         title="Cannot reach the server"
-        says={problem.message}
+        says={
+          isAway(problem)
+            ? 'Nobody is signed in on this device, and signing in needs the server. The page goes on by itself as soon as it answers.'
+            : problem.message
+        }
         act={{ label: 'Try again', onAct: () => void refetch() }}
         page
       />
@@ -104,9 +112,11 @@ export function App() {
       <Strap who={who}>
         <NewRelease />
         <CallsBack />
+        <OutOfReach />
         <WaitingHere />
         <ClockOff />
       </Strap>
+      <KeepsNothing />
       <Work>
         <Routes>
           <Route path="/" element={<Navigate to="/line" replace />} />
@@ -131,6 +141,7 @@ export function App() {
           <Route path="/signed-in" element={<SessionsPage />} />
           <Route path="/house" element={<HousePage />} />
           <Route path="/accounts" element={<AccountsPage />} />
+          <Route path="/status" element={<StatusPage />} />
           <Route path="/practice" element={<PracticePage />} />
           <Route path="/practice/:mapId" element={<PracticePage />} />
           <Route path="/ledger" element={<LedgerPage />} />

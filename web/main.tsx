@@ -15,18 +15,22 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { App } from './app.js';
 import { dropOldDrafts } from './drafts/drafts.js';
+import { installApp } from './state/install-app.js';
 import { store } from './state/store.js';
+import { WatchReach } from './state/watch-reach.js';
 import { watchPointer } from './ui/keys/pointed.js';
 import { theme, themeVariables } from './ui/theme.js';
 
 watchPointer();
 dropOldDrafts();
+if (import.meta.env.PROD) window.addEventListener('load', () => void installApp());
 const root = document.getElementById('root');
 if (!root) throw new Error('index.html has no #root');
 createRoot(root).render(
   <StrictMode>
     <Provider store={store}>
       <MantineProvider theme={theme} cssVariablesResolver={themeVariables} forceColorScheme="light">
+        <WatchReach />
         <App />
       </MantineProvider>
     </Provider>

@@ -17,8 +17,11 @@ export interface KindFacts {
   readonly mayBeUndone: boolean | 'withItsCause';
   /** Why the setup is worked out anew by it; null where nothing in it decides a code. */
   readonly setupAnew: string | null;
-  /** The next step needs what the server makes of it. */
-  readonly isAwaited: boolean;
+  /**
+   * The next step needs what the server makes of it. `whileItAnswers`: where nobody answers one may work on, and what the
+   * server makes of it comes later.
+   */
+  readonly isAwaited: boolean | 'whileItAnswers';
 }
 
 type ByPerson = KindFacts & { readonly writtenBy: 'person' };
@@ -56,7 +59,7 @@ export const EVIDENCE_KINDS = {
     setupAnew: 'Pack measured again',
     isAwaited: true,
   },
-  checkMade: { ...USUAL, isAwaited: true },
+  checkMade: { ...USUAL, isAwaited: 'whileItAnswers' },
   numberClash: { ...BY_SERVER, mayBeUndone: 'withItsCause' },
   noticed: { ...BY_SERVER, mayBeUndone: 'withItsCause' },
   photographed: { ...USUAL, passesHold: true },
@@ -92,7 +95,7 @@ export const EVIDENCE_KINDS = {
     isAwaited: true,
   }),
   wheelFitted: { ...USUAL, step: 'calibrate', setupAnew: 'Wheel and cap chosen by runs', isAwaited: true },
-  calibrated: { ...USUAL, step: 'calibrate', isAwaited: true },
+  calibrated: { ...USUAL, step: 'calibrate', isAwaited: 'whileItAnswers' },
   outOfFamily: { ...BY_SERVER, mayBeUndone: 'withItsCause' },
   stepByHand: handsOn(null),
   proofSeen: handsOn('prove'),

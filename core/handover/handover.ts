@@ -4,6 +4,7 @@ import { hashOf } from '../ledger/canonical-json.js';
 import type { Drift, ReturnRead } from '../ledger/drift.js';
 import { sealedForm, type PersonalKind } from '../ledger/personal.js';
 import { refuse, type Result, ok } from '../result.js';
+import { keptIn } from './go-out.js';
 
 /** Papers that leave with a unit, or with its order. */
 export const PAPERS = {
@@ -250,12 +251,12 @@ export function decideHandover(state: HandoverState, { kind, data }: NewHandover
     if (state.out === null) return 'It is in the house: it was not handed over since.';
     return state.out.isVehicle ? `It is fitted to ${state.out.to}: read that vehicle.` : null;
   }
-  if (state.back?.mayGoOut === false && (kind === 'received' || kind === 'unsigned'))
-    return `It came back and may not go out as it is. ${state.back.says ?? ''} Set it right first.`.trim();
+  const goesOut = kind === 'received' || kind === 'unsigned';
+  const kept = goesOut ? keptIn(state) : null;
+  if (kept?.reason === 'cameBackWrong') return kept.says;
   if (state.out !== null) return `It was handed over to ${state.out.to} already.`;
   if (kind === 'packTaken') return state.storage === null ? 'It is not in storage.' : null;
-  if (state.storage !== null && (kind === 'received' || kind === 'unsigned'))
-    return 'It stands in storage: measure its pack and take it out first.';
+  if (kept) return kept.says;
   if (kind === 'received') {
     if (data.name.trim() === '') return 'Type the name of whoever receives it.';
     if (data.strokes.reduce((sum, stroke) => sum + stroke.length, 0) < LEAST_POINTS)

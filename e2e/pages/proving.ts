@@ -9,16 +9,22 @@ import {
   type VisitState,
 } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
-import type { Page } from './page.js';
+import { PATIENCE_MS, type Page } from './page.js';
 
-/** The unit on the bench as the server has it, asked by the page itself. */
+/** The unit on the bench as the server has it, asked by the page itself, again where it does not answer at once. */
 export async function benchNow(page: Page): Promise<VisitState> {
-  const view = (await page.driver.executeAsyncScript(
-    `const [done] = arguments;
-     fetch('/api' + location.pathname.replace('/bench/', '/units/') + '/bench').then((answer) => answer.json()).then(done, () => done(null));`,
-  )) as BenchView | null;
+  const view = await page.driver.wait(
+    () =>
+      page.driver.executeAsyncScript<BenchView | null>(
+        `const [done] = arguments;
+         fetch('/api' + location.pathname.replace('/bench/', '/units/') + '/bench')
+           .then((answer) => (answer.ok ? answer.json() : null)).then(done, () => done(null));`,
+      ),
+    PATIENCE_MS,
+    'the bench could not be read',
+  );
   const fold = view && foldVisit(view.evidence);
-  if (!fold?.ok) throw new Error('the bench could not be read');
+  if (!fold?.ok) throw new Error('the bench is no visit');
   return fold.value;
 }
 
@@ -66,14 +72,21 @@ export async function answer(page: Page, test: ProvingTest, seen: Observation): 
 
 const ALL_SHOWN = 'shown on the vehicle';
 
-/** Proves the unit as one in order shows it, test after test, until it is at sign off; `stop` ends before a test. */
-export async function prove(page: Page, stop: (test: string) => boolean = () => false): Promise<void> {
+/**
+ * Proves the unit as one in order shows it, test after test, until it is at sign off; `stop` ends before a test. `state`:
+ * the unit as it was known, where the server cannot be asked.
+ */
+export async function prove(
+  page: Page,
+  stop: (test: string) => boolean = () => false,
+  state?: VisitState,
+): Promise<void> {
   await page.driver.wait(
     async () => (await testDue(page)) !== null || (await page.text()).includes(ALL_SHOWN),
     15_000,
     'no test came up',
   );
-  const { opened } = await benchNow(page);
+  const { opened } = state ?? (await benchNow(page));
   const tests = new Map(dueTests({ opened }).map((test) => [test.id, test]));
   for (;;) {
     const due = await testDue(page);

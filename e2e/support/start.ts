@@ -15,9 +15,18 @@ export interface Stage {
   readonly close: () => Promise<void>;
 }
 
-export async function startStage(options: { readonly demo: boolean; readonly downloads?: string }): Promise<Stage> {
+export interface StageOptions {
+  readonly demo: boolean;
+  readonly downloads?: string;
+  /** Where the built app stands; the one of the checkout where left out. */
+  readonly webRoot?: string;
+}
+
+export async function startStage(options: StageOptions): Promise<Stage> {
   const { applicationUrl: databaseUrl } = await freshDatabase(options.demo ? inject('demoDump') : undefined);
-  const start = (port: number) => startServer({ databaseUrl, ownerUrl: null, cookieSecret: 'for tests only', port });
+  const web = options.webRoot === undefined ? {} : { webRoot: options.webRoot };
+  const start = (port: number) =>
+    startServer({ databaseUrl, ownerUrl: null, cookieSecret: 'for tests only', port, ...web });
   const server = await start(18_080 + 40 * Number(process.env['VITEST_POOL_ID'] ?? 0));
   const browser = await openBrowser({
     motion: 'reduced',

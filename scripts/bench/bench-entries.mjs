@@ -72,7 +72,7 @@ async function timed({ write }, times) {
 }
 
 /** @param {(() => Promise<unknown>)[]} stands each does one after another @param {number} times */
-async function rate(stands, times) {
+export async function rate(stands, times) {
   /** @type {number[]} */
   const took = [];
   const start = performance.now();
@@ -118,7 +118,7 @@ async function bareInserts(connect, body) {
 
 /** Asks over kept connections, with as little of its own work as can be.
  * @param {string} address @param {string} cookie @param {Agent} agent @returns {Send} */
-function sender(address, cookie, agent) {
+export function sender(address, cookie, agent) {
   const { hostname, port } = new URL(address);
   return (method, path, body) =>
     new Promise((resolve, reject) => {
@@ -148,7 +148,7 @@ function sender(address, cookie, agent) {
 /** A unit at key in, and how entries are written there, as many in one request.
  * @param {import('../lib/api-client.mjs').Client} person @param {string} unitId @param {string} serial @param {Send} send
  * @returns {Promise<Stand>} */
-async function opened(person, unitId, serial, send) {
+export async function opened(person, unitId, serial, send) {
   const script = /** @type {any} */ ({ serials: [serial], until: 'foundAll' });
   await playVisit(person, serial, script, { at: Date.now() - 3_600_000 });
   const { evidence } = await person.get(`/api/units/${unitId}/bench`);

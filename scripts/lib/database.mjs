@@ -44,10 +44,11 @@ const SOCKET_LETTERS = 107;
  * it, root or not, enters by the passwords in `secrets.json` there: no account of the system is asked for.
  * A daemon left over from a start command that was killed is stopped first, gently; a start that fails leaves none.
  * @param {string} home
+ * @param {{ port?: number }} [where] the first port that is tried
  * @returns {Promise<Database>}
  * @throws {StartProblem} with the cause in a sentence and the way out
  */
-export async function startDatabase(home) {
+export async function startDatabase(home, { port: firstPort = FIRST_PORT } = {}) {
   makeFolder(home);
   const dataDir = join(home, 'data');
   const secretsFile = join(home, 'secrets.json');
@@ -61,6 +62,7 @@ export async function startDatabase(home) {
   let { port, child, ended } = await launchOnFreePort({
     home,
     dataDir,
+    after: firstPort - 1,
     ...(secrets === null ? { firstWords } : {}),
   });
   try {
@@ -104,7 +106,7 @@ export async function startEmptyDatabase(home) {
 }
 
 /** @param {import('node:child_process').ChildProcess} child @param {Promise<void>} ended */
-async function stop(child, ended) {
+export async function stop(child, ended) {
   child.kill('SIGTERM');
   await ended;
 }
@@ -122,7 +124,7 @@ function makeFolder(folder) {
 }
 
 /** @param {string} file @returns {Secrets} */
-function readSecrets(file) {
+export function readSecrets(file) {
   try {
     return JSON.parse(readFileSync(file, 'utf8'));
   } catch (error) {
@@ -135,7 +137,7 @@ function readSecrets(file) {
 /** Root's daemon runs as mysql, unless the checkout lies where mysql may not go.
  * @param {string} dataDir
  * @returns {'mysql' | 'root' | null} null where it runs as whoever starts it */
-function daemonUser(dataDir) {
+export function daemonUser(dataDir) {
   if (process.getuid?.() !== 0) return null;
   return spawnSync('runuser', ['-u', 'mysql', '--', 'test', '-x', join(dataDir, '..')]).status === 0 ? 'mysql' : 'root';
 }
@@ -198,14 +200,18 @@ function writeForDaemon(file, dataDir, text) {
 
 /** The daemon wants a socket although nobody here uses it: one that no other user's checkout has.
  * @param {string} home */
-function socketOf(home) {
+export function socketOf(home) {
   const name = `decurio-${createHash('sha256').update(`${process.getuid?.()} ${home}`).digest('hex').slice(0, 16)}.sock`;
   const path = join(tmpdir(), name);
   return Buffer.byteLength(path) <= SOCKET_LETTERS ? path : join('/tmp', name);
 }
 
-/** @param {{ home: string, dataDir: string, port: number, firstWords?: string }} where */
-function launch({ home, dataDir, port, firstWords }) {
+/**
+ * Starts a daemon on a data directory that is there, and waits for nothing.
+ * @param {{ home: string, dataDir: string, port: number, firstWords?: string, more?: readonly string[] }} where
+ *   `more`: options beside those of every daemon of ours
+ */
+export function launch({ home, dataDir, port, firstWords, more = [] }) {
   const log = openSync(logOf(home), 'a');
   const child = spawn(
     DAEMON,
@@ -224,6 +230,7 @@ function launch({ home, dataDir, port, firstWords }) {
       '--innodb-buffer-pool-size=256M',
       '--max-allowed-packet=64M',
       ...(firstWords === undefined ? [] : [`--init-file=${firstWords}`]),
+      ...more,
       ...asUser(dataDir),
     ],
     { stdio: ['ignore', log, log], detached: true },
@@ -238,17 +245,24 @@ function launch({ home, dataDir, port, firstWords }) {
 }
 
 /** Probing a port and taking it are two moments: somebody else may come between, and the daemon says so in its log.
- * @param {{ home: string, dataDir: string, after?: number, firstWords?: string }} where */
-async function launchOnFreePort({ after = FIRST_PORT - 1, ...where }) {
+ * @param {{ home: string, dataDir: string, after: number, firstWords?: string }} where */
+async function launchOnFreePort({ after, ...where }) {
   const port = await freePort(after + 1);
   return { port, ...launch({ ...where, port }) };
+}
+
+/** Gives a new folder to whoever the daemon runs as.
+ * @param {string} dataDir */
+export function makeDataFolder(dataDir) {
+  mkdirSync(dataDir, { recursive: true });
+  if (daemonUser(dataDir) === 'mysql') spawnSync('chown', ['mysql', dataDir]);
 }
 
 /** Waits until the daemon lets its owner in; false where it ended because its port was taken meanwhile. That it is this
  * daemon and no other is proved by the password, which no other has.
  * @param {{ home: string, port: number, password: string, ended: Promise<void> }} daemon
  * @returns {Promise<boolean>} */
-async function answering({ home, port, password, ended }) {
+export async function answering({ home, port, password, ended }) {
   let gone = false;
   let why = '';
   void ended.then(() => (gone = true));
@@ -277,7 +291,7 @@ async function answering({ home, port, password, ended }) {
 }
 
 /** @param {string} home */
-const logOf = (home) => join(home, 'mariadb.log');
+export const logOf = (home) => join(home, 'mariadb.log');
 
 /** @param {string} file */
 const tail = (file) => readFileSync(file, 'utf8').trimEnd().split('\n').slice(-12).join('\n');
@@ -298,7 +312,7 @@ function nameOfUser() {
 const whoStarts = () => nameOfUser() ?? `user ${process.getuid?.()}`;
 
 /** @param {string} dataDir */
-async function stopLeftover(dataDir) {
+export async function stopLeftover(dataDir) {
   const pidFile = join(dataDir, 'decurio.pid');
   if (!existsSync(pidFile)) return;
   const pid = Number(readFileSync(pidFile, 'utf8'));

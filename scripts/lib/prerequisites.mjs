@@ -9,6 +9,7 @@ const PROGRAMS = {
   mariadb: { package: 'mariadb-client', paths: ['/usr/bin/mariadb'] },
   'mariadb-dump': { package: 'mariadb-client', paths: ['/usr/bin/mariadb-dump'] },
   mariadbd: { package: 'mariadb-server', paths: ['/usr/sbin/mariadbd', '/usr/bin/mariadbd'] },
+  rsync: { package: 'rsync', paths: ['/usr/bin/rsync'] },
   chromium: { package: 'chromium', paths: ['/usr/bin/chromium'] },
   chromedriver: { package: 'chromium-driver', paths: ['/usr/bin/chromedriver'] },
 };

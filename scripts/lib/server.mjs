@@ -7,6 +7,7 @@ import { StartProblem } from './say.mjs';
 /** So long without a word from the server that is starting is too long. */
 const SILENT_MS = 60_000;
 const MOST_PORTS = 20;
+const WEB_ROOT = join(ROOT, 'web', 'dist', 'app');
 /** What `server/main` ends with where its port was taken. */
 const PORT_TAKEN = 98;
 
@@ -21,7 +22,7 @@ const PORT_TAKEN = 98;
 /**
  * Starts the built server and waits until it listens and its database answers. That the server which answers is this one
  * it says itself, by a way that no other process has: a port may be taken between probing and listening.
- * @param {{ databaseUrl: string, ownerUrl: string | null, cookieSecret: string, port?: number, logLevel?: string }} options
+ * @param {{ databaseUrl: string, ownerUrl: string | null, cookieSecret: string, port?: number, logLevel?: string, webRoot?: string, preload?: string }} options `preload`: a module that is loaded before it
  * @returns {Promise<Server>}
  */
 export async function startServer({ port = 8080, ...options }) {
@@ -36,26 +37,30 @@ export async function startServer({ port = 8080, ...options }) {
 
 /**
  * @param {number} port
- * @param {{ databaseUrl: string, ownerUrl: string | null, cookieSecret: string, logLevel?: string }} options
+ * @param {{ databaseUrl: string, ownerUrl: string | null, cookieSecret: string, logLevel?: string, webRoot?: string, preload?: string }} options
  * @returns {Promise<Server | 'portTaken'>}
  */
-async function startOn(port, { databaseUrl, ownerUrl, cookieSecret, logLevel = 'warn' }) {
-  const child = spawn(process.execPath, [join(ROOT, 'server', 'dist', 'main.js')], {
-    detached: true,
-    stdio: ['pipe', 'inherit', 'inherit', 'ipc'],
-    env: {
-      ...process.env,
-      DATABASE_URL: databaseUrl,
-      ...(ownerUrl === null ? {} : { DATABASE_OWNER_URL: ownerUrl }),
-      COOKIE_SECRET: cookieSecret,
-      PORT: String(port),
-      HOST: '127.0.0.1',
-      LOG_LEVEL: logLevel,
-      CHECKPOINT_KEY_FILE: process.env['CHECKPOINT_KEY_FILE'] ?? join(STATE, 'checkpoint.key'),
-      WEB_ROOT: join(ROOT, 'web', 'dist', 'app'),
-      STOP_WITH_PARENT: 'true',
+async function startOn(port, { databaseUrl, ownerUrl, cookieSecret, logLevel = 'warn', webRoot = WEB_ROOT, preload }) {
+  const child = spawn(
+    process.execPath,
+    [...(preload ? ['--import', preload] : []), join(ROOT, 'server', 'dist', 'main.js')],
+    {
+      detached: true,
+      stdio: ['pipe', 'inherit', 'inherit', 'ipc'],
+      env: {
+        ...process.env,
+        DATABASE_URL: databaseUrl,
+        ...(ownerUrl === null ? {} : { DATABASE_OWNER_URL: ownerUrl }),
+        COOKIE_SECRET: cookieSecret,
+        PORT: String(port),
+        HOST: '127.0.0.1',
+        LOG_LEVEL: logLevel,
+        CHECKPOINT_KEY_FILE: process.env['CHECKPOINT_KEY_FILE'] ?? join(STATE, 'checkpoint.key'),
+        WEB_ROOT: webRoot,
+        STOP_WITH_PARENT: 'true',
+      },
     },
-  });
+  );
   /** @type {Promise<number | null>} */
   const ended = new Promise((resolve) => child.once('exit', (code) => resolve(code)));
   const address = `http://127.0.0.1:${port}`;

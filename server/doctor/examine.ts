@@ -1,17 +1,15 @@
+import { X509Certificate } from 'node:crypto';
 import { existsSync, statSync } from 'node:fs';
 import { statfs } from 'node:fs/promises';
 import { dirname } from 'node:path';
+import type { StatusFinding } from '@decurio/contract';
 import type { DataSource } from 'typeorm';
 import type { Config } from '../config.js';
+import { readTls } from '../tls.js';
 import { makeDataSource } from '../store/data-source.js';
 import { APPEND_ONLY } from '../store/migrate.js';
 
-/** What was looked at, how it stands, and what to do where it does not. */
-export interface Finding {
-  readonly of: string;
-  readonly grade: 'good' | 'look' | 'amiss';
-  readonly says: string;
-}
+export type Finding = StatusFinding;
 
 /** How a process is set up beside its configuration. */
 export interface Settings {
@@ -35,6 +33,7 @@ export async function examine(settings: Settings): Promise<readonly Finding[]> {
     ...secretsOf(settings),
     ...addressOf(settings),
     keyOf(settings),
+    ...certificateOf(settings),
     await roomOf(settings),
     ...(await databaseOf(settings)),
   ];
@@ -64,9 +63,20 @@ function secretsOf({ config, given }: Settings): readonly Finding[] {
   const pin = given.has('PIN_SECRET')
     ? secret('PIN_SECRET', config.pinSecret, '')
     : given.has('COOKIE_SECRET')
-      ? look('PIN_SECRET', 'Not set: PINs are encrypted by COOKIE_SECRET, which can then never be changed.')
+      ? look(
+          'PIN_SECRET',
+          'Not set: PINs are sealed by COOKIE_SECRET. Give them a secret of their own, with COOKIE_SECRET as PIN_SECRET_BEFORE, and run `npm run rotate -- pins`.',
+        )
       : secret('PIN_SECRET', '', 'PINs cannot be read any more');
-  return [secret('COOKIE_SECRET', config.cookieSecret, 'everybody is signed out'), pin];
+  const before = look(
+    'PIN_SECRET_BEFORE',
+    'Still set: run `npm run rotate -- pins`, then take it out and start the servers anew.',
+  );
+  return [
+    secret('COOKIE_SECRET', config.cookieSecret, 'everybody is signed out'),
+    pin,
+    ...(config.pinSecretBefore === null ? [] : [before]),
+  ];
 }
 
 function addressOf({ config }: Settings): readonly Finding[] {
@@ -92,6 +102,26 @@ function keyOf({ config: { checkpointKeyFile: file } }: Settings): Finding {
   return (mode & 0o077) === 0
     ? good('CHECKPOINT_KEY_FILE', file)
     : amiss('CHECKPOINT_KEY_FILE', `Others can read ${file}: give it mode 0600, and make a new key if anybody did.`);
+}
+
+/** Days before its end that a certificate is to be renewed. */
+const RENEW_DAYS = 14;
+
+function certificateOf({ config: { tls }, nowMs }: Settings): readonly Finding[] {
+  if (tls === null) return [];
+  try {
+    const { validTo, subject } = new X509Certificate(readTls(tls).cert);
+    const days = Math.floor((Date.parse(validTo) - nowMs) / 86_400_000);
+    const whose = subject.replace(/\n/g, ', ');
+    if (days < 0) return [amiss('TLS_CERT_FILE', `It ended ${-days} days ago: browsers refuse it.`)];
+    return [
+      days < RENEW_DAYS
+        ? look('TLS_CERT_FILE', `It ends in ${days} days: renew it, then send the server SIGHUP.`)
+        : good('TLS_CERT_FILE', `${whose}, ${days} days left`),
+    ];
+  } catch (error) {
+    return [amiss('TLS_CERT_FILE', (error as Error).message)];
+  }
 }
 
 async function roomOf({ config }: Settings): Promise<Finding> {

@@ -11,9 +11,9 @@ export interface ChangeFeed {
 }
 
 const ASK_MS = 250;
-/** Numbers are given before transactions end: one that ends late may stand this far behind the newest. */
-const LATE = 200;
-const MOST = 1000;
+/** Numbers are given before transactions end, and by each node of a cluster in steps: one that ends late may stand this far behind the newest. */
+const LATE = 600;
+const MOST = 2000;
 const FORGET_MS = 10 * 60_000;
 
 /** Asks the database for changes while anybody listens: one question at a time for all listeners of this process. */

@@ -9,6 +9,8 @@ export interface SessionStreams {
   readonly add: (sessionId: string, close: () => void) => () => void;
   /** Ends the streams of a session at once, in this process; others notice within seconds. */
   readonly end: (sessionId: string) => void;
+  /** How many are open. */
+  readonly count: () => number;
   readonly close: () => void;
 }
 
@@ -48,6 +50,7 @@ export function sessionStreams(source: DataSource, onError: (error: unknown) => 
       };
     },
     end,
+    count: () => [...open.values()].reduce((sum, streams) => sum + streams.size, 0),
     close: () => {
       closed = true;
       clearTimeout(timer);

@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import Fastify from 'fastify';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Role } from '@decurio/core';
-import { access, type Access } from '../security/access.js';
+import { access, isMachine, type Access } from '../security/access.js';
 import { ACTS, may, needs, type Act } from '../security/roles.js';
 import { errorOf, signInAs, startTestServer, testConfig, type TestServer } from '../testing/test-server.js';
 
@@ -117,6 +117,11 @@ describe.each(ROLES)('a %s', (role) => {
       if (url === '/api/changes') continue;
       for (const path of [filled(url), filled(url).replace('/api/', '/%61pi/')]) {
         const { status } = await ask(method, path, { cookie: cookies.get(role) ?? '' });
+        // A session, whoever's, is no token of a machine.
+        if (isMachine(needed)) {
+          expect(status, `${role}: ${method} ${path}`).toBe(401);
+          continue;
+        }
         expect(status === 403, `${role}: ${method} ${path} answered ${status}`).toBe(!may(role, needed as Act));
         expect(status, `${role}: ${method} ${path}`).not.toBe(401);
       }
@@ -176,13 +181,14 @@ describe('a change from the page of another site', () => {
 
 describe('who may do what', () => {
   it('stands in the docs as the code has it', async () => {
-    const roleOf = (needed: Access): string => (needed === 'anyone' ? 'anyone' : needs(needed));
+    const roleOf = (needed: Access): string =>
+      needed === 'anyone' ? 'anyone' : isMachine(needed) ? 'a token' : needs(needed);
     const rows = server.app.declaredRoutes
       .filter(({ method }) => method !== 'HEAD')
       .map(
         ({ method, url, access: needed, summary }) => [roleOf(needed), needed, `${method} ${url}`, summary] as const,
       );
-    const ranks = ['anyone', ...ROLES];
+    const ranks = ['anyone', 'a token', ...ROLES];
     const sorted = rows.toSorted(
       (a, b) => ranks.indexOf(a[0]) - ranks.indexOf(b[0]) || a[1].localeCompare(b[1]) || a[2].localeCompare(b[2]),
     );

@@ -6,6 +6,7 @@ import {
   type AccountEvent,
   type AccountsView,
   type NewAccountRequest,
+  type OpenSession,
   type OwnPasswordRequest,
   type PasswordForOnce,
   type RoleRequest,
@@ -22,8 +23,10 @@ import {
   resetPassword,
   unlockAccount,
 } from '../store/keep-accounts.js';
+import { endSessionOf, openSessions } from '../store/sessions.js';
 
 const idParams = object({ id: string().uuid().required() });
+const sessionParams = idParams.shape({ sessionId: string().uuid().required() });
 type OfAccount = { readonly Params: { readonly id: string } };
 const eventsQuery = object({ before: string().matches(/^\d{1,15}$/, 'is a number of an event') }).noUnknown();
 
@@ -99,6 +102,28 @@ export async function accountRoutes(app: FastifyInstance): Promise<void> {
         return view();
       },
     );
+
+  app.get<OfAccount>(
+    '/accounts/:id/sessions',
+    { schema: { summary: 'Where somebody is signed in', params: idParams }, config: { act: 'keepAccounts' } },
+    async (request): Promise<readonly OpenSession[]> =>
+      openSessions(app.source, request.params.id, permit(request.session, 'keepAccounts').id),
+  );
+
+  app.delete<{ Params: { readonly id: string; readonly sessionId: string } }>(
+    '/accounts/:id/sessions/:sessionId',
+    {
+      schema: { summary: 'Sign somebody out at one place', params: sessionParams },
+      config: { act: 'keepAccounts' },
+    },
+    async (request): Promise<readonly OpenSession[]> => {
+      const { id: ownSession, userId } = permit(request.session, 'keepAccounts');
+      const { id, sessionId } = request.params;
+      await endSessionOf(app.source, id, sessionId, userId);
+      app.streams.end(sessionId);
+      return openSessions(app.source, id, ownSession);
+    },
+  );
 
   app.put<{ Body: OwnPasswordRequest }>(
     '/own-password',

@@ -30,7 +30,7 @@ import {
   withdrawUnits,
 } from '../store/order-acts.js';
 import { endingAuthorities, listOrders, readLine, readOrder } from '../store/orders.js';
-import { lookAtPin } from '../store/pins.js';
+import { lookAtPin, type PinSecrets } from '../store/pins.js';
 import { findUnit } from '../store/units.js';
 import { writerOf } from './writer.js';
 
@@ -39,8 +39,10 @@ const serialQuery = object({ serial: string().strict().trim().min(1).max(40).req
 
 type WithId<B = never> = { Params: { id: string }; Body: B };
 
-/** @param pinSecret the key material under which PINs are sealed */
-export async function orderRoutes(app: FastifyInstance, { pinSecret }: { readonly pinSecret: string }): Promise<void> {
+export async function orderRoutes(
+  app: FastifyInstance,
+  { pinSecrets }: { readonly pinSecrets: PinSecrets },
+): Promise<void> {
   app.get<{ Querystring: PageQuery }>(
     '/orders',
     { schema: { summary: 'Orders, newest first', querystring: pageQuery }, config: { act: 'look' } },
@@ -136,7 +138,7 @@ export async function orderRoutes(app: FastifyInstance, { pinSecret }: { readonl
       },
       config: { act: 'seePins' },
     },
-    async (request) => lookAtPin(app.source, request.params.id, request.body, writerOf(request, 'seePins'), pinSecret),
+    async (request) => lookAtPin(app.source, request.params.id, request.body, writerOf(request, 'seePins'), pinSecrets),
   );
 
   app.put<WithId<WishesRequest>>(

@@ -1,12 +1,16 @@
 import type { FastifyInstance, FastifyRequest, RouteOptions } from 'fastify';
 import plugin from 'fastify-plugin';
 import type { Config } from '../config.js';
+import type { MachinePurpose } from '@decurio/contract';
 import { HttpProblem } from '../problems.js';
+import { machineMay } from '../store/machines.js';
 import { permit, type Act } from './roles.js';
 import { sessionOf } from './sessions.js';
 
-/** Who may call a route: whoever may do the act, or `anyone` at all, signed in or not. */
-export type Access = Act | 'anyone';
+/** A program with a token for this purpose, and nobody else: no session opens it, and the token opens nothing more. */
+export type MachineAccess = `machine:${MachinePurpose}`;
+/** Who may call a route: whoever may do the act, a machine, or `anyone` at all, signed in or not. */
+export type Access = Act | MachineAccess | 'anyone';
 
 export interface DeclaredRoute {
   readonly method: string;
@@ -37,19 +41,30 @@ export const access = plugin(async (app: FastifyInstance, { config }: { readonly
   app.decorate('declaredRoutes', declared);
   app.addHook('onRoute', (route) => void declared.push(...declarationsOf(route)));
   // By this a device tells how far its own clock is off.
-  app.addHook('onSend', async (_request, reply) => void reply.header('x-server-clock', String(Date.now())));
+  app.addHook('onSend', async (request, reply) => {
+    void reply.header('x-server-clock', String(Date.now())).header('x-request-id', request.id);
+  });
   app.addHook('onRequest', async (request) => {
     if (request.is404) return;
     const { act } = request.routeOptions.config;
     if (act === undefined) throw new HttpProblem('notAllowed');
     if (!CHANGES_NOTHING.has(request.method)) refuseForeign(request, config.publicOrigin);
     if (act === 'anyone') return;
+    if (isMachine(act)) return refuseStranger(request, purposeOf(act));
     request.session = await sessionOf(request);
     const { isPasswordForOnce } = permit(request.session, act);
     // A password that somebody else knows opens nothing but the page where it is replaced.
     if (isPasswordForOnce && act !== 'ownPassword' && act !== 'ownSessions') throw new HttpProblem('passwordForOnce');
   });
 });
+
+export const isMachine = (needed: Access): needed is MachineAccess => needed.startsWith('machine:');
+const purposeOf = (needed: MachineAccess): MachinePurpose => needed.slice('machine:'.length) as MachinePurpose;
+
+async function refuseStranger({ headers, server }: FastifyRequest, purpose: MachinePurpose): Promise<void> {
+  const [, token] = /^Bearer ([\w-]{20,200})$/.exec(headers.authorization ?? '') ?? [];
+  if (token === undefined || !(await machineMay(server.source, token, purpose))) throw new HttpProblem('noToken');
+}
 
 function declarationsOf({ method, url, config, schema }: RouteOptions): readonly DeclaredRoute[] {
   const access = config?.act;

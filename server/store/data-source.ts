@@ -22,6 +22,7 @@ import { Moved1766000000000 } from './migrations/1766000000000-moved.js';
 import { Elsewhere1766100000000 } from './migrations/1766100000000-elsewhere.js';
 import { Plan1766200000000 } from './migrations/1766200000000-plan.js';
 import { Accounts1766300000000 } from './migrations/1766300000000-accounts.js';
+import { Machines1766400000000 } from './migrations/1766400000000-machines.js';
 import { Checkpoints1765900000000 } from './migrations/1765900000000-checkpoints.js';
 import { Left1765800000000 } from './migrations/1765800000000-left.js';
 import { ClassAsks1764800000000 } from './migrations/1764800000000-class-asks.js';
@@ -49,6 +50,8 @@ export async function openBounded(url: string): Promise<DataSource> {
         if (error) connection.destroy();
       },
     );
+    // In a cluster, what another node took is there before anything is read or a transaction begins. Others know no such word.
+    connection.query('SET SESSION wsrep_sync_wait = 1', () => undefined);
   });
   return source;
 }
@@ -84,6 +87,7 @@ export function makeDataSource(url: string, poolSize = 10): DataSource {
       Elsewhere1766100000000,
       Plan1766200000000,
       Accounts1766300000000,
+      Machines1766400000000,
     ],
     migrationsTableName: 'migration',
     synchronize: false,

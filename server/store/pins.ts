@@ -22,13 +22,13 @@ export async function lookAtPin(
   orderId: string,
   { opens, unitId, why }: PinLookRequest,
   { by }: Writer,
-  secret: string,
+  secrets: PinSecrets,
 ): Promise<PinView> {
   return inTransaction(source, async (manager) => {
     const order = await manager.findOne(Orders, { where: { id: orderId }, lock: { mode: 'pessimistic_write' } });
     if (!order) throw new HttpProblem('notFound', { message: 'There is no such order.' });
     const whose = { opens, owner: await ownerOf(manager, order, opens, unitId) };
-    const pin = (await manager.findOneBy(Pins, whose)) ?? (await makePin(manager, order, whose, secret));
+    const pin = (await manager.findOneBy(Pins, whose)) ?? (await makePin(manager, order, whose, secrets));
     const looks = await manager.find(PinLooks, { where: { pinId: pin.id }, order: { at: 'DESC' }, take: 50 });
     await manager.insert(PinLooks, { id: randomUUID(), pinId: pin.id, byName: writtenBy(by), at: new Date(), why });
     const nameOf = await namesBehind(
@@ -36,7 +36,7 @@ export async function lookAtPin(
       looks.map((look) => look.byName),
     );
     return {
-      digits: digitsOf(pin, secret),
+      digits: digitsOf(pin, secrets),
       madeAt: pin.madeAt.toISOString(),
       looks: looks.map((look) => ({ by: nameOf(look.byName), at: look.at.toISOString(), why: look.why })),
     };
@@ -48,11 +48,53 @@ type Whose = Pick<PinRow, 'owner' | 'opens'>;
 /** What a PIN is bound to as it is sealed. */
 const bound = ({ owner, opens }: Whose): string => (opens === 'menu' ? owner : `${owner}.${opens}`);
 
-function digitsOf(pin: PinRow, secret: string): string {
+/** By which PINs are sealed now, and those by which they may have been before. */
+export interface PinSecrets {
+  readonly now: string;
+  readonly before: string | null;
+}
+
+function digitsOf(pin: PinRow, { now, before }: PinSecrets): string {
+  for (const secret of before === null ? [now] : [now, before]) {
+    try {
+      return openPin(pin.sealedDigits, bound(pin), secret);
+    } catch {
+      // Sealed by the other, or by neither.
+    }
+  }
+  throw new HttpProblem('pinLocked');
+}
+
+/**
+ * Seals every PIN anew that was sealed by the secret before.
+ * @returns how many were, how many had been, and how many neither secret opens
+ */
+export async function sealPinsAnew(
+  source: DataSource,
+  secrets: PinSecrets,
+): Promise<{ readonly sealed: number; readonly wereNew: number; readonly locked: number }> {
+  return inTransaction(source, async (manager) => {
+    const pins = await manager.find(Pins, { lock: { mode: 'pessimistic_write' } });
+    const counts = { sealed: 0, wereNew: 0, locked: 0 };
+    for (const pin of pins) {
+      if (isOpenedBy(pin, secrets.now)) counts.wereNew++;
+      else if (secrets.before === null || !isOpenedBy(pin, secrets.before)) counts.locked++;
+      else {
+        const sealedDigits = sealPin(digitsOf(pin, secrets), bound(pin), secrets.now);
+        await manager.update(Pins, { id: pin.id }, { sealedDigits });
+        counts.sealed++;
+      }
+    }
+    return counts;
+  });
+}
+
+function isOpenedBy(pin: PinRow, secret: string): boolean {
   try {
-    return openPin(pin.sealedDigits, bound(pin), secret);
+    openPin(pin.sealedDigits, bound(pin), secret);
+    return true;
   } catch {
-    throw new HttpProblem('pinLocked');
+    return false;
   }
 }
 
@@ -74,7 +116,7 @@ async function ownerOf(
   return unit.id;
 }
 
-async function makePin(manager: EntityManager, order: OrderRow, whose: Whose, secret: string): Promise<PinRow> {
+async function makePin(manager: EntityManager, order: OrderRow, whose: Whose, secrets: PinSecrets): Promise<PinRow> {
   const { owner, opens } = whose;
   const units = await manager.find(Units, {
     where: owner === order.id ? { orderId: order.id } : { id: owner },
@@ -89,14 +131,14 @@ async function makePin(manager: EntityManager, order: OrderRow, whose: Whose, se
     ...maps.flatMap(({ document }) => (document.menu?.pin ? [document.menu.pin.factory] : [])),
   ];
   const others = (await manager.findBy(Pins, { orderId: order.id })).filter((pin) => pin.opens !== opens);
-  const taken = others.map((pin) => digitsOf(pin, secret));
+  const taken = others.map((pin) => digitsOf(pin, secrets));
   const row: PinRow = {
     id: randomUUID(),
     orderId: order.id,
     unitId: owner === order.id ? null : owner,
     owner,
     opens,
-    sealedDigits: sealPin(randomPin(length, [...delivered, ...taken]), bound(whose), secret),
+    sealedDigits: sealPin(randomPin(length, [...delivered, ...taken]), bound(whose), secrets.now),
     madeAt: new Date(),
   };
   await manager.insert(Pins, row);

@@ -2,6 +2,7 @@ import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import type { Role } from '@decurio/core';
 import type { OpenSession, SessionView } from '@decurio/contract';
 import { In, type DataSource } from 'typeorm';
+import { HttpProblem } from '../problems.js';
 import { noteEvent } from './account-events.js';
 import { Sessions, type AccountRow } from './entities.js';
 import { askPool, inTransaction } from './transaction.js';
@@ -23,6 +24,7 @@ export async function openSession(source: DataSource, account: AccountRow, stati
   const token = randomBytes(32).toString('base64url');
   const now = new Date();
   const id = randomUUID();
+  const expiresAt = new Date(now.getTime() + SESSION_HOURS * 3_600_000);
   await inTransaction(source, async (manager) => {
     const ended = await manager.query<{ tokenHash: string }[]>(ENDED_SQL);
     if (ended.length > 0) await manager.delete(Sessions, { tokenHash: In(ended.map((row) => row.tokenHash)) });
@@ -36,26 +38,30 @@ export async function openSession(source: DataSource, account: AccountRow, stati
       station,
       openedAt: now,
       seenAt: now,
-      expiresAt: new Date(now.getTime() + SESSION_HOURS * 3_600_000),
+      expiresAt,
     });
   });
   const { displayName: name, nameSha256, role, isPasswordForOnce } = account;
-  return { token, session: { id, userId: account.id, name, nameSha256, role, station, isPasswordForOnce } };
+  const endsAt = expiresAt.toISOString();
+  return { token, session: { id, userId: account.id, name, nameSha256, role, station, isPasswordForOnce, endsAt } };
 }
 
-const READ_SQL = `SELECT s.id, s.accountId AS userId, a.displayName AS name, a.nameSha256, a.role, s.station, a.isPasswordForOnce, s.seenAt
+const READ_SQL = `SELECT s.id, s.accountId AS userId, a.displayName AS name, a.nameSha256, a.role, s.station, a.isPasswordForOnce, s.seenAt, s.expiresAt
   FROM session s JOIN account a ON a.id = s.accountId WHERE s.tokenHash = ? AND s.expiresAt > UTC_TIMESTAMP(3) AND a.lockedAt IS NULL`;
 
+interface SessionRead extends Omit<SessionView, 'endsAt'> {
+  readonly role: Role;
+  readonly seenAt: Date;
+  readonly expiresAt: Date;
+}
+
 export async function readSession(source: DataSource, token: string): Promise<SessionView | null> {
-  const [row] = await askPool<SessionView & { readonly role: Role; readonly seenAt: Date }>(source, [
-    READ_SQL,
-    [tokenHash(token)],
-  ]);
+  const [row] = await askPool<SessionRead>(source, [READ_SQL, [tokenHash(token)]]);
   if (!row) return null;
-  const { seenAt, ...session } = row;
+  const { seenAt, expiresAt, ...session } = row;
   if (Date.now() - seenAt.getTime() > SEEN_MS)
     await inTransaction(source, (manager) => manager.update(Sessions, { id: session.id }, { seenAt: new Date() }));
-  return { ...session, isPasswordForOnce: Boolean(session.isPasswordForOnce) };
+  return { ...session, isPasswordForOnce: Boolean(session.isPasswordForOnce), endsAt: expiresAt.toISOString() };
 }
 
 /** Ends the session of a token. @returns its id, or null where it had ended */
@@ -71,6 +77,15 @@ export async function endSession(source: DataSource, accountId: string, id: stri
   const { affected } = await inTransaction(source, (manager) => manager.delete(Sessions, { id, accountId }));
   return (affected ?? 0) > 0;
 }
+
+/** Ends somebody else's session, and writes down that it was. Throws `sessionGone`. */
+export const endSessionOf = (source: DataSource, accountId: string, id: string, byId: string): Promise<void> =>
+  inTransaction(source, async (manager) => {
+    const session = await manager.findOneBy(Sessions, { id, accountId });
+    if (!session) throw new HttpProblem('sessionGone');
+    await manager.delete(Sessions, { id, accountId });
+    await noteEvent(manager, { accountId, byId, kind: 'signedOut', says: session.station });
+  });
 
 /** Where a person is signed in, the newest first. */
 export async function openSessions(

@@ -1,10 +1,8 @@
-import type { OpenSession } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
-import { ActButton } from '../ui/act-button.js';
 import { Busy, Notice } from '../ui/notice.js';
-import { whenClock } from '../ui/when.js';
 import { OwnPassword } from './accounts/own-password.js';
 import { Counted } from './counted.js';
+import { Place } from './place.js';
 import classes from './sessions-page.module.css';
 
 /** Where one is signed in: each ended from here, as when a tablet was left behind. */
@@ -39,36 +37,5 @@ export function SessionsPage() {
       </section>
       <Counted />
     </div>
-  );
-}
-
-function Place({
-  session: { station, openedAt, seenAt, isThis },
-  busy,
-  onEnd,
-}: {
-  readonly session: OpenSession;
-  readonly busy: boolean;
-  readonly onEnd: () => void;
-}) {
-  return (
-    <li>
-      <div>
-        <strong>{station === '' ? 'no bay named' : station}</strong>
-        <span>
-          since <span className="num">{whenClock(openedAt)}</span>, last heard from{' '}
-          <span className="num">{whenClock(seenAt)}</span>
-        </span>
-      </div>
-      {isThis ? (
-        <span className={classes['here']}>this one</span>
-      ) : (
-        <ActButton
-          look="care"
-          busy={busy}
-          onAct={onEnd}
-        >{`End it at ${station === '' ? 'that device' : station}`}</ActButton>
-      )}
-    </li>
   );
 }

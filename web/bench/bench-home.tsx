@@ -3,6 +3,7 @@ import { stepTitle } from '@decurio/core';
 import { api } from '../state/api.js';
 import { useSession } from '../state/session.js';
 import { StepLadderMarks } from '../ui/step-ladder-marks.js';
+import { KeptHere } from './kept-here.js';
 import classes from './bench-home.module.css';
 
 /** Bench before a unit is on it: scan one, or go on with one of yours. */
@@ -15,6 +16,7 @@ export function BenchHome() {
       <p className="soft">
         Point the scanner at the serial on the frame, from any page. Without a scanner press / and type it, then Enter.
       </p>
+      <KeptHere />
       {orders.data?.items
         .filter((order) => order.sealed < order.units)
         .slice(0, 4)

@@ -25,6 +25,7 @@ import { FoundSoFar } from './as-found/found-so-far.js';
 import { BeginVisit } from './begin-visit.js';
 import { forgetHabits } from './gone-through.js';
 import { InAnotherTab } from './in-another-tab.js';
+import { KeptHere } from './kept-here.js';
 import { KeyIn } from './key-in/key-in.js';
 import { fetchParts } from './lazy-part.js';
 import { MakeSafe } from './make-safe.js';
@@ -70,13 +71,16 @@ export function BenchPage() {
   const problem = asProblem(bench.error);
   if (problem && !bench.currentData)
     return (
-      <Notice
-        kind="stop"
-        title="This unit cannot be shown"
-        says={problem.message}
-        act={{ label: 'Try again', onAct: () => void bench.refetch() }}
-        page
-      />
+      <>
+        <Notice
+          kind="stop"
+          title="This unit cannot be shown"
+          says={problem.message}
+          act={{ label: 'Try again', onAct: () => void bench.refetch() }}
+          page
+        />
+        <KeptHere />
+      </>
     );
   if (!bench.currentData) return <Busy />;
   return <Bench key={unitId} unitId={unitId} bench={bench.currentData} />;

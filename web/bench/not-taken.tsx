@@ -6,7 +6,7 @@ import classes from './panel.module.css';
 
 /** What could not follow, and what the server refused: nothing of it vanishes unseen. */
 export function NotTaken({ visit }: { readonly visit: Visit }) {
-  const { problem, refused } = visit;
+  const { problem, refused, waitsFor } = visit;
   const [first] = refused;
   if (first) {
     const names = refused.map(({ entry }) => evidenceTitle(entry.kind).toLowerCase());
@@ -26,5 +26,13 @@ export function NotTaken({ visit }: { readonly visit: Visit }) {
       </div>
     );
   }
+  if (waitsFor !== null)
+    return (
+      <Notice
+        kind="care"
+        title="The server is asked next"
+        says={`${evidenceTitle(waitsFor)}: what follows from it is worked out there, and the server does not answer. It is kept here and sent as soon as it does; this unit goes on then. Others can go on now.`}
+      />
+    );
   return problem && <Notice kind="stop" says={problem.message} act={{ label: 'Understood', onAct: visit.dismiss }} />;
 }

@@ -7,6 +7,7 @@ import {
   type Entry,
   type Evidence,
   type EvidenceData,
+  type EvidenceKind,
   type Fold,
   type VisitState,
   type WrittenKind,
@@ -19,6 +20,7 @@ import { useOutbox } from '../outbox/use-outbox.js';
 import type { AppDispatch, RootState } from '../state/store.js';
 import { api, asProblem, type ApiProblem } from '../state/api.js';
 import { recordTime } from '../state/clock.js';
+import { useReach } from '../state/reach.js';
 import { useSession } from '../state/session.js';
 
 export interface Visit {
@@ -38,10 +40,18 @@ export interface Visit {
   readonly dismiss: () => void;
   /** An entry is on its way whose answer the next step needs. */
   readonly isAwaited: boolean;
+  /** What that entry is, where nobody answers; null while the server does. */
+  readonly waitsFor: EvidenceKind | null;
 }
 
-/** The next step needs what the server makes of these. All others show at once. */
-const needsAnswer = (kind: WrittenKind): boolean => factsOf(kind).isAwaited;
+/**
+ * Whether the next step waits for what the server makes of an entry. All others show at once; so do those that one may
+ * go on from where nobody answers, and what somebody went on from.
+ */
+const waitsForAnswer = ({ status, entry }: OutboxEntry, isAway: boolean, isNewest: boolean): boolean => {
+  const { isAwaited } = factsOf(entry.kind);
+  return status === 'waiting' && (isAwaited === true || (isAwaited === 'whileItAnswers' && !isAway && isNewest));
+};
 /** As the server answers to an entry that cannot follow. */
 const CANNOT_FOLLOW = 409;
 /** The same act within this time is one press too many of a key or a foot switch, and no mistake. */
@@ -53,6 +63,7 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
   const store = useStore<RootState>();
   const { who } = useSession();
   const { entries } = useOutbox();
+  const isAway = useReach().awaySince !== null;
   const [problem, setProblem] = useState<ApiProblem | null>(null);
   const [open, opening] = api.useOpenVisitMutation();
   const { evidence } = bench;
@@ -60,9 +71,9 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
 
   const own = useMemo(() => entries.filter((each) => each.visitId === visitId), [entries, visitId]);
   const refused = own.filter(({ status }) => status === 'refused');
-  const isAwaited = own.some(({ status, entry }) => status === 'waiting' && needsAnswer(entry.kind));
+  const awaited = own.find((each, i) => waitsForAnswer(each, isAway, i === own.length - 1));
 
-  const deeds = useMemo(() => shown(evidence, own), [evidence, own]);
+  const deeds = useMemo(() => shown(evidence, own, isAway), [evidence, own, isAway]);
   const known = useMemo(() => folded(evidence), [evidence]);
   const state = useMemo(() => (known && (withThese(known, deeds) ?? known).state) ?? null, [known, deeds]);
 
@@ -70,11 +81,12 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
   useEffect(() => {
     for (const [id, settle] of waits.current) {
       const mine = entries.find(({ entry }) => entry.id === id);
-      if (mine?.status === 'waiting') continue;
+      if (mine && waitsForAnswer(mine, isAway, mine === entries.findLast((each) => each.visitId === mine.visitId)))
+        continue;
       waits.current.delete(id);
       settle(mine?.problem ?? null);
     }
-  }, [entries]);
+  }, [entries, isAway]);
 
   const latest = useRef({ kind: '', data: '', at: 0 });
   const act = useCallback(
@@ -126,7 +138,7 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
           order,
         }),
       );
-      if (!needsAnswer(kind)) return Promise.resolve(null);
+      if (factsOf(kind).isAwaited === false) return Promise.resolve(null);
       return new Promise((settle) => waits.current.set(entry.id, settle));
     },
     [dispatch, store, who, visitId, unitId, evidence],
@@ -155,7 +167,8 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
       if (visitId !== null) dispatch(outbox.actions.dropped({ visitId }));
     },
     dismiss: () => setProblem(null),
-    isAwaited,
+    isAwaited: awaited !== undefined,
+    waitsFor: isAway ? (awaited?.entry.kind ?? null) : null,
   };
 }
 
@@ -173,9 +186,9 @@ function deedsWith(evidence: readonly Evidence[], waiting: readonly OutboxEntry[
 }
 
 /** What is shown: entries whose answer the next step needs wait for it. */
-function shown(evidence: readonly Evidence[], own: readonly OutboxEntry[]): readonly Entry[] {
+function shown(evidence: readonly Evidence[], own: readonly OutboxEntry[], isAway: boolean): readonly Entry[] {
   const early = own.filter(({ status }) => status !== 'refused');
-  const first = early.findIndex(({ status, entry }) => status === 'waiting' && needsAnswer(entry.kind));
+  const first = early.findIndex((each, i) => waitsForAnswer(each, isAway, i === early.length - 1));
   return deedsWith(evidence, first < 0 ? early : early.slice(0, first));
 }
 

@@ -43,7 +43,7 @@ export function HandOver({ bench, state }: { readonly bench: BenchView; readonly
     const body = { id: crypto.randomUUID(), kind, data } as HandoverRequest;
     return 'data' in (await send({ visitId, body }));
   };
-  if (problem && !papers.data)
+  if (problem && !(papers.data && handover.data))
     return (
       <Notice
         kind="stop"

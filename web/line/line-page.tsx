@@ -7,6 +7,7 @@ import { DueAt } from '../ui/due-at.js';
 import { Busy, Notice } from '../ui/notice.js';
 import { ReadyBy } from '../ui/ready-by.js';
 import { PrivateLandStrip } from '../ui/private-land.js';
+import { FirstSteps } from './first-steps.js';
 import { Ranks } from './ranks.js';
 import { WhichBar } from './which-bar.js';
 import { ranksOf, whichIn } from './which-units.js';
@@ -56,6 +57,7 @@ export function LinePage() {
     );
   if (!orders.data) return <Busy />;
   if (orders.data.items.length === 0) {
+    if (who && who.role !== 'technician') return <FirstSteps role={who.role} />;
     return (
       <Notice
         kind="note"

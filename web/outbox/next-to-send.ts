@@ -28,4 +28,4 @@ export function nextToSend(entries: readonly OutboxEntry[], who: SessionView): r
 
 /** A photograph goes first; what is only a lead's, or is waited for, goes alone. */
 const goesWithOthers = ({ entry: { kind } }: OutboxEntry): boolean =>
-  kind !== 'photographed' && kind !== 'released' && !factsOf(kind).isAwaited;
+  kind !== 'photographed' && kind !== 'released' && factsOf(kind).isAwaited === false;

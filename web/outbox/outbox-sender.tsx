@@ -1,12 +1,12 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useDispatch } from 'react-redux';
+import { useDispatch, useStore } from 'react-redux';
 import type { ApiProblem } from '../state/api.js';
-import type { AppDispatch } from '../state/store.js';
+import type { AppDispatch, RootState } from '../state/store.js';
 import { useSession } from '../state/session.js';
 import { outbox } from './outbox.js';
-import { adoptEntries } from './outbox-shelf.js';
+import { adoptEntries, keepsAnything } from './outbox-shelf.js';
 import { nextToSend } from './next-to-send.js';
-import { sendEntries } from './send-entries.js';
+import { keepAfterAll, sendEntries } from './send-entries.js';
 import { useOutbox } from './use-outbox.js';
 
 const RETRY_MS = 3_000;
@@ -21,21 +21,26 @@ const ON_THIS_DEVICE: ApiProblem = {
 /** Sends what waits on this device, the oldest first, whatever page is open. Draws nothing. */
 export function OutboxSender() {
   const dispatch = useDispatch<AppDispatch>();
+  const store = useStore<RootState>();
   const { who, lost } = useSession();
   const { entries, away, isRestored } = useOutbox();
   const sending = useRef(false);
   const [round, setRound] = useState(0);
 
   useEffect(() => {
-    const adopt = () =>
+    const adopt = () => {
       void adoptEntries()
         .catch(() => [])
         .then((left) => dispatch(outbox.actions.restored(left)));
+      const { entries, keepsNothing } = store.getState().outbox;
+      if (keepsNothing) void keepAfterAll(entries).then((does) => dispatch(outbox.actions.keeps(does)));
+    };
     adopt();
+    void keepsAnything().then((does) => dispatch(outbox.actions.keeps(does)));
     // A page that is closing lets go of its entries a moment later.
     const timer = setInterval(adopt, ADOPT_MS);
     return () => clearInterval(timer);
-  }, [dispatch]);
+  }, [dispatch, store]);
 
   const next = useMemo(
     () => (who && !lost && isRestored ? nextToSend(entries, who) : []),

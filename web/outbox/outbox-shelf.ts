@@ -26,17 +26,35 @@ interface Shelf extends DBSchema {
 }
 
 let opened: Promise<IDBPDatabase<Shelf>> | undefined;
-const shelf = (): Promise<IDBPDatabase<Shelf>> =>
-  (opened ??= openDB<Shelf>('decurio-outbox', 1, {
+const shelf = (): Promise<IDBPDatabase<Shelf>> => (opened ??= open());
+
+/** Refused by some browsers before they have promised anything. */
+const open = async (): Promise<IDBPDatabase<Shelf>> =>
+  openDB<Shelf>('decurio-outbox', 1, {
     upgrade: (db) => {
       db.createObjectStore('entries', { keyPath: 'entry.id' });
       db.createObjectStore('photos', { keyPath: 'id' });
     },
-  }));
+  });
 
 /** Each page that is open holds this lock, so that another knows whose entries still have someone to send them. */
 const TAB = `decurio-tab-${crypto.randomUUID()}`;
 if ('locks' in navigator) void navigator.locks.request(TAB, () => new Promise(() => undefined));
+
+/** Whether this device keeps anything at all: a private window, a full disk or a rule of the house may forbid it. */
+export async function keepsAnything(): Promise<boolean> {
+  try {
+    const db = await shelf();
+    const probe = `probe-${TAB}`;
+    await db.put('photos', { id: probe, unitId: '', visitId: '', jpeg: new Blob(['kept']) });
+    await db.delete('photos', probe);
+    return true;
+  } catch {
+    // Asked again it may be another time.
+    opened = undefined;
+    return false;
+  }
+}
 
 export const putEntry = async (waiting: Waiting): Promise<void> => {
   await (await shelf()).put('entries', { ...waiting, tab: TAB });
@@ -53,11 +71,27 @@ export async function adoptEntries(): Promise<readonly Waiting[]> {
   return left.map(({ tab: _tab, ...waiting }) => waiting).sort((a, b) => a.order - b.order);
 }
 
-export const putPhoto = async (id: string, unitId: string, visitId: string, jpeg: Blob): Promise<void> => {
-  await (await shelf()).put('photos', { id, unitId, visitId, jpeg });
-};
+/** Photographs of a device that keeps nothing: they last as long as this page. */
+const inThisPage = new Map<string, Blob>();
 
-export const takePhoto = async (id: string): Promise<Blob | null> =>
-  (await (await shelf()).get('photos', id))?.jpeg ?? null;
+export async function putPhoto(id: string, unitId: string, visitId: string, jpeg: Blob): Promise<void> {
+  try {
+    await (await shelf()).put('photos', { id, unitId, visitId, jpeg });
+  } catch {
+    inThisPage.set(id, jpeg);
+  }
+}
 
-export const dropPhoto = async (id: string): Promise<void> => (await shelf()).delete('photos', id);
+export async function takePhoto(id: string): Promise<Blob | null> {
+  const kept = await shelf()
+    .then((db) => db.get('photos', id))
+    .catch(() => undefined);
+  return kept?.jpeg ?? inThisPage.get(id) ?? null;
+}
+
+export async function dropPhoto(id: string): Promise<void> {
+  inThisPage.delete(id);
+  await shelf()
+    .then((db) => db.delete('photos', id))
+    .catch(() => undefined);
+}

@@ -14,9 +14,11 @@ export interface OutboxState {
   readonly away: ApiProblem | null;
   /** What earlier pages left behind was looked for. */
   readonly isRestored: boolean;
+  /** This device keeps nothing: what waits is in this page alone. */
+  readonly keepsNothing: boolean;
 }
 
-const initialState: OutboxState = { entries: [], away: null, isRestored: false };
+const initialState: OutboxState = { entries: [], away: null, isRestored: false, keepsNothing: false };
 
 type Change = (entry: OutboxEntry) => OutboxEntry | null;
 const changed = (state: OutboxState, change: Change): OutboxState => ({
@@ -80,6 +82,7 @@ export const outbox = createSlice({
       changed(state as OutboxState, (each) =>
         each.visitId === payload.visitId && each.status === 'refused' ? null : each,
       ),
+    keeps: (state, { payload }: PayloadAction<boolean>) => ({ ...state, keepsNothing: !payload }),
     away: (state, { payload }: PayloadAction<ApiProblem | null>) => ({ ...state, away: payload }),
   },
 });

@@ -2,8 +2,9 @@ import type { EntryTaken, NewEvidence } from '@decurio/contract';
 import { api, asProblem, entryAccepted, type ApiProblem } from '../state/api.js';
 import type { AppDispatch } from '../state/store.js';
 import { entriesApi } from './entries-api.js';
+import { keepTaken } from '../state/kept-answers.js';
 import { outbox, type OutboxEntry } from './outbox.js';
-import { dropEntry, dropPhoto, putEntry, takePhoto, type Waiting } from './outbox-shelf.js';
+import { dropEntry, dropPhoto, keepsAnything, putEntry, takePhoto, type Waiting } from './outbox-shelf.js';
 
 /** Writes of this device's shelf, one after another per entry: nothing is sent before it is kept. */
 const kept = new Map<string, Promise<void>>();
@@ -14,10 +15,19 @@ export const keepEntry =
   (dispatch: AppDispatch): void => {
     kept.set(
       waiting.entry.id,
-      putEntry(waiting).catch(() => undefined),
+      putEntry(waiting).catch(() => void dispatch(outbox.actions.keeps(false))),
     );
     dispatch(outbox.actions.made(waiting));
   };
+
+/** Keeps again what could not be kept, on a device that keeps nothing so far. Gives whether it does now. */
+export async function keepAfterAll(waiting: readonly OutboxEntry[]): Promise<boolean> {
+  if (!(await keepsAnything())) return false;
+  return Promise.all(waiting.map(({ status: _status, problem: _problem, ...each }) => putEntry(each))).then(
+    () => true,
+    () => false,
+  );
+}
 
 /** Sends what goes in one request. Gives back the problem where it may work later, null otherwise. */
 export async function sendEntries(waiting: readonly OutboxEntry[], dispatch: AppDispatch): Promise<ApiProblem | null> {
@@ -70,8 +80,10 @@ async function wasTaken(
   dispatch: AppDispatch,
 ): Promise<void> {
   dispatch(entryAccepted(unitId, [taken, ...followed]));
+  await keepTaken(unitId, [taken, ...followed]);
   dispatch(outbox.actions.taken({ id: entry.id, followed: followed.length }));
-  await dropEntry(entry.id);
+  // What is taken and still stands here is only sent once more.
+  await dropEntry(entry.id).catch(() => undefined);
   if (entry.kind === 'photographed') await dropPhoto(entry.data.photoId);
 }
 

@@ -1,4 +1,5 @@
 import { IconCloudOff, IconCloudUp } from '@tabler/icons-react';
+import { useReach } from '../state/reach.js';
 import { useSession } from '../state/session.js';
 import { waitingOf } from './outbox.js';
 import { useOutbox } from './use-outbox.js';
@@ -11,8 +12,10 @@ export function WaitingHere() {
   const waiting = waitingOf(state);
   const refused = state.entries.filter(({ status }) => status === 'refused').length;
   const others = waiting.filter(({ userId, station }) => userId !== who?.userId || station !== who.station);
+  // Said beside it then, once.
+  const isSaid = useReach().awaySince !== null && refused + others.length === 0;
   const isAway = state.away !== null || others.length > 0 || refused > 0;
-  if (waiting.length + refused === 0 || (!isAway && waiting.length < 3))
+  if (isSaid || waiting.length + refused === 0 || (!isAway && waiting.length < 3))
     return <span role="status" className={classes['none']} />;
   const [other] = others;
   const says = [

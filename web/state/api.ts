@@ -1,4 +1,4 @@
-import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
+import { createApi } from '@reduxjs/toolkit/query/react';
 import { shortened, type Evidence, type Pace, type VisitRecord } from '@decurio/core';
 import type {
   AddUnitsRequest,
@@ -14,7 +14,6 @@ import type {
   EraseHandoverRequest,
   EraseRequest,
   EndingAuthority,
-  ErrorBody,
   IntakeReport,
   LearntFamily,
   LedgerRecordView,
@@ -60,82 +59,47 @@ import type {
   WishesRequest,
   WithdrawRequest,
 } from '@decurio/contract';
-
-import { clock, clockDifference, type ClockState } from './clock.js';
+import { askServer, isAway, type ApiProblem } from './ask-server.js';
+import { keptUnit } from './kept-answers.js';
 import { isNewReleaseThere } from './new-release.js';
 
-/** What any request can fail with: the server's own words, or that it could not be reached. */
-export interface ApiProblem {
-  readonly status: number;
-  readonly code: string;
-  readonly message: string;
-  readonly fields?: Readonly<Record<string, string>>;
-}
+export { type ApiProblem } from './ask-server.js';
 
-/** Every request says what this device's clock shows, so that the server can tell how far it is off. */
-const bare = fetchBaseQuery({
-  baseUrl: '/api',
-  prepareHeaders: (headers) => headers.set('x-stand-clock', String(Date.now())),
-});
-
-const withProblems: BaseQueryFn<string | FetchArgs, unknown, ApiProblem> = async (args, api, extra) => {
-  const sentMs = Date.now();
-  const { data, error, meta } = await bare(args, api, extra);
-  const addMs = clockDifference({
-    sentMs,
-    heardMs: Date.now(),
-    serverMs: Number(meta?.response?.headers.get('x-server-clock') ?? Number.NaN),
-  });
-  if (addMs !== null && addMs !== (api.getState() as { readonly clock: ClockState }).clock.addMs)
-    api.dispatch(clock.actions.heard(addMs));
-  if (!error) return { data };
-  const problem = problemOf(error.status, error.data);
-  const isSignIn = typeof args !== 'string' && args.url === '/session';
-  if (problem.status === 401 && !isSignIn) api.dispatch(sessionLost());
-  return { error: problem };
-};
-
-function problemOf(status: number | string, data: unknown): ApiProblem {
-  if (typeof status === 'number' && typeof data === 'object' && data !== null && 'error' in data) {
-    return { status, ...(data as ErrorBody).error };
-  }
-  return {
-    status: 0,
-    code: 'unreachable',
-    message: 'The server does not answer. What you entered is still here; try again in a moment.',
-  };
-}
-
-export const sessionLost = () => ({ type: 'session/lost' as const });
+/** What answers are about. */
+export const TAGS = [
+  'Orders',
+  'Line',
+  'Bench',
+  'Ledger',
+  'Questions',
+  'Library',
+  'Disputes',
+  'Trials',
+  'Pace',
+  'Families',
+  'Handover',
+  'House',
+  'Personal',
+  'Sessions',
+  'Release',
+] as const;
 
 export const api = createApi({
   reducerPath: 'api',
-  baseQuery: withProblems,
-  tagTypes: [
-    'Orders',
-    'Line',
-    'Bench',
-    'Ledger',
-    'Questions',
-    'Library',
-    'Disputes',
-    'Trials',
-    'Pace',
-    'Families',
-    'Handover',
-    'House',
-    'Personal',
-    'Sessions',
-    'Release',
-  ],
+  baseQuery: askServer,
+  tagTypes: TAGS,
   refetchOnFocus: true,
   refetchOnReconnect: true,
   endpoints: (build) => ({
     welcome: build.query<WelcomeView, null>({ query: () => '/welcome', providesTags: ['House'] }),
     signIn: build.mutation<SessionView, SignInRequest>({
       query: (body) => ({ url: '/session', method: 'POST', body }),
+      invalidatesTags: ['House'],
     }),
-    signOut: build.mutation<null, null>({ query: () => ({ url: '/session', method: 'DELETE' }) }),
+    signOut: build.mutation<null, null>({
+      query: () => ({ url: '/session', method: 'DELETE' }),
+      invalidatesTags: ['House'],
+    }),
     sessions: build.query<OpenSession[], null>({ query: () => '/sessions', providesTags: ['Sessions'] }),
     endSession: build.mutation<null, string>({
       query: (id) => ({ url: `/sessions/${id}`, method: 'DELETE' }),
@@ -168,7 +132,14 @@ export const api = createApi({
       invalidatesTags: ['Orders', 'Line'],
     }),
 
-    findUnit: build.query<UnitFound, string>({ query: (serial) => ({ url: '/units', params: { serial } }) }),
+    findUnit: build.query<UnitFound, string>({
+      queryFn: async (serial, _api, _extra, ask) => {
+        const { data, error } = await ask({ url: '/units', params: { serial } });
+        if (!error) return { data: data as UnitFound };
+        const kept = isAway(error) ? await keptUnit(serial) : null;
+        return kept ? { data: kept } : { error };
+      },
+    }),
     bench: build.query<BenchView, string>({
       query: (unitId) => `/units/${unitId}/bench`,
       // A log only grows: an answer that set out before an entry was taken must not take it from the screen again.

@@ -46,8 +46,14 @@ export const atHand = createSlice({
   },
 });
 
-/** Keeps the stands on this device: a wait goes on while the page is away. */
-export const keepAtHand = (state: AtHandState): void => localStorage.setItem(KEPT_AT, JSON.stringify(state));
+/** Keeps the stands on this device: a wait goes on while the page is away. Where it keeps nothing they last as long as the page. */
+export function keepAtHand(state: AtHandState): void {
+  try {
+    localStorage.setItem(KEPT_AT, JSON.stringify(state));
+  } catch {
+    // What else it does not keep is said on the strap.
+  }
+}
 
 function restored(): AtHandState {
   try {

@@ -2,8 +2,10 @@ import { useEffect, useState } from 'react';
 import { useDispatch, useStore } from 'react-redux';
 import type { BenchView, ChangeSeen } from '@decurio/contract';
 import { api } from './api.js';
+import { reach } from './reach.js';
 import { useSession } from './session.js';
 import type { AppDispatch, RootState } from './store.js';
+import { serverAnswers } from './watch-reach.js';
 
 /** A stream that ended for good, as behind a proxy whose server is away, is opened anew after this. */
 const REOPEN_MS = 3_000;
@@ -24,6 +26,7 @@ export function LiveChanges() {
     const source = new EventSource('/api/changes');
     let reopen: ReturnType<typeof setTimeout> | undefined;
     source.addEventListener('error', () => {
+      void serverAnswers().then((isThere) => isThere || dispatch(reach.actions.unanswered(Date.now())));
       if (source.readyState === EventSource.CLOSED)
         reopen = setTimeout(() => setOpening((before) => before + 1), REOPEN_MS);
     });

@@ -1,7 +1,8 @@
 import { createSlice } from '@reduxjs/toolkit';
 import { useSelector } from 'react-redux';
 import type { HouseView, SessionView } from '@decurio/contract';
-import { api, sessionLost } from './api.js';
+import { api } from './api.js';
+import { sessionLost } from './ask-server.js';
 
 export interface SessionState {
   readonly who: SessionView | null;

@@ -4,6 +4,7 @@ import { keepAtHand, atHand } from './at-hand.js';
 import { outbox } from '../outbox/outbox.js';
 import { api } from './api.js';
 import { clock } from './clock.js';
+import { reach } from './reach.js';
 import { session } from './session.js';
 
 export const store = configureStore({
@@ -11,6 +12,7 @@ export const store = configureStore({
     [api.reducerPath]: api.reducer,
     session: session.reducer,
     clock: clock.reducer,
+    reach: reach.reducer,
     outbox: outbox.reducer,
     atHand: atHand.reducer,
   },

@@ -1,5 +1,7 @@
 import { Component, useEffect, type ReactNode } from 'react';
 import { useOutbox } from '../outbox/use-outbox.js';
+import { takeRelease } from '../state/new-release.js';
+import { serverAnswers } from '../state/watch-reach.js';
 import { Notice } from './notice.js';
 import { PartMissing } from './part-missing.js';
 
@@ -41,7 +43,7 @@ function NotFetched() {
       kind="stop"
       title="This place could not be loaded"
       says={`The server does not answer, or it has a newer release than this page. ${kept} As soon as the server answers, the page is loaded anew.`}
-      act={{ label: 'Load it now', onAct: () => window.location.reload() }}
+      act={{ label: 'Load it now', onAct: () => void takeRelease() }}
       page
     />
   );
@@ -60,6 +62,5 @@ const Faulty = () => (
 
 /** Only where the page itself can be had: a reload into nothing would lose what is on the screen. */
 async function reloadIfBack(): Promise<void> {
-  const answer = await fetch('/api/health', { cache: 'no-store' }).catch(() => null);
-  if (answer?.ok) window.location.reload();
+  if (await serverAnswers()) await takeRelease();
 }

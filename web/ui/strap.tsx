@@ -1,9 +1,10 @@
 import { Menu } from '@mantine/core';
-import { IconDevices, IconHome, IconDoorExit, IconMenu2, IconUser, IconUsers } from '@tabler/icons-react';
-import type { ReactNode } from 'react';
+import { IconActivity, IconDevices, IconHome, IconDoorExit, IconMenu2, IconUser, IconUsers } from '@tabler/icons-react';
+import { useState, type ReactNode } from 'react';
 import { NavLink, useLocation, useNavigate } from 'react-router';
 import type { SessionView } from '@decurio/contract';
 import { api } from '../state/api.js';
+import { Dialog } from './dialog.js';
 import { Mark } from './mark.js';
 import { PLACES, placeOf } from './places.js';
 import { ScanBox } from './scan-box.js';
@@ -11,13 +12,15 @@ import classes from './strap.module.css';
 
 /** The strap over every place: where one is, the scan box, and who works where. */
 export function Strap({ who, children }: { readonly who: SessionView; readonly children?: ReactNode }) {
+  const [problem, setProblem] = useState<string | null>(null);
   const [signOut] = api.useSignOutMutation();
   const navigate = useNavigate();
   const { pathname } = useLocation();
   const here = placeOf(pathname) ?? 'none of them';
   const leave = async () => {
-    await signOut(null);
-    void navigate('/line');
+    const { error } = await signOut(null);
+    if (error) setProblem('You are still signed in: signing out needs the server, which does not answer.');
+    else void navigate('/line');
   };
   return (
     <header className={classes['strap']}>
@@ -67,6 +70,11 @@ export function Strap({ who, children }: { readonly who: SessionView; readonly c
               Who may sign in
             </Menu.Item>
           )}
+          {who.role === 'owner' && (
+            <Menu.Item leftSection={<IconActivity size={18} />} onClick={() => void navigate('/status')}>
+              How it runs
+            </Menu.Item>
+          )}
           <Menu.Item leftSection={<IconDevices size={18} />} onClick={() => void navigate('/signed-in')}>
             Where you are signed in
           </Menu.Item>
@@ -75,6 +83,11 @@ export function Strap({ who, children }: { readonly who: SessionView; readonly c
           </Menu.Item>
         </Menu.Dropdown>
       </Menu>
+      {problem !== null && (
+        <Dialog title="Not signed out" onClose={() => setProblem(null)}>
+          <p>{problem}</p>
+        </Dialog>
+      )}
     </header>
   );
 }

@@ -1,4 +1,5 @@
 import { Select, VisuallyHidden } from '@mantine/core';
+import { useState } from 'react';
 import type { Role } from '@decurio/core';
 import { ROLES, type AccountView } from '@decurio/contract';
 import { asProblem } from '../../state/api.js';
@@ -6,6 +7,7 @@ import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
 import { whenClock } from '../../ui/when.js';
 import { accountsApi } from './accounts-api.js';
+import { SignedInDialog } from './signed-in-dialog.js';
 import classes from './accounts.module.css';
 
 interface AccountRowProps {
@@ -16,7 +18,8 @@ interface AccountRowProps {
 }
 
 export function AccountRow({ account, isOwn, onPassword }: AccountRowProps) {
-  const { id, signInName, displayName, role, lockedAt } = account;
+  const { id, signInName, displayName, role, lockedAt, sessions } = account;
+  const [isLooking, setIsLooking] = useState(false);
   const [giveRole, giving] = accountsApi.useGiveRoleMutation();
   const [lock, locking] = accountsApi.useLockAccountMutation();
   const [reset, resetting] = accountsApi.useResetPasswordMutation();
@@ -42,6 +45,11 @@ export function AccountRow({ account, isOwn, onPassword }: AccountRowProps) {
             disabled={isBusy || lockedAt !== null}
             onChange={(next) => next && void giveRole({ id, role: next as Role })}
           />
+          {sessions > 0 && (
+            <ActButton onAct={() => setIsLooking(true)}>
+              Where<VisuallyHidden> {displayName} is signed in</VisuallyHidden>
+            </ActButton>
+          )}
           {lockedAt === null && (
             <ActButton
               busy={resetting.isLoading}
@@ -65,6 +73,7 @@ export function AccountRow({ account, isOwn, onPassword }: AccountRowProps) {
         </div>
       )}
       {problem && <Notice kind="stop" says={problem.message} />}
+      {isLooking && <SignedInDialog account={account} onClose={() => setIsLooking(false)} />}
     </li>
   );
 }

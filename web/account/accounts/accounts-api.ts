@@ -2,7 +2,11 @@ import type {
   AccountEvent,
   AccountsView,
   FirstOwnerRequest,
+  MachineMade,
+  MachineView,
   NewAccountRequest,
+  NewMachineRequest,
+  OpenSession,
   OwnPasswordRequest,
   PasswordForOnce,
   RoleRequest,
@@ -32,6 +36,23 @@ export const accountsApi = api.injectEndpoints({
     }),
     lockAccount: build.mutation<AccountsView, OfAccount & { readonly act: 'lock' | 'unlock' }>({
       query: ({ id, act }) => ({ url: `/accounts/${id}/${act}`, method: 'POST', body: {} }),
+      invalidatesTags: ['Sessions'],
+    }),
+    sessionsOf: build.query<OpenSession[], string>({
+      query: (id) => `/accounts/${id}/sessions`,
+      providesTags: ['Sessions'],
+    }),
+    endSessionOf: build.mutation<OpenSession[], OfAccount & { readonly sessionId: string }>({
+      query: ({ id, sessionId }) => ({ url: `/accounts/${id}/sessions/${sessionId}`, method: 'DELETE' }),
+      invalidatesTags: ['Sessions'],
+    }),
+    machines: build.query<MachineView[], null>({ query: () => '/machines', providesTags: ['Sessions'] }),
+    makeMachine: build.mutation<MachineMade, NewMachineRequest>({
+      query: (body) => ({ url: '/machines', method: 'POST', body }),
+      invalidatesTags: ['Sessions'],
+    }),
+    endMachine: build.mutation<MachineView[], OfAccount>({
+      query: ({ id }) => ({ url: `/machines/${id}/end`, method: 'POST', body: {} }),
       invalidatesTags: ['Sessions'],
     }),
     makeFirstOwner: build.mutation<null, FirstOwnerRequest>({

@@ -8,6 +8,7 @@ import { Busy, Notice } from '../../ui/notice.js';
 import { AccountEvents } from './account-events.js';
 import { AccountRow } from './account-row.js';
 import { accountsApi } from './accounts-api.js';
+import { Machines } from './machines.js';
 import { NewAccount } from './new-account.js';
 import list from '../sessions-page.module.css';
 import classes from './accounts.module.css';
@@ -49,6 +50,7 @@ export function AccountsPage() {
         ))}
       </ul>
       <NewAccount onMade={passwordFor} />
+      <Machines />
       <AccountEvents newest={data.events} />
       {given && (
         <Dialog title={`A password for ${given.name}`} onClose={() => setGiven(null)} mustBeAnswered>
