@@ -101,14 +101,14 @@ describe('a stand whose server is gone', () => {
   });
 
   it('sends every entry once as soon as the server answers, and seals', async () => {
-    await stage.restartServer(); 
-    await bench.saysNot('No server since'); 
-    await bench.nothingWaits(); 
+    await stage.restartServer();
+    await bench.saysNot('No server since');
+    await bench.nothingWaits();
     const teo = await asTeo();
     const kinds = await kindsOf(teo);
     for (const once of ['keyInClosed', 'restarted', 'readBackClosed', 'stepByHand', 'proved'] as const)
       expect(kinds.filter((kind) => kind === once)).toHaveLength(1);
-    await bench.signOff(); 
+    await bench.signOff();
     expect((await kindsOf(teo)).at(-1)).toBe('signedOff');
   });
 });

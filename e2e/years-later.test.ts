@@ -11,9 +11,6 @@ import { SignInPage } from './pages/sign-in-page.js';
 import { misfitsAtSizes, violationsOn } from './support/measures.js';
 import { startStage, type Stage } from './support/start.js';
 
-/** Years of a house, visit by visit through the API: as long as the machine takes for it, and nothing to wait for. */
-const YEARS_MS = 180_000;
-
 let stage: Stage;
 let page: Page;
 const folder = mkdtempSync(join(tmpdir(), 'decurio-years-'));
@@ -23,7 +20,7 @@ beforeAll(async () => {
   page = new Page(stage.browser.driver);
   await (await new SignInPage(page.driver).open(stage.address)).signIn('ines');
   await page.says('NEXT FOR YOU');
-}, YEARS_MS);
+});
 afterAll(async () => {
   await stage.close();
   rmSync(folder, { recursive: true, force: true });

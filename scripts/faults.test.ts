@@ -14,8 +14,6 @@ import type { StandOptions } from './testing/faults/stand.js';
 
 const RUNS = Number(process.env['DECURIO_FAULT_RUNS'] ?? 20);
 const SEED = Number(process.env['DECURIO_FAULT_SEED'] ?? 1);
-/** A database that recovers and a server that starts, several times over. */
-const RUN_MS = 120_000;
 
 let house: House;
 let lead: Client;
@@ -41,8 +39,8 @@ beforeAll(async () => {
       return { cookie, userId: session.userId, role: session.role };
     }),
   );
-}, RUN_MS);
-afterAll(() => house.close(), RUN_MS);
+});
+afterAll(() => house.close());
 
 async function unitsFor(seed: number): Promise<readonly string[]> {
   const intakeId = randomUUID();
@@ -66,7 +64,6 @@ describe('whatever fails while two stands work', () => {
       outcomes.push(outcome);
       expect(outcome.wrong).toEqual([]);
     },
-    RUN_MS,
   );
 
   it('was the machines and the ways between them, and entries were taken and refused meanwhile', () => {

@@ -69,28 +69,21 @@ async function writeUntilGone(
   }
 }
 
-/** Two starts of the whole demo, its visits among them, on a machine that is busy with other things. */
-const TWO_STARTS_MS = 240_000;
-
 describe('the demo', () => {
   let demo: Demo;
 
-  it(
-    'loads its scenario anew where a start was broken off in the middle of it',
-    async () => {
-      const first = startDemo().catch((error: unknown) => String(error));
-      await until(() => existsSync(join(state, 'demo', 'loading')));
-      for (const child of running) child.kill('SIGINT');
-      expect(await first).not.toContain('is loaded');
-      await gone();
+  it('loads its scenario anew where a start was broken off in the middle of it', async () => {
+    const first = startDemo().catch((error: unknown) => String(error));
+    await until(() => existsSync(join(state, 'demo', 'loading')));
+    for (const child of running) child.kill('SIGINT');
+    expect(await first).not.toContain('is loaded');
+    await gone();
 
-      demo = await startDemo();
-      const person = await signIn(demo.address, 'teo', DEMO_PASSWORD, 'bay 1');
-      expect(await person.get('/api/units?serial=S26-0413')).toMatchObject({ visitId: expect.any(String) });
-      expect(existsSync(join(state, 'demo', 'loading'))).toBe(false);
-    },
-    TWO_STARTS_MS,
-  );
+    demo = await startDemo();
+    const person = await signIn(demo.address, 'teo', DEMO_PASSWORD, 'bay 1');
+    expect(await person.get('/api/units?serial=S26-0413')).toMatchObject({ visitId: expect.any(String) });
+    expect(existsSync(join(state, 'demo', 'loading'))).toBe(false);
+  });
 
   it.each(['server/dist/main.js', '--datadir='])(
     'loses no accepted entry when %s is killed while writing',
@@ -119,7 +112,6 @@ describe('the demo', () => {
       expect(await demo.ended).toBe(0);
       await gone();
     },
-    TWO_STARTS_MS,
   );
 
   it('cleans up after a start command that was killed itself', async () => {

@@ -1,6 +1,7 @@
 import { once } from 'node:events';
 import { By, error, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { WebSocket } from 'ws';
+import { ASK_MS } from '../../scripts/lib/browser.mjs';
 
 export const PATIENCE_MS = 15_000;
 
@@ -40,15 +41,18 @@ export class Page {
   /** Waits until the page says this: as long as it still changes, and then a while. */
   async says(words: string | RegExp): Promise<void> {
     let seen = '';
-    let movedAt = Date.now();
-    await this.driver.wait(async () => {
+    let stillLooks = 0;
+    const isSaid = (): boolean => (typeof words === 'string' ? seen.includes(words) : words.test(seen));
+    const settles = async (): Promise<boolean> => {
       const text = await this.text();
-      if (text !== seen) movedAt = Date.now();
+      stillLooks = text === seen ? stillLooks + 1 : 0;
       seen = text;
-      if (typeof words === 'string' ? seen.includes(words) : words.test(seen)) return true;
-      if (Date.now() - movedAt < PATIENCE_MS) return false;
-      throw new Error(`the page never said ${String(words)}; it says:\n${seen}`);
+      return isSaid() || stillLooks > PATIENCE_MS / ASK_MS;
+    };
+    await this.driver.wait(settles, 5 * PATIENCE_MS).catch((problem: unknown) => {
+      if (!(problem instanceof error.TimeoutError)) throw problem;
     });
+    if (!isSaid()) throw new Error(`the page never said ${String(words)}; it says:\n${seen}`);
   }
 
   async saysNot(words: string): Promise<void> {

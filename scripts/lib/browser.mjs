@@ -1,10 +1,11 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Builder } from 'selenium-webdriver';
+import { Builder, Condition, error, WebElementCondition } from 'selenium-webdriver';
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
 
-const ASK_MS = 25;
+/** Between two looks at a page. */
+export const ASK_MS = 25;
 
 /**
  * @typedef {object} Browser
@@ -47,12 +48,7 @@ export async function openBrowser({ width = 1280, height = 800, downloads, motio
       .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
       .build()
   );
-  // Asked often: what a page does next is mostly there within a frame or two.
-  const { wait } = driver;
-  driver.wait = /** @type {typeof wait} */ (
-    (/** @type {any} */ condition, /** @type {number} */ ms, /** @type {any} */ message) =>
-      wait.call(driver, condition, ms, message, ASK_MS)
-  );
+  countLooks(driver);
   /** @param {number} w @param {number} h */
   const setViewport = async (w, h) => {
     await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
@@ -79,4 +75,27 @@ export async function openBrowser({ width = 1280, height = 800, downloads, motio
       rmSync(profile, { recursive: true, force: true });
     },
   };
+}
+
+/**
+ * Waits are counted in looks, not by the clock: what a page does next is mostly there within a frame or two, so it is
+ * looked at often; and where the machine gives browser, server and this process less time, each look takes longer, and
+ * the page is waited for as much longer.
+ * @param {import('selenium-webdriver').WebDriver} driver
+ */
+function countLooks(driver) {
+  const { wait } = driver;
+  driver.wait = /** @type {typeof wait} */ (
+    (/** @type {any} */ condition, /** @type {number | undefined} */ ms, /** @type {string | undefined} */ message) => {
+      const isCondition = condition instanceof Condition;
+      const look = isCondition ? /** @type {any} */ (condition).fn : condition;
+      let left = ms === undefined ? Infinity : Math.ceil(ms / ASK_MS);
+      const counted = (/** @type {any} */ of) => {
+        if (left-- > 0) return look(of);
+        throw new error.TimeoutError(message ?? (isCondition ? condition.description() : 'in vain'));
+      };
+      const until = condition instanceof WebElementCondition ? new WebElementCondition('', counted) : counted;
+      return wait.call(driver, /** @type {any} */ (until), 0, undefined, ASK_MS);
+    }
+  );
 }

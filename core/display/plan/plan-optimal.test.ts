@@ -1,14 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyMap, anyTangledTargets, anyTargets } from '../../testing/any-map.js';
+import { howOften } from '../../testing/how-often.js';
 import { cheapestByTryingAll } from '../../testing/exhaustive-search.js';
 import { displayAtRest, simulateDisplay, valuesInOrder, type DisplayState } from '../machine/simulate-display.js';
 import type { KeyedMap } from '../map/display-map.js';
 import { HOLD_TOLERANCE_MS, type Pace } from './pace.js';
 import { planKeys, startState } from './plan-keys.js';
 
-/** Some hundreds in the suite; `npm run prove-plans` tries thousands. */
-const RUNS = Number(process.env['DECURIO_PLANS'] ?? 240);
+const RUNS = howOften(80, Number(process.env['DECURIO_PLANS'] ?? 2_000));
 const seed = process.env['DECURIO_PLANS_SEED'] === undefined ? 20261124 : Number(process.env['DECURIO_PLANS_SEED']);
 const closed = { values: {}, at: null };
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { lessLate } from '../../testing/all-schedules.js';
 import { smallDay, someDays } from '../../testing/any-day.js';
+import { howOften } from '../../testing/how-often.js';
 import { dayBound } from './day-bound.js';
 import { earliestDueFirst, finishOf, gapOf, planDay } from './plan-day.js';
 import type { DayPlan, HandsTask, PlannedTask, PlanProblem } from './plan-problem.js';
@@ -48,9 +49,9 @@ const unit = (
 const of = ({ tasks }: DayPlan, id: string): PlannedTask => tasks.find((task) => task.id === id) as PlannedTask;
 
 describe('a plan of a small day', () => {
-  // Fifty days each, so that no one test is long.
+  // In parts, so that no one test is long.
   it.each([0, 1, 2, 3, 4, 5])('is as little late as the best of all schedules, days %i of six', (part) => {
-    const bettered = Array.from({ length: 50 }, (_, i) => part * 50 + i).flatMap((seed) => {
+    const bettered = Array.from({ length: howOften(10, 50) }, (_, i) => 6 * i + part).flatMap((seed) => {
       const problem = smallDay(seed);
       const { cost } = planDay(problem, 1);
       if (cost.unplaced > 0 || cost.lateS === 0) return [];
@@ -68,7 +69,7 @@ describe('a plan of a small day', () => {
   });
 
   it('is never under what the bound says no plan goes below', () => {
-    for (let seed = 0; seed < 300; seed++) {
+    for (let seed = 0; seed < howOften(80, 300); seed++) {
       const problem = smallDay(seed);
       const plan = planDay(problem, 1, 100);
       if (plan.cost.unplaced > 0) continue;
@@ -81,14 +82,14 @@ describe('a plan of a small day', () => {
 
 describe('a plan', () => {
   it('is never later than earliest due first', () => {
-    const later = Array.from({ length: 1_000 }, (_, seed) => seed).filter((seed) => {
+    const later = Array.from({ length: howOften(200, 1_000) }, (_, seed) => seed).filter((seed) => {
       const problem = someDays(seed, { units: 9, people: 2, orders: 3, days: 4 });
       return planDay(problem, 1, 20).cost.lateS > earliestDueFirst(problem).cost.lateS;
     });
     expect(later).toEqual([]);
   });
 
-  it.each([1, 2, 3])('of 300 units and 8 people is within 5 % of the best there can be, days %i', (seed) => {
+  it.each([1, 2, 3].slice(0, howOften(1, 3)))('of 300 units and 8 people is within 5 % of the best there can be, days %i', (seed) => {
     const problem = someDays(seed, { units: 300, people: 8, orders: 6 });
     const plan = planDay(problem, 1, 420);
     expect(plan.unplaced).toEqual([]);
