@@ -40,6 +40,24 @@ const focused = (): Promise<string> =>
     "const e = document.activeElement; return e === document.body ? 'BODY' : e.tagName + ' ' + (e.innerText || e.getAttribute('aria-label') || '').trim()",
   );
 
+describe('on Line', () => {
+  it('arrows go from unit to unit as they stand, and G to what is next', async () => {
+    await page.driver.executeScript('document.querySelector(\'[aria-label="Rank 1"] + ol a\').focus()');
+    const first = await focused();
+    await page.press(Key.ARROW_RIGHT, Key.ARROW_DOWN, Key.ARROW_LEFT);
+    const below = await focused();
+    await page.press(Key.ARROW_UP);
+    expect(await focused()).toBe(first);
+    expect(below).not.toBe(first);
+    await page.driver.executeScript('document.activeElement.blur()');
+    await page.find('[aria-label="Next for you"] li a');
+    const [next] = await page.texts('[aria-label="Next for you"] li:first-child a');
+    await page.press('g');
+    await page.driver.wait(async () => (await page.path()).startsWith('/bench/'), 15_000, 'G leads nowhere');
+    await page.says(next?.split(' ')[0] ?? 'a serial');
+  });
+});
+
 describe('a switch that sends one press twice', () => {
   beforeAll(async () => {
     await rest(1000);
@@ -127,6 +145,19 @@ describe('after a click the keys are those of the page', () => {
     await page.press(Key.ESCAPE);
     await page.saysNot('Hands off the throttle');
     expect(await (await page.field(RECORD_WORDS)).getAttribute('value')).toBe('p');
+  });
+
+  it('a letter among words is a letter; Escape leaves them as they are, and then it is a key', async () => {
+    await page.find('textarea:focus');
+    await page.press(...'hub');
+    expect(await page.attribute(':root', 'data-typing')).not.toBeNull();
+    await page.press(Key.ESCAPE);
+    expect(await page.attribute(':root', 'data-typing')).toBeNull();
+    await page.press('h');
+    await page.says('Leave it as it is');
+    await page.press(Key.ESCAPE);
+    await page.saysNot('Leave it as it is');
+    expect(await (await page.field('Words for the record')).getAttribute('value')).toBe('phub');
   });
 });
 
@@ -279,6 +310,26 @@ describe('what of a delivery is shown', () => {
     await page.press('c');
     await expect.poll(async () => (await page.texts('ol ol a'))[0]).toMatch(/^0401/);
     await page.press('c');
+  });
+});
+
+describe('the press that is due', () => {
+  it('stands as it was drawn while the server goes away and comes back', async () => {
+    await open('S26-0420');
+    await page.says('Done, next press');
+    const presses = await page.find('[aria-label="Next presses"]');
+    await stage.server.stop();
+    await page.says('No server since');
+    await page.driver.executeScript('performance.clearResourceTimings()');
+    await stage.restartServer();
+    // The unit is asked for anew, and answered.
+    const isAnswered = () =>
+      page.driver.executeScript<boolean>(
+        "return performance.getEntriesByType('resource').some((e) => e.name.endsWith('/bench') && e.responseStatus === 200)",
+      );
+    await page.driver.wait(isAnswered, 15_000, 'the unit was not asked for again');
+    await page.saysNot('No server since');
+    expect(await presses.isDisplayed()).toBe(true);
   });
 });
 

@@ -5,7 +5,7 @@ import { signIn, type Client } from '../scripts/lib/api-client.mjs';
 import { playVisit } from '../scripts/lib/load-demo.mjs';
 import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { BenchPage } from './pages/bench-page.js';
-import { answer, benchNow, prove, testDue, typeSpeed } from './pages/proving.js';
+import { answer, benchNow, chargedPack, prove, testDue, typeSpeed } from './pages/proving.js';
 import { SignInPage } from './pages/sign-in-page.js';
 import { viewOf } from './support/other-stand.js';
 import { photographFile } from './support/photograph.js';
@@ -102,6 +102,8 @@ describe('a bike whose brake switch sticks', () => {
     await page.press('39', Key.ENTER);
     await page.says('By that meter the pack is not full');
     await page.press('41.6', Key.ENTER);
+    await page.says('it was not charged to the end since it last ran');
+    await chargedPack(page, '41.6');
     await page.says('Where drive ends');
     await typeSpeed(page, '15.1');
     await page.says('Were these miles an hour?');
@@ -128,6 +130,8 @@ describe('a unit that does not keep to its limit', () => {
     await atProve('S26-0419');
     await prove(page, (test) => test === 'full');
     await page.press('41.6', Key.ENTER);
+    await page.says('it was not charged to the end since it last ran');
+    await chargedPack(page, '41.6');
     await page.says('Where drive ends');
     const capBefore = (await benchNow(page)).opened.setup.targets.find(({ label }) => label === 'L4.1')?.raw ?? 0;
     await typeSpeed(page, '27.5');

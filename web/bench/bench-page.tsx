@@ -58,6 +58,7 @@ import { Restart } from './restart.js';
 import { SideBySide } from './at-hand/side-by-side.js';
 import { StepLadder } from './step-ladder.js';
 import { TargetList } from './target-list.js';
+import { KeyCap } from '../ui/keys/key-cap.js';
 import { useOwnTab } from './use-own-tab.js';
 import { useVisit, type Visit } from './use-visit.js';
 import classes from './bench-page.module.css';
@@ -134,12 +135,12 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
     <div className={classes['sideActs']}>
       {mayRestore && (
         <button type="button" onClick={() => setDialog('restore')}>
-          Restore as found <kbd aria-hidden="true">B</kbd>
+          Restore as found <KeyCap of="B" />
         </button>
       )}
       {mayMeasure && (
         <button type="button" onClick={() => setDialog('wheel')}>
-          Wheel rolled out <kbd aria-hidden="true">M</kbd>
+          Wheel rolled out <KeyCap of="M" />
         </button>
       )}
     </div>
@@ -182,7 +183,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
               aria-pressed={standIn}
               onClick={toggleStandIn}
             >
-              Stand-in <kbd aria-hidden="true">S</kbd>
+              Stand-in <KeyCap of="S" />
             </button>
           )}
         </SideBySide>
@@ -198,13 +199,8 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           )}
         </Suspense>
         <footer className={classes['aside']}>
-          <button
-            type="button"
-            className={classes['cut']}
-            title="F9 from within a field"
-            onClick={() => setDialog('cut')}
-          >
-            Cut power <kbd aria-hidden="true">P</kbd> <b>{bench.type.cutPower}</b>
+          <button type="button" className={classes['cut']} onClick={() => setDialog('cut')}>
+            Cut power <KeyCap of="P" whileTyping="F9" /> <b>{bench.type.cutPower}</b>
           </button>
           {isStandInOut && sideActs}
           {mayUndo !== null && (

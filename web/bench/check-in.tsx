@@ -14,6 +14,7 @@ import { Photos } from './photos/photos.js';
 import type { Visit } from './use-visit.js';
 import { PackConditionField, PackSays } from './pack/pack-fields.js';
 import { WhichDisplay } from './which-display.js';
+import { KeyCap } from '../ui/keys/key-cap.js';
 import classes from './panel.module.css';
 
 type Typed = number | '';
@@ -217,7 +218,7 @@ export function CheckIn({
 
 const withKey = (words: string, key: string): ReactNode => (
   <>
-    {words} <kbd aria-hidden="true">{key}</kbd>
+    {words} <KeyCap of={key} />
   </>
 );
 

@@ -16,6 +16,7 @@ import type { BenchView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
+import { KeyButton } from '../ui/keys/key-button.js';
 import { Begun } from '../drafts/begun.js';
 import { useDraft } from '../drafts/use-draft.js';
 import { FindingList } from '../ui/finding-list.js';
@@ -40,7 +41,11 @@ export function Held({ bench, state, visit }: HeldProps) {
     state.held.reason === 'pack' &&
     who !== null &&
     offers(state, 'packMeasured', { by: who, station: who.station }) === null;
-  const again = isPack && <ActButton onAct={() => setMeasures(true)}>Measure the pack again</ActButton>;
+  const again = isPack && (
+    <KeyButton hotkey="M" onAct={() => setMeasures(true)}>
+      Measure the pack again
+    </KeyButton>
+  );
   const { reason, words: why, at, by } = state.held;
   return (
     <div className={classes['panel']}>

@@ -14,6 +14,7 @@ import {
 import type { BenchView } from '@decurio/contract';
 import { useSession } from '../state/session.js';
 import { ActButton } from '../ui/act-button.js';
+import { KeyButton } from '../ui/keys/key-button.js';
 import { Begun } from '../drafts/begun.js';
 import { useDraft } from '../drafts/use-draft.js';
 import { FindingList } from '../ui/finding-list.js';
@@ -154,7 +155,9 @@ function MissingList({
               </b>{' '}
               A lead confirms the class under Library, Rule packs, with the local authority.
             </span>
-            <ActButton onAct={() => void navigate('/library/rules')}>To its rules</ActButton>
+            <KeyButton hotkey="L" onAct={() => void navigate('/library/rules')}>
+              To its rules
+            </KeyButton>
           </li>
         )}
         {rows.map((each, i) => {
@@ -162,7 +165,11 @@ function MissingList({
           return (
             <li key={i}>
               <span>{each.refused.message}</span>
-              {way && <ActButton onAct={() => go(each)}>{way.label}</ActButton>}
+              {way && (
+                <KeyButton hotkey={String(i + 1)} onAct={() => go(each)}>
+                  {way.label}
+                </KeyButton>
+              )}
             </li>
           );
         })}

@@ -4,7 +4,7 @@ import { identifyRevision, mapTitle, type DisplayMap, type RevisionAnswers } fro
 import type { BenchView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { recordTime, useClock } from '../state/clock.js';
-import { ActButton } from '../ui/act-button.js';
+import { KeyButton } from '../ui/keys/key-button.js';
 import { Notice } from '../ui/notice.js';
 import type { Visit } from './use-visit.js';
 import classes from './which-display.module.css';
@@ -14,6 +14,9 @@ export interface WhichDisplayProps {
   readonly visit: Visit;
   readonly onTold: () => void;
 }
+
+/** Letters, as among the figures of check in, that mean nothing else there. */
+const ANSWER_KEYS = ['F', 'G', 'I', 'J', 'L', 'O', 'T', 'V'];
 
 type Told = { readonly asks: string; readonly says: string };
 
@@ -63,20 +66,21 @@ export function WhichDisplay({ bench, visit, onTold }: WhichDisplayProps) {
             {result.mostLeft === 1 ? 'One question tells.' : `At most ${result.mostLeft} questions tell.`}
           </p>
           <div className={classes['answers']}>
-            {result.question.answers.map(({ says }) => (
-              <ActButton
+            {result.question.answers.map(({ says }, i) => (
+              <KeyButton
                 key={says}
+                hotkey={ANSWER_KEYS[i] ?? ''}
                 onAct={() => {
                   setAnswers({ ...answers, [result.question.id]: says });
                   setTold([...told, { asks: result.question.asks, says }]);
                 }}
               >
                 {says}
-              </ActButton>
+              </KeyButton>
             ))}
-            <ActButton look="care" onAct={() => setAnswers({ ...answers, [result.question.id]: null })}>
+            <KeyButton hotkey="E" look="care" onAct={() => setAnswers({ ...answers, [result.question.id]: null })}>
               Something else
-            </ActButton>
+            </KeyButton>
           </div>
         </>
       ) : result.kind === 'found' ? (
@@ -84,20 +88,22 @@ export function WhichDisplay({ bench, visit, onTold }: WhichDisplayProps) {
           <h3>It is a {title(result.map)}</h3>
           <p className="soft">{lookAlikes.find((map) => map.id === result.map)?.tellBy}</p>
           <div className={classes['answers']}>
-            <ActButton look="main" busy={isLoading} onAct={() => void take(result.map, told)}>
+            <KeyButton hotkey="D" look="main" busy={isLoading} onAct={() => void take(result.map, told)}>
               Yes, go on with it
-            </ActButton>
-            <ActButton onAct={startOver}>Ask again</ActButton>
+            </KeyButton>
+            <KeyButton hotkey="A" onAct={startOver}>
+              Ask again
+            </KeyButton>
           </div>
         </>
       ) : result.kind === 'alike' ? (
         <>
           <h3>Nothing a person can see tells these apart</h3>
           <div className={classes['answers']}>
-            {result.maps.map((id) => (
-              <ActButton key={id} busy={isLoading} onAct={() => void take(id, told)}>
+            {result.maps.map((id, i) => (
+              <KeyButton key={id} hotkey={ANSWER_KEYS[i] ?? ''} busy={isLoading} onAct={() => void take(id, told)}>
                 {title(id)}
-              </ActButton>
+              </KeyButton>
             ))}
           </div>
         </>
@@ -110,7 +116,9 @@ export function WhichDisplay({ bench, visit, onTold }: WhichDisplayProps) {
           />
           <div className={classes['answers']}>
             <Link to="/library/displayMap/new">Capture it</Link>
-            <ActButton onAct={startOver}>Ask again</ActButton>
+            <KeyButton hotkey="A" onAct={startOver}>
+              Ask again
+            </KeyButton>
           </div>
         </>
       )}
@@ -134,10 +142,12 @@ function Before({ map, serial, isBusy, onSame, onOther }: BeforeProps) {
       </h3>
       <p className="soft">{map.tellBy}</p>
       <div className={classes['answers']}>
-        <ActButton look="main" busy={isBusy} onAct={onSame}>
+        <KeyButton hotkey="D" look="main" busy={isBusy} onAct={onSame}>
           The same
-        </ActButton>
-        <ActButton onAct={onOther}>Not sure: ask me</ActButton>
+        </KeyButton>
+        <KeyButton hotkey="N" onAct={onOther}>
+          Not sure: ask me
+        </KeyButton>
       </div>
     </>
   );

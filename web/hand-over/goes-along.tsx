@@ -7,6 +7,7 @@ import { TakePhoto, Thumbnail } from '../bench/photos/take-photo.js';
 import { api, asProblem, type ApiProblem } from '../state/api.js';
 import { useDraft } from '../drafts/use-draft.js';
 import { ActButton } from '../ui/act-button.js';
+import { KeyButton } from '../ui/keys/key-button.js';
 import { Notice } from '../ui/notice.js';
 import { whenClock } from '../ui/when.js';
 import type { Add } from './hand-over.js';
@@ -222,7 +223,9 @@ export function GoesAlong({
         >
           Handed over
         </ActButton>
-        <ActButton onAct={() => setRefuses(!refuses)}>{refuses ? 'It is signed' : 'Not signed'}</ActButton>
+        <KeyButton hotkey="N" onAct={() => setRefuses(!refuses)}>
+          {refuses ? 'It is signed' : 'Not signed'}
+        </KeyButton>
       </div>
       <p className="soft">A chain of its own, from the seal on. The sealed record stays as it is.</p>
     </form>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { HandoverState } from '@decurio/core';
 import type { LineUnit } from '@decurio/contract';
-import { ActButton } from '../ui/act-button.js';
+import { KeyButton } from '../ui/keys/key-button.js';
 import { Notice } from '../ui/notice.js';
 import { whenFull } from '../ui/when.js';
 import { fetchPdf, openPdf } from './open-pdf.js';
@@ -47,9 +47,9 @@ export function SpareReady({
       )}
       {says !== null && <Notice kind="stop" says={says} />}
       <div className={classes['acts']}>
-        <ActButton look="main" onAct={() => void print()}>
+        <KeyButton hotkey="Space" look="main" onAct={() => void print()}>
           Print its tag
-        </ActButton>
+        </KeyButton>
         <Link to={`/ledger/${visitId}`}>Its record in the ledger</Link>
       </div>
     </section>

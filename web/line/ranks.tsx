@@ -1,4 +1,4 @@
-import { memo } from 'react';
+import { memo, type KeyboardEvent } from 'react';
 import { Link } from 'react-router';
 import { STEPS, stepTitle } from '@decurio/core';
 import type { LineUnit } from '@decurio/contract';
@@ -25,7 +25,7 @@ export const Ranks = memo(function Ranks({ ranks, units, me, isClose }: RanksPro
   const prefix = commonPrefix(units);
   return (
     <>
-      <ol className={classes['ranks']} data-close={isClose || undefined}>
+      <ol className={classes['ranks']} data-close={isClose || undefined} onKeyDown={goBeside}>
         {ranks.map(({ number, units: rank, isWhole }) => (
           <li key={number} className={classes['rank']} data-whole={isWhole}>
             <span className={classes['number']} aria-label={`Rank ${number}`}>
@@ -64,6 +64,26 @@ export const Ranks = memo(function Ranks({ ranks, units, me, isClose }: RanksPro
     </>
   );
 });
+
+const BESIDE: Readonly<Record<string, readonly [ranks: number, units: number]>> = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+};
+
+/** Arrows go from unit to unit as they stand: along a rank, and to the same place of the rank above or below. */
+function goBeside(event: KeyboardEvent<HTMLElement>): void {
+  const by = BESIDE[event.key];
+  if (!by || event.ctrlKey || event.altKey || event.metaKey) return;
+  const ranks = [...event.currentTarget.children].map((rank) => [...rank.querySelectorAll('a')]);
+  const at = ranks.findIndex((units) => units.some((unit) => unit === event.target));
+  const place = ranks[at]?.findIndex((unit) => unit === event.target) ?? -1;
+  if (place < 0) return;
+  event.preventDefault();
+  const rank = ranks[at + by[0]];
+  (by[0] === 0 ? rank?.[place + by[1]] : (rank?.[place] ?? rank?.at(-1)))?.focus();
+}
 
 /** What is out stands in the ledger; everything else has a next step on the bench, handing over among them. */
 const placeOf = (unit: LineUnit): string =>

@@ -1,7 +1,9 @@
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { HOLD_REASONS, stepTitle } from '@decurio/core';
 import type { LineUnit, NextUnit } from '@decurio/contract';
 import { planApi } from '../state/plan-api.js';
+import { KeyCap } from '../ui/keys/key-cap.js';
+import { useHotkeys } from '../ui/keys/use-hotkeys.js';
 import { whenClock, whenDay, whenSoon } from '../ui/when.js';
 import classes from './side-cards.module.css';
 
@@ -20,6 +22,9 @@ export function SideCards({ units, me }: { readonly units: readonly LineUnit[]; 
   const odd = units.filter((unit) => unit.odd !== null);
   const planned =
     planApi.useOutlookQuery(null, { pollingInterval: REFRESH_MS, skipPollingIfUnfocused: true }).data?.nextForYou ?? [];
+  const navigate = useNavigate();
+  const first = planned[0]?.unitId ?? next[0]?.id;
+  useHotkeys({ G: first === undefined ? undefined : () => void navigate(`/bench/${first}`) });
   return (
     <aside className={classes['side']}>
       {planned.length > 0 ? <PlannedNext next={planned} /> : <NextHere next={next} />}
@@ -78,10 +83,10 @@ function PlannedNext({ next }: { readonly next: readonly NextUnit[] }) {
     <section className={classes['card']} aria-label="Next for you">
       <h2 className="cap">Next for you</h2>
       <ul>
-        {next.map(({ unitId, serial, step, atMs, because }) => (
+        {next.map(({ unitId, serial, step, atMs, because }, i) => (
           <li key={unitId}>
             <Link to={`/bench/${unitId}`}>
-              <span className={classes['serial']}>{serial}</span> {stepTitle(step)}
+              <span className={classes['serial']}>{serial}</span> {stepTitle(step)} {i === 0 && <KeyCap of="G" />}
               <small className={classes['because']}>
                 {whenSoon(atMs)}, {because}
               </small>
@@ -96,15 +101,15 @@ function PlannedNext({ next }: { readonly next: readonly NextUnit[] }) {
 /** What is next on this order alone, where no plan says more. */
 function NextHere({ next }: { readonly next: readonly LineUnit[] }) {
   return (
-    <section className={classes['card']}>
+    <section className={classes['card']} aria-label="Next for you">
       <h2 className="cap">Next for you</h2>
       {next.length === 0 && <p className="soft">Nothing waits for you on this order.</p>}
       <ul>
-        {next.map((unit) => (
+        {next.map((unit, i) => (
           <li key={unit.id}>
             <Link to={`/bench/${unit.id}`}>
               <span className={classes['serial']}>{unit.serial}</span>{' '}
-              {unit.step === null ? 'Check in' : stepTitle(unit.step)}
+              {unit.step === null ? 'Check in' : stepTitle(unit.step)} {i === 0 && <KeyCap of="G" />}
             </Link>
           </li>
         ))}

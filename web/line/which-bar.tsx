@@ -2,6 +2,7 @@ import { useSearchParams } from 'react-router';
 import type { LineUnit } from '@decurio/contract';
 import { useHotkeys } from '../ui/keys/use-hotkeys.js';
 import { choicesOf, whichIn, type Which } from './which-units.js';
+import { KeyCap } from '../ui/keys/key-cap.js';
 import classes from './which-bar.module.css';
 
 export interface WhichBarProps {
@@ -25,11 +26,11 @@ export function WhichBar({ units, me, isClose, onClose }: WhichBarProps) {
     <div className={classes['bar']} role="group" aria-label="Which units">
       {choices.map(({ which: next, title, hotkey, count }) => (
         <button key={next} type="button" aria-pressed={which === next} onClick={() => show(next)}>
-          {title} <b>{count}</b> <kbd aria-hidden="true">{hotkey}</kbd>
+          {title} <b>{count}</b> <KeyCap of={hotkey} />
         </button>
       ))}
       <button type="button" className={classes['close']} aria-pressed={isClose} onClick={onClose}>
-        Compact <kbd aria-hidden="true">C</kbd>
+        Compact <KeyCap of="C" />
       </button>
     </div>
   );

@@ -1,3 +1,4 @@
+import { original } from '@reduxjs/toolkit';
 import { createApi } from '@reduxjs/toolkit/query/react';
 import { shortened, type Evidence, type Pace, type VisitRecord } from '@decurio/core';
 import type {
@@ -59,6 +60,7 @@ import type {
   WishesRequest,
   WithdrawRequest,
 } from '@decurio/contract';
+import { newerBench } from './newer-bench.js';
 import { askServer, isAway, type ApiProblem } from './ask-server.js';
 import { keptUnit } from './kept-answers.js';
 import { isNewReleaseThere } from './new-release.js';
@@ -142,12 +144,7 @@ export const api = createApi({
     }),
     bench: build.query<BenchView, string>({
       query: (unitId) => `/units/${unitId}/bench`,
-      // A log only grows: an answer that set out before an entry was taken must not take it from the screen again.
-      merge: (known, answer) => {
-        const isOlder =
-          known.evidence[0]?.visitId === answer.evidence[0]?.visitId && known.evidence.length > answer.evidence.length;
-        return isOlder ? { ...answer, evidence: known.evidence } : answer;
-      },
+      merge: (known, answer) => newerBench(original(known as object) as BenchView, answer) as typeof known,
       providesTags: (_view, _problem, id) => [{ type: 'Bench', id }],
     }),
     openVisit: build.mutation<Evidence, { unitId: string; body: OpenVisitRequest }>({

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { mayAct } from './keys/bounce.js';
+import { KeyCap } from './keys/key-cap.js';
 import classes from './act-button.module.css';
 
 export interface ActButtonProps {
@@ -42,7 +43,7 @@ export function ActButton({
       }}
     >
       <span>{children}</span>
-      {hotkey !== undefined && <kbd aria-hidden="true">{hotkey}</kbd>}
+      {hotkey !== undefined && <KeyCap of={hotkey} />}
     </button>
   );
 }

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, asProblem } from '../state/api.js';
 import { useScanner } from './keys/use-scanner.js';
+import { KeyCap } from './keys/key-cap.js';
 import classes from './scan-box.module.css';
 
 const SEAL = /^decurio-seal:([0-9a-f-]{36}):([0-9a-f]{64})$/i;
@@ -76,7 +77,7 @@ export function ScanBox() {
         maxLength={130}
         readOnly={isFetching}
       />
-      <kbd aria-hidden="true">/</kbd>
+      <KeyCap of="/" whileTyping="" />
       <div id="scan-problem" role="alert" className={classes['problem']} hidden={problem === null}>
         {problem}
         {unknown !== null && (

@@ -2,6 +2,7 @@ import { Suspense, useEffect, useState } from 'react';
 import { findCode, mayHold, valueWords, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
+import { KeyButton } from '../../ui/keys/key-button.js';
 import { Busy, Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { OneReading } from '../reading/one-reading.js';
@@ -64,9 +65,13 @@ function NextFound({ bench, state, visit, asked }: AsFoundProps & { readonly ask
         acts={
           <>
             {bench.map.menu?.pin && isFirst && (
-              <ActButton onAct={() => void visit.act('pinRefused', {})}>The PIN does not open it</ActButton>
+              <KeyButton hotkey="X" onAct={() => void visit.act('pinRefused', {})}>
+                The PIN does not open it
+              </KeyButton>
             )}
-            <ActButton onAct={() => setStray(true)}>A code that is not asked for</ActButton>
+            <KeyButton hotkey="A" onAct={() => setStray(true)}>
+              A code that is not asked for
+            </KeyButton>
           </>
         }
       />
@@ -117,7 +122,9 @@ function AllFound({ bench, state, visit, isJustRead }: AsFoundProps & { readonly
         <ActButton look={grave.length > 0 ? 'care' : 'main'} hotkey="Space" busy={visit.isAwaited} onAct={close}>
           {grave.length > 0 ? 'Hold it for a lead' : 'To key in'}
         </ActButton>
-        <ActButton onAct={() => setStray(true)}>A code that was not asked for</ActButton>
+        <KeyButton hotkey="A" onAct={() => setStray(true)}>
+          A code that was not asked for
+        </KeyButton>
         {visit.isAwaited && (
           <span className="soft">The server works the setup out. What you entered is kept here.</span>
         )}

@@ -7,6 +7,7 @@ import type { AppDispatch } from '../../state/store.js';
 import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { isWaiting, MOST_AT_HAND, nextInTurn, atHand } from '../../state/at-hand.js';
 import { useNow, useAtHand } from '../../state/use-at-hand.js';
+import { KeyCap } from '../../ui/keys/key-cap.js';
 import classes from './side-by-side.module.css';
 
 /** The units one person works side by side: where each stands, what it waits for, and the key to the next. */
@@ -48,7 +49,7 @@ export function SideBySide({ current, children }: { readonly current: string; re
       <div className={classes['acts']}>
         {next && (
           <button type="button" className={classes['next']} data-main={waitsHere} onClick={go}>
-            Next <kbd aria-hidden="true">G</kbd>
+            Next <KeyCap of="G" />
           </button>
         )}
         {children}

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { learntBy, whyNotClosed, whyNotLearnt, type CalibrationOf, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
+import { KeyButton } from '../../ui/keys/key-button.js';
 import { Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import type { Visit } from '../use-visit.js';
@@ -13,6 +14,7 @@ import { isConfirmed, nextAct } from './next-act.js';
 import { useIsSpaceOwned } from './space-key.js';
 import { useStandInFeed } from '../stand-in/stand-in-feed.js';
 import { useCalibration } from './use-calibration.js';
+import { KeyCap } from '../../ui/keys/key-cap.js';
 import classes from './verdict.module.css';
 
 export interface VerdictProps {
@@ -56,7 +58,8 @@ export function Verdict({ bench, state, visit }: VerdictProps) {
       <Doubts found={found} onMiles={() => void inMiles(found, visit)} />
       {found.wrongCount && (
         <div className={classes['main']}>
-          <ActButton
+          <KeyButton
+            hotkey="Y"
             onAct={() =>
               void visit.act('countStands', {
                 words:
@@ -67,7 +70,7 @@ export function Verdict({ bench, state, visit }: VerdictProps) {
             }
           >
             The readings were right
-          </ActButton>
+          </KeyButton>
         </div>
       )}
       {found.estimate && <AsKeyed found={found} state={state} drive={drive} />}
@@ -85,7 +88,7 @@ export function Verdict({ bench, state, visit }: VerdictProps) {
       )}
       {!act && found.estimate && shut && <p className="soft">{shut}</p>}
       <button type="button" className={classes['leave']} onClick={() => setLeaving(true)}>
-        Done otherwise, or left out <kbd aria-hidden="true">Q</kbd>
+        Done otherwise, or left out <KeyCap of="Q" />
       </button>
       {leaving && <LeaveOutStep visit={visit} onClose={() => setLeaving(false)} />}
     </div>

@@ -1,5 +1,6 @@
 import type { Dispatch, SetStateAction } from 'react';
 import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
+import { KeyCap } from '../../ui/keys/key-cap.js';
 import classes from './calibrate.module.css';
 
 /** The ways to a true speed, beside each other; a key goes on to the next. What is shown below has `panelId`. */
@@ -37,7 +38,7 @@ export function WayTabs<Way extends string>({
           {title}
         </button>
       ))}
-      <kbd aria-hidden="true">{hotkey}</kbd>
+      <KeyCap of={hotkey} />
     </div>
   );
 }

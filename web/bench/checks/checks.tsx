@@ -10,6 +10,7 @@ import {
   type VisitState,
 } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
+import { KeyButton } from '../../ui/keys/key-button.js';
 import { Begun } from '../../drafts/begun.js';
 import { useDraft } from '../../drafts/use-draft.js';
 import { FigureField } from '../../ui/figure-field.js';
@@ -209,7 +210,9 @@ function OneCheck({ check, visit, tool: toolBefore, onLooked }: OneCheckProps) {
             <ActButton type="submit" look="care" hotkey="Enter" busy={busy} onAct={() => undefined}>
               Not good: hold it
             </ActButton>
-            <ActButton onAct={() => setWrong(false)}>It is good after all</ActButton>
+            <KeyButton hotkey="G" onAct={() => setWrong(false)}>
+              It is good after all
+            </KeyButton>
           </>
         ) : (
           <>
@@ -228,7 +231,9 @@ function OneCheck({ check, visit, tool: toolBefore, onLooked }: OneCheckProps) {
                 Not good
               </ActButton>
             )}
-            <ActButton onAct={() => void say('notFitted')}>Has none</ActButton>
+            <KeyButton hotkey="X" busy={busy} onAct={() => void say('notFitted')}>
+              Has none
+            </KeyButton>
           </>
         )}
       </div>

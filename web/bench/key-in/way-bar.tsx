@@ -1,4 +1,5 @@
 import { WAYS, type Way, type WayOfKeying } from './use-way.js';
+import { KeyCap } from '../../ui/keys/key-cap.js';
 import classes from './way-bar.module.css';
 
 /** The three ways to key, the voice, and, with identical units side by side, taking them in turn. */
@@ -10,17 +11,17 @@ export function WayBar({ keying, twins }: { readonly keying: WayOfKeying; readon
           {WAYS[way]}
         </button>
       ))}
-      <kbd aria-hidden="true">W</kbd>
+      <KeyCap of="W" />
       <button type="button" aria-pressed={keying.spoken} onClick={keying.toggleSpoken}>
         Spoken
       </button>
-      <kbd aria-hidden="true">V</kbd>
+      <KeyCap of="V" />
       {twins > 0 && keying.way === 'code' && (
         <>
           <button type="button" aria-pressed={keying.inTurn} onClick={keying.toggleInTurn}>
             In turn with {twins} {twins === 1 ? 'other' : 'others'}
           </button>
-          <kbd aria-hidden="true">I</kbd>
+          <KeyCap of="I" />
         </>
       )}
     </div>

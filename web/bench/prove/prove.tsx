@@ -10,6 +10,7 @@ import {
   type VisitState,
 } from '@decurio/core';
 import { ActButton } from '../../ui/act-button.js';
+import { KeyButton } from '../../ui/keys/key-button.js';
 import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { Notice } from '../../ui/notice.js';
 import type { Visit } from '../use-visit.js';
@@ -139,9 +140,12 @@ function OneTest({
                 </ActButton>
               )}
               {!isOpen && (
-                <ActButton onAct={() => void visit.act('proofAgain', { test: test.id, mended: null, words: '' })}>
+                <KeyButton
+                  hotkey="A"
+                  onAct={() => void visit.act('proofAgain', { test: test.id, mended: null, words: '' })}
+                >
                   Try it anew
-                </ActButton>
+                </KeyButton>
               )}
             </div>
           )}

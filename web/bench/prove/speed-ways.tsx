@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { KM_PER_MILE, type Observation, type ProvingTest, type ReferenceKind, type Watch } from '@decurio/core';
-import { ActButton } from '../../ui/act-button.js';
+import { KeyButton } from '../../ui/keys/key-button.js';
 import { Notice } from '../../ui/notice.js';
 import type { ApiProblem } from '../../state/api.js';
 import type { NewReading, Readings } from '../calibrate/use-readings.js';
@@ -81,14 +81,17 @@ export function SpeedWays({
             title={`${doubted.trueKmh.toFixed(1)} km/h, where ${watch.predictedKmh?.toFixed(1) ?? ''} is expected`}
             says="Were these miles an hour? It is kept once you say so."
           />
-          <ActButton
+          <KeyButton
+            hotkey="I"
             onAct={() =>
               settle({ ...doubted, trueKmh: doubted.trueKmh * KM_PER_MILE, uKmh: doubted.uKmh * KM_PER_MILE })
             }
           >
             They were mph: {(doubted.trueKmh * KM_PER_MILE).toFixed(1)} km/h
-          </ActButton>
-          <ActButton onAct={() => settle(doubted)}>As typed, {doubted.trueKmh.toFixed(1)} km/h</ActButton>
+          </KeyButton>
+          <KeyButton hotkey="Y" onAct={() => settle(doubted)}>
+            As typed, {doubted.trueKmh.toFixed(1)} km/h
+          </KeyButton>
         </div>
       )}
       <EndPlot watch={watch} seen={seen} />

@@ -6,6 +6,7 @@ import { useDraft } from '../../drafts/use-draft.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { mayAct } from '../../ui/keys/bounce.js';
 import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
+import { KeyCap } from '../../ui/keys/key-cap.js';
 import classes from './prove.module.css';
 import panel from '../panel.module.css';
 
@@ -28,7 +29,7 @@ export function OutcomeKeys({ test, watch, onSeen }: Omit<WatchProps<'outcome'>,
       {watch.outcomes.map(({ id, says }, i) => (
         <li key={id}>
           <button type="button" onClick={() => mayAct(String(i + 1)) && choose(i)}>
-            <kbd>{i + 1}</kbd>
+            <KeyCap of={String(i + 1)} />
             {says}
           </button>
         </li>
@@ -153,7 +154,7 @@ export function ErrorsField({ place, onSeen }: WatchProps<'errors'>) {
       <ul className={classes['outcomes']} aria-label="What is shown">
         <li>
           <button type="button" disabled={shown.length > 0} onClick={none}>
-            <kbd>1</kbd>
+            <KeyCap of="1" />
             None is shown
           </button>
         </li>

@@ -3,6 +3,7 @@ import type { DisplayMap } from '@decurio/core';
 import { Glass } from '../glass.js';
 import type { Handlebar as HandlebarState } from './use-handlebar.js';
 import { isDialogOpen } from '../keys/dialog-open.js';
+import { KeyCap } from '../keys/key-cap.js';
 import classes from './handlebar.module.css';
 
 export interface HandlebarProps {
@@ -51,7 +52,7 @@ export function Handlebar({ map, bar, keyboard, speed = '0' }: HandlebarProps) {
             onContextMenu={(event) => event.preventDefault()}
           >
             <b>{key.label}</b>
-            {keyboard === 'on' && i < 9 && <kbd aria-hidden="true">{i + 1}</kbd>}
+            {keyboard === 'on' && i < 9 && <KeyCap of={String(i + 1)} />}
           </button>
         ))}
       </div>

@@ -2,6 +2,7 @@ import { useEffect, useLayoutEffect, useRef } from 'react';
 import { mayAct, shownAnew } from './bounce.js';
 import { isDialogOpen } from './dialog-open.js';
 import { ownsItsKeys, takesText } from './pointed.js';
+import { takesWords } from './typing.js';
 
 /** Keys by what they do: a letter, `Space`, `Escape`, `F9`. Letters count in any case. */
 export type Hotkeys = Readonly<Record<string, (() => void) | undefined>>;
@@ -21,9 +22,6 @@ const FOOT_SWITCH = 'PageDown';
 
 /** Typed by nobody into a field: what hangs on them works wherever the focus is. */
 const FUNCTION_KEY = /^F\d{1,2}$/;
-
-/** Fields that take digits alone. */
-const DIGITS = '[data-scan-guard]:not([data-scan-guard="words"])';
 
 /**
  * One key per act, anywhere on the page but where text is typed. Space, Enter and the foot switch are one, also on a
@@ -90,7 +88,7 @@ function reaches(key: string, name: string, target: HTMLElement): boolean {
   if (key === FOOT_SWITCH || key === 'Escape' || FUNCTION_KEY.test(key)) return true;
   if (takesText(target)) {
     // Where only digits are typed a letter is a command: how to cut power is one key away from everywhere.
-    if (!target.matches(DIGITS)) return false;
+    if (takesWords(target)) return false;
     return /^[a-z]$/i.test(key) || (key === ' ' && target instanceof HTMLInputElement && target.value === '');
   }
   return name !== 'Space' || !ownsItsKeys(target);

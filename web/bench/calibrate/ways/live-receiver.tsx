@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { receiverKmh, seeded, SPOT_U_KMH, type TrueSpeed } from '@decurio/core';
 import { ActButton } from '../../../ui/act-button.js';
+import { KeyButton } from '../../../ui/keys/key-button.js';
 import { Notice } from '../../../ui/notice.js';
 import { useHotkeys } from '../../../ui/keys/use-hotkeys.js';
 import { useStandInFeed } from '../../stand-in/stand-in-feed.js';
@@ -79,7 +80,9 @@ function Live({
             <ActButton type="submit" hotkey="Enter" onAct={() => undefined}>
               Add reading
             </ActButton>
-            <ActButton onAct={() => setFrozen(null)}>Not this one</ActButton>
+            <KeyButton hotkey="X" onAct={() => setFrozen(null)}>
+              Not this one
+            </KeyButton>
           </>
         ) : (
           <ActButton look="quiet" hotkey="F" disabled={!now?.isSteady} onAct={freeze}>

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { sdOf95, timedSpeed } from '@decurio/core';
 import { ActButton } from '../../../ui/act-button.js';
+import { KeyButton } from '../../../ui/keys/key-button.js';
 import { useDraft } from '../../../drafts/use-draft.js';
 import { StopwatchFace } from '../../../ui/stopwatch.js';
 import { useHotkeys } from '../../../ui/keys/use-hotkeys.js';
@@ -90,7 +91,9 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
             <ActButton type="submit" hotkey="Enter" onAct={() => undefined}>
               Add reading
             </ActButton>
-            <ActButton onAct={() => draft.change({ seconds: null })}>Again, not kept</ActButton>
+            <KeyButton hotkey="X" onAct={() => draft.change({ seconds: null })}>
+              Again, not kept
+            </KeyButton>
           </>
         )}
       </div>

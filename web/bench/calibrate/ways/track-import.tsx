@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import type { TrackReader, TrackView } from '../../../workers/track-worker.js';
 import { houseZone } from '../../../ui/house-zone.js';
-import { ActButton } from '../../../ui/act-button.js';
+import { KeyButton } from '../../../ui/keys/key-button.js';
 import { Notice } from '../../../ui/notice.js';
 import type { Readings } from '../use-readings.js';
 import { TrackStretches } from './track-stretches.js';
@@ -62,12 +62,15 @@ export function TrackImport({ readings, onDone }: { readonly readings: Readings;
             ? `${track.points.toLocaleString('en')} points, ${Math.round((track.endMs - track.startMs) / 1000)} s`
             : 'GPX with times, up to 100,000 points. It stays on this device: only the readings are kept.'}
         </p>
-        <ActButton onAct={open}>{track ? 'Another file' : 'Choose a file'}</ActButton>
+        <KeyButton hotkey="F" onAct={open}>
+          {track ? 'Another file' : 'Choose a file'}
+        </KeyButton>
       </div>
       {share !== null && (
         <div className={classes['progress']}>
           <Progress value={share * 100} aria-label="Reading the track" color="verdigris" />
-          <ActButton
+          <KeyButton
+            hotkey="X"
             look="care"
             onAct={() => {
               stop();
@@ -75,7 +78,7 @@ export function TrackImport({ readings, onDone }: { readonly readings: Readings;
             }}
           >
             Stop
-          </ActButton>
+          </KeyButton>
         </div>
       )}
       {problem && <Notice kind="stop" title="This file cannot be used" says={problem} />}
