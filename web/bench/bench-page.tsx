@@ -345,7 +345,8 @@ function Side({
   readonly isHere: boolean;
 }) {
   if (state.step === 'readBack' && !state.held) return <ReadProgress state={state} map={bench.map} />;
-  if (state.step === 'asFound' && !state.held) return <FoundSoFar state={state} map={bench.map} />;
+  if (state.step === 'asFound' && !state.held)
+    return <FoundSoFar state={state} map={bench.map} visit={visit} isHere={isHere && !needsSafety(state)} />;
   if (
     state.step === 'calibrate' &&
     !state.held &&

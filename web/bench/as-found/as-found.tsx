@@ -1,4 +1,4 @@
-import { Suspense, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { findCode, mayHold, valueWords, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
@@ -7,12 +7,9 @@ import { Busy, Notice } from '../../ui/notice.js';
 import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { OneReading } from '../reading/one-reading.js';
 import { useReadRoute } from '../../ui/use-read-route.js';
-import { part } from '../lazy-part.js';
 import type { Visit } from '../use-visit.js';
 import panel from '../panel.module.css';
 import classes from './as-found.module.css';
-
-const StrayDialog = part(() => import('./stray-dialog.js').then((m) => ({ default: m.StrayDialog })));
 
 interface AsFoundProps {
   readonly bench: BenchView;
@@ -37,7 +34,6 @@ export function AsFound(props: AsFoundProps) {
 
 function NextFound({ bench, state, visit, asked }: AsFoundProps & { readonly asked: number }) {
   const route = useReadRoute(bench.map, state.toFind, state.values);
-  const [stray, setStray] = useState(false);
   if (!route) return <Busy />;
   const label = route.order.find((one) => state.toFind.includes(one)) ?? state.toFind[0] ?? '';
   const code = findCode(bench.map, label);
@@ -69,19 +65,14 @@ function NextFound({ bench, state, visit, asked }: AsFoundProps & { readonly ask
                 The PIN does not open it
               </KeyButton>
             )}
-            <KeyButton hotkey="A" onAct={() => setStray(true)}>
-              A code that is not asked for
-            </KeyButton>
           </>
         }
       />
-      <Suspense fallback={null}>{stray && <StrayDialog visit={visit} onClose={() => setStray(false)} />}</Suspense>
     </>
   );
 }
 
 function AllFound({ bench, state, visit, isJustRead }: AsFoundProps & { readonly isJustRead: boolean }) {
-  const [stray, setStray] = useState(false);
   const grave = state.surprises.filter((met) => met.level === 'decide');
   const notes = state.surprises.filter((met) => met.level === 'note');
   const read = Object.keys(state.found).length;
@@ -122,14 +113,10 @@ function AllFound({ bench, state, visit, isJustRead }: AsFoundProps & { readonly
         <ActButton look={grave.length > 0 ? 'care' : 'main'} hotkey="Space" busy={visit.isAwaited} onAct={close}>
           {grave.length > 0 ? 'Hold it for a lead' : 'To key in'}
         </ActButton>
-        <KeyButton hotkey="A" onAct={() => setStray(true)}>
-          A code that was not asked for
-        </KeyButton>
         {visit.isAwaited && (
           <span className="soft">The server works the setup out. What you entered is kept here.</span>
         )}
       </div>
-      <Suspense fallback={null}>{stray && <StrayDialog visit={visit} onClose={() => setStray(false)} />}</Suspense>
     </div>
   );
 }
