@@ -48,6 +48,7 @@ import {
   SignOff,
   StandInDrawer,
   StandsAside,
+  StrayDialog,
   UndoDialog,
   Verdict,
   WheelDialog,
@@ -91,7 +92,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   const visit = useVisit(unitId, bench);
   const tab = useOwnTab(unitId);
   useEffect(() => void fetchParts(), []);
-  const [dialog, setDialog] = useState<'hold' | 'undo' | 'cut' | 'part' | 'restore' | 'wheel' | null>(null);
+  const [dialog, setDialog] = useState<'hold' | 'undo' | 'cut' | 'part' | 'restore' | 'wheel' | 'stray' | null>(null);
   const { state } = visit;
   const { who } = useSession();
   useStandOf(bench, state, who);
@@ -120,7 +121,9 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   const mayRestore = may('restoredAsFound');
   // Calibrate has it among its own ways.
   const mayMeasure = !bench.unit.isSpare && state?.step !== 'calibrate' && may('wheelMeasured');
+  const mayStray = state?.step === 'asFound' && may('strayFound');
   useHotkeys({
+    A: mayStray ? () => setDialog('stray') : undefined,
     M: mayMeasure ? () => setDialog('wheel') : undefined,
     H: mayHold ? () => setDialog('hold') : undefined,
     U: mayUndo !== null ? () => setDialog('undo') : undefined,
@@ -131,8 +134,13 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
   const cut = () => setDialog('cut');
   useHotkeys({ P: cut, F9: cut }, { neverRest: true });
   // Under the drawer of the stand-in unit they would be out of reach.
-  const sideActs = state !== null && state.step !== 'readBack' && (mayRestore || mayMeasure) && (
+  const sideActs = state !== null && state.step !== 'readBack' && (mayRestore || mayMeasure || mayStray) && (
     <div className={classes['sideActs']}>
+      {mayStray && (
+        <button type="button" onClick={() => setDialog('stray')}>
+          A code not asked for <KeyCap of="A" />
+        </button>
+      )}
       {mayRestore && (
         <button type="button" onClick={() => setDialog('restore')}>
           Restore as found <KeyCap of="B" />
@@ -237,6 +245,7 @@ function Bench({ unitId, bench }: { readonly unitId: string; readonly bench: Ben
           <RestoreDialog bench={bench} state={state} visit={visit} onClose={() => setDialog(null)} />
         )}
         {dialog === 'wheel' && state && <WheelDialog state={state} visit={visit} onClose={() => setDialog(null)} />}
+        {dialog === 'stray' && <StrayDialog visit={visit} onClose={() => setDialog(null)} />}
         {dialog === 'part' && state && (
           <PartDialog bench={bench} state={state} visit={visit} onClose={() => setDialog(null)} />
         )}
@@ -345,8 +354,7 @@ function Side({
   readonly isHere: boolean;
 }) {
   if (state.step === 'readBack' && !state.held) return <ReadProgress state={state} map={bench.map} />;
-  if (state.step === 'asFound' && !state.held)
-    return <FoundSoFar state={state} map={bench.map} visit={visit} isHere={isHere && !needsSafety(state)} />;
+  if (state.step === 'asFound' && !state.held) return <FoundSoFar state={state} map={bench.map} />;
   if (
     state.step === 'calibrate' &&
     !state.held &&

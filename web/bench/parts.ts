@@ -24,3 +24,4 @@ export const StandInDrawer = part(() =>
   import('./stand-in/stand-in-drawer.js').then((m) => ({ default: m.StandInDrawer })),
 );
 export const UndoDialog = part(() => import('./correcting-dialogs.js').then((m) => ({ default: m.UndoDialog })));
+export const StrayDialog = part(() => import('./as-found/stray-dialog.js').then((m) => ({ default: m.StrayDialog })));

@@ -1,23 +1,8 @@
-import { Suspense, useState } from 'react';
 import { findCode, formatRaw, codeTitle, meaningBeside, type DisplayMap, type VisitState } from '@decurio/core';
-import { KeyButton } from '../../ui/keys/key-button.js';
-import { part } from '../lazy-part.js';
-import type { Visit } from '../use-visit.js';
 import classes from '../reading/reading.module.css';
 
-const StrayDialog = part(() => import('./stray-dialog.js').then((m) => ({ default: m.StrayDialog })));
-
-export interface FoundSoFarProps {
-  readonly state: VisitState;
-  readonly map: DisplayMap;
-  readonly visit: Visit;
-  /** The unit is on this stand: more may be told of it. */
-  readonly isHere: boolean;
-}
-
 /** What was read before anything was touched, with its meaning; what is not as expected is marked. */
-export function FoundSoFar({ state, map, visit, isHere }: FoundSoFarProps) {
-  const [stray, setStray] = useState(false);
+export function FoundSoFar({ state, map }: { readonly state: VisitState; readonly map: DisplayMap }) {
   const labels = map.codes
     .map(({ label }) => label)
     .filter((label) => label in state.found || state.toFind.includes(label));
@@ -44,12 +29,6 @@ export function FoundSoFar({ state, map, visit, isHere }: FoundSoFarProps) {
           );
         })}
       </ol>
-      {isHere && (
-        <KeyButton hotkey="A" onAct={() => setStray(true)}>
-          A code that is not asked for
-        </KeyButton>
-      )}
-      <Suspense fallback={null}>{stray && <StrayDialog visit={visit} onClose={() => setStray(false)} />}</Suspense>
     </div>
   );
 }

@@ -79,7 +79,7 @@ export function Verdict({ bench, state, visit }: VerdictProps) {
         <CandidateTable found={found} drive={drive} chosen={chosen} onChoose={setChosen} />
       )}
       {act && (
-        <div className={classes['main']}>
+        <div className={`${classes['main']} ${classes['leads']}`}>
           <ActButton look="main" {...(hasSpace ? { hotkey: 'Space' } : {})} busy={busy} onAct={() => void go()}>
             {act.label}
           </ActButton>
