@@ -4,7 +4,7 @@ import { playVisit } from '../scripts/lib/load-demo.mjs';
 import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { BenchPage } from './pages/bench-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
-import { misfitsAtSizes, violationsOn } from './support/measures.js';
+import { misfitsAtSizes, missedByHand, violationsOn } from './support/measures.js';
 import { startStage, type Stage } from './support/start.js';
 
 let stage: Stage;
@@ -57,9 +57,11 @@ describe.each(STEPS)('the bench with %s', (serial, words) => {
     await page.says(words);
     expect(await violations()).toEqual([]);
     expect((await overflow())[1]).toBe(0);
-    expect(await misfits()).toEqual([]);
+    expect(await missedByHand(stage.browser.driver)).toEqual([]);
     await stage.browser.setViewport(1024, 768);
     expect((await overflow())[1]).toBe(0);
+    expect(await missedByHand(stage.browser.driver)).toEqual([]);
+    expect(await misfits()).toEqual([]);
     await stage.browser.setViewport(1280, 800);
   });
 });

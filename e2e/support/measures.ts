@@ -88,3 +88,24 @@ export async function misfitsAtSizes({ driver, setViewport }: Browser, least = 3
   await setViewport(1280, 800);
   return found;
 }
+
+/**
+ * What a hand at the stand misses on the page as it stands, in words: an act that has no key, one that leads on and is
+ * out of sight, presses that are due and not shown.
+ */
+export function missedByHand(driver: WebDriver): Promise<string[]> {
+  return driver.executeScript(`
+    const found = [];
+    for (const act of document.querySelectorAll('section[aria-label=Work] [data-act]')) {
+      if (!act.checkVisibility()) continue;
+      const name = act.innerText.trim().replace(/\\s+/g, ' ');
+      if (!act.querySelector('kbd')) found.push('no key: ' + name);
+      const box = act.getBoundingClientRect();
+      const there = document.elementFromPoint(box.left + box.width / 2, box.top + box.height / 2);
+      if (act.dataset.act === 'main' && !act.contains(there)) found.push('out of sight: ' + name);
+    }
+    const presses = document.querySelector('[aria-label="Next presses"]');
+    if (presses && presses.getBoundingClientRect().height < 30) found.push('next presses are not shown');
+    return found;
+  `);
+}

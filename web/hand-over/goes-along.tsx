@@ -212,6 +212,7 @@ export function GoesAlong({
         <Signature onChange={setStrokes} />
       )}
       {problem && <Notice kind="stop" says={fieldsOf(problem)} />}
+      <p className="soft">A chain of its own, from the seal on. The sealed record stays as it is.</p>
       <div className={classes['acts']}>
         <ActButton
           type="submit"
@@ -227,7 +228,6 @@ export function GoesAlong({
           {refuses ? 'It is signed' : 'Not signed'}
         </KeyButton>
       </div>
-      <p className="soft">A chain of its own, from the seal on. The sealed record stays as it is.</p>
     </form>
   );
 }

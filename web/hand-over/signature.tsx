@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import SignaturePad from 'signature_pad';
 import type { Strokes } from '@decurio/core';
-import { ActButton } from '../ui/act-button.js';
+import { KeyButton } from '../ui/keys/key-button.js';
 import classes from './hand-over.module.css';
 
 /** A field that is signed with a finger, a pen or a mouse. Points are kept as shares of its width and height. */
@@ -40,14 +40,15 @@ export function Signature({ onChange }: { readonly onChange: (strokes: Strokes) 
   return (
     <div className={classes['signature']}>
       <canvas ref={canvas} aria-label="Signature of whoever receives it" role="img" />
-      <ActButton
+      <KeyButton
+        hotkey="X"
         onAct={() => {
           pad.current?.clear();
           onChange([]);
         }}
       >
         Wipe
-      </ActButton>
+      </KeyButton>
     </div>
   );
 }

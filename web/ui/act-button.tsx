@@ -32,6 +32,7 @@ export function ActButton({
     <button
       type={type}
       className={`${classes['act']} ${classes[look]}`}
+      data-act={look}
       disabled={disabled || busy}
       aria-busy={busy}
       aria-expanded={expanded}
