@@ -90,8 +90,8 @@ export async function misfitsAtSizes({ driver, setViewport }: Browser, least = 3
 }
 
 /**
- * What a hand at the stand misses on the page as it stands, in words: an act that has no key, one that leads on and is
- * out of sight, presses that are due and not shown.
+ * What a hand at the stand misses on the page as it stands, in words: an act that has no key, two acts on one, one that
+ * leads on and is out of sight, presses that are due and not shown.
  */
 export function missedByHand(driver: WebDriver): Promise<string[]> {
   return driver.executeScript(`
@@ -104,6 +104,8 @@ export function missedByHand(driver: WebDriver): Promise<string[]> {
       const there = document.elementFromPoint(box.left + box.width / 2, box.top + box.height / 2);
       if (act.dataset.act === 'main' && !act.contains(there)) found.push('out of sight: ' + name);
     }
+    const keys = [...document.querySelectorAll('main kbd')].filter((key) => key.checkVisibility()).map((key) => key.innerText.trim());
+    for (const key of new Set(keys.filter((each, i) => each.length === 1 && keys.indexOf(each) !== i))) found.push('two acts on ' + key);
     const presses = document.querySelector('[aria-label="Next presses"]');
     if (presses && presses.getBoundingClientRect().height < 30) found.push('next presses are not shown');
     return found;

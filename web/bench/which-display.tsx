@@ -16,7 +16,7 @@ export interface WhichDisplayProps {
 }
 
 /** Letters, as among the figures of check in, that mean nothing else there. */
-const ANSWER_KEYS = ['F', 'G', 'I', 'J', 'L', 'O', 'T', 'V'];
+const ANSWER_KEYS = ['F', 'I', 'J', 'L', 'O', 'T', 'V', 'Y'];
 
 type Told = { readonly asks: string; readonly says: string };
 

@@ -44,7 +44,7 @@ export function ActButton({
       }}
     >
       <span>{children}</span>
-      {hotkey !== undefined && <KeyCap of={hotkey} />}
+      {hotkey !== undefined && hotkey !== '' && <KeyCap of={hotkey} />}
     </button>
   );
 }

@@ -210,7 +210,7 @@ function OneCheck({ check, visit, tool: toolBefore, onLooked }: OneCheckProps) {
             <ActButton type="submit" look="care" hotkey="Enter" busy={busy} onAct={() => undefined}>
               Not good: hold it
             </ActButton>
-            <KeyButton hotkey="G" onAct={() => setWrong(false)}>
+            <KeyButton hotkey="Y" onAct={() => setWrong(false)}>
               It is good after all
             </KeyButton>
           </>
