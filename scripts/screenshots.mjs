@@ -168,6 +168,8 @@ async function takeAll() {
     { at: Date.now() - 1_800_000 },
   );
   await scan('S26-0424', 'Is the pack full?');
+  await press('c');
+  await driver.wait(until.elementLocated(By.css('section[aria-label="Work"] input:checked')), PATIENCE_MS);
   await press('41.6', Key.ENTER);
   await says('Where drive ends');
   for (const kmh of ['24.4', '23.9']) {
