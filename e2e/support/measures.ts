@@ -93,8 +93,15 @@ export async function misfitsAtSizes({ driver, setViewport }: Browser, least = 3
  * What a hand at the stand misses on the page as it stands, in words: an act that has no key, two acts on one, one that
  * leads on and is out of sight, presses that are due and not shown.
  */
-export function missedByHand(driver: WebDriver): Promise<string[]> {
-  return driver.executeScript(`
+export async function missedByHand(driver: WebDriver): Promise<string[]> {
+  let missed: string[] = [];
+  const look = async (): Promise<boolean> => (missed = await driver.executeScript<string[]>(MISSED)).length === 0;
+  // What is drawn anew at another size takes a frame or two.
+  await driver.wait(look, SETTLES_MS).catch(() => undefined);
+  return missed;
+}
+
+const MISSED = `
     const found = [];
     for (const act of document.querySelectorAll('section[aria-label=Work] [data-act]')) {
       if (!act.checkVisibility()) continue;
@@ -109,5 +116,4 @@ export function missedByHand(driver: WebDriver): Promise<string[]> {
     const presses = document.querySelector('[aria-label="Next presses"]');
     if (presses && presses.getBoundingClientRect().height < 30) found.push('next presses are not shown');
     return found;
-  `);
-}
+  `;
