@@ -150,6 +150,28 @@ describe('another release of the house, while a unit is on the stand', () => {
     await bench.says('New release: load it');
   });
 
+  it('waits for what is not sent yet, and loses nothing that is being typed', async () => {
+    const { driver } = stage.browser;
+    await bench.find('[data-code]');
+    const first = /^\S+/.exec((await bench.asked()) ?? '')?.[0] ?? '';
+    const shows = display.shows(first);
+    expect(shows).toMatch(/^\d+$/);
+    await bench.press(...shows);
+    await stage.server.stop();
+    await bench.says('No server since');
+    // Answers nothing to entries, and is there for all else.
+    await driver.sendDevToolsCommand('Fetch.enable', { patterns: [{ urlPattern: '*/evidence' }] });
+    await stage.restartServer();
+    await bench.saysNot('No server since');
+    expect(await (await bench.field('What does the glass show?')).getAttribute('value')).toBe(shows);
+    await bench.press(Key.ENTER);
+    await bench.says('New release: once all is sent');
+    await driver.sendDevToolsCommand('Fetch.disable', {});
+    await bench.nothingWaits();
+    const read = (await viewOf(await asTeo(), OTHER)).evidence.at(-1);
+    expect(read).toMatchObject({ kind: 'asFoundRead', data: { label: first } });
+  });
+
   it('is loaded whole: from then on it opens without the server too', async () => {
     const { driver } = stage.browser;
     await bench.says('New release: load it');
