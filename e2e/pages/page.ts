@@ -63,9 +63,9 @@ export class Page {
     );
   }
 
-  /** A button or link by its words. */
+  /** A button or link by its words; while a dialog is open one of its own, as for a person. */
   button(words: string): Promise<WebElement> {
-    const path = `//*[self::button or self::a][contains(normalize-space(.), ${quoted(words)}) and not(@disabled)]`;
+    const path = `//*[self::button or self::a][contains(normalize-space(.), ${quoted(words)}) and not(@disabled)][${UNCOVERED}]`;
     return this.driver.wait(until.elementLocated(By.xpath(path)), PATIENCE_MS, `no button "${words}"`);
   }
 
@@ -173,6 +173,9 @@ export class Page {
     return new URL(await this.driver.getCurrentUrl()).pathname;
   }
 }
+
+const DIALOG = '*[@role="dialog" and @aria-modal="true"]';
+const UNCOVERED = `not(//${DIALOG}) or ancestor::${DIALOG}`;
 
 const typed = (startsAt: number, i: number, params: object): object => ({
   method: 'Input.dispatchKeyEvent',
