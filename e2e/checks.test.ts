@@ -33,6 +33,8 @@ describe('checks before delivery', () => {
     await bench.says('Each lever bites before half way');
     const made = (await viewOf(ines, 'S26-0421')).evidence.at(-1);
     expect(made).toMatchObject({ kind: 'checkMade', data: { check: 'number-pack', text: 'PK-77120' } });
+    // The field is gone, and no key waits for it.
+    expect(await bench.attribute(':root', 'data-typing')).toBeNull();
   });
 
   it('that are not good hold the unit, with what was said', async () => {
@@ -41,6 +43,7 @@ describe('checks before delivery', () => {
     await bench.press(Key.ENTER);
     await bench.says('Brake feel: front lever comes to the bar');
     await bench.says('A lead decides');
+    expect(await bench.attribute(':root', 'data-typing')).toBeNull();
   });
 
   it('are made again once a lead has decided', async () => {

@@ -1,6 +1,6 @@
 import type { HandoverState } from './handover.js';
 
-/** Why a unit may not go out as it is; `outAlready` stands beside a yes, since whoever has it may go on using it. */
+/** Why a unit may not go out as it is. */
 export type GoOutReason = 'notSealed' | 'held' | 'withdrawn' | 'cameBackWrong' | 'inStorage';
 
 export interface GoOut {
@@ -21,7 +21,7 @@ export function keptIn({ back, storage }: Pick<HandoverState, 'back' | 'storage'
   if (back?.mayGoOut === false)
     return no(
       'cameBackWrong',
-      `It came back and may not go out as it is. ${back.says ?? ''} Set it right first.`.replace('  ', ' '),
+      ['It came back and may not go out as it is.', back.says, 'Set it right first.'].filter(Boolean).join(' '),
     );
   if (storage !== null) return no('inStorage', 'It stands in storage: measure its pack and take it out first.');
   return null;

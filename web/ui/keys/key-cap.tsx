@@ -3,7 +3,7 @@ import './key-cap.css';
 export interface KeyCapProps {
   /** The key as it is printed: `A`, `Space`, `Enter`. */
   readonly of: string;
-  /** What acts instead while words are typed; `Esc`, which leaves them, where nothing else is said; empty for nothing. */
+  /** What acts instead while words are typed; `Esc`, which leaves them, where nothing else is said; empty: only that it waits. */
   readonly whileTyping?: string;
 }
 
