@@ -81,6 +81,29 @@ export class HandlebarDisplay {
   }
 }
 
+export interface Due {
+  readonly order: string;
+  /** Such as `3 of 41`. */
+  readonly count: string;
+  /** The press is a long hold that counts down. */
+  readonly holds: boolean;
+}
+
+const DUE = `
+  const order = document.querySelector('[aria-label="Next presses"] [aria-current=step]')?.innerText.trim() ?? null;
+  const work = document.querySelector('section[aria-label=Work]')?.innerText ?? '';
+  return order === null ? null : {
+    order,
+    count: /Press (\\d+ of \\d+)/.exec(work)?.[1] ?? '',
+    holds: work.includes('Holding now, count'),
+  };
+`;
+
+const ASKED = `
+  const asked = document.querySelector('[data-code]');
+  return asked === null ? null : asked.dataset.code + ' ' + asked.dataset.reading;
+`;
+
 export class BenchPage extends Page {
   /** As a scanner types: the serial and Enter, wherever the focus is. */
   async scan(serial: string): Promise<void> {
@@ -171,11 +194,9 @@ export class BenchPage extends Page {
     await prove(this);
   }
 
-  /** The press that is due, as the screen puts it, and which one of how many. */
-  async due(): Promise<{ readonly order: string; readonly count: string } | null> {
-    const [now] = await this.texts('[aria-label="Next presses"] [aria-current="step"]');
-    const count = /Press (\d+ of \d+)/.exec(await this.text())?.[1] ?? '';
-    return now === undefined ? null : { order: now, count };
+  /** The press that is due, as the screen puts it, and which one of how many; null where none is. */
+  due(): Promise<Due | null> {
+    return this.driver.executeScript(DUE);
   }
 
   /** Presses what the screen orders until the menu is left, or until `stop` says so. */
@@ -184,17 +205,13 @@ export class BenchPage extends Page {
     stop: (order: string, pressed: number) => boolean = () => false,
   ): Promise<void> {
     await this.find('[aria-label="Next presses"]');
-    for (let pressed = 0; ; pressed++) {
-      const due = await this.due();
-      if (due === null || stop(due.order, pressed)) return;
+    let due = await this.due();
+    for (let pressed = 0; due !== null && !stop(due.order, pressed); pressed++) {
       display.obey(due.order);
       // A long hold counts down; the second press says that the glass is there already.
-      await this.press(' ', ...((await this.text()).includes('Holding now, count') ? [' '] : []));
-      await this.driver.wait(
-        async () => (await this.due())?.count !== due.count,
-        10_000,
-        `press ${due.count} did not pass`,
-      );
+      await this.press(' ', ...(due.holds ? [' '] : []));
+      const was = due.count;
+      await this.driver.wait(async () => (due = await this.due())?.count !== was, 10_000, `press ${was} did not pass`);
     }
   }
 
@@ -219,22 +236,18 @@ export class BenchPage extends Page {
   }
 
   /** The code that is asked for and whether for the first or second time, such as `L4.1 1`. */
-  async asked(): Promise<string | null> {
-    const [label, reading] = await Promise.all([
-      this.attribute('[data-code]', 'data-code'),
-      this.attribute('[data-code]', 'data-reading'),
-    ]);
-    return label === null ? null : `${label} ${reading}`;
+  asked(): Promise<string | null> {
+    return this.driver.executeScript(ASKED);
   }
 
   /** Types what the display shows, code after code, until all are read; `misread` is typed at a first reading instead. */
   async readBack(display: HandlebarDisplay, misread: Readonly<Record<string, string>> = {}): Promise<void> {
     await this.find('[data-code]');
-    for (let asked = await this.asked(); asked !== null; asked = await this.asked()) {
+    for (let asked = await this.asked(); asked !== null;) {
       const [, label = '', reading] = /^(.*) (\d+)$/.exec(asked) ?? [];
       await this.press((reading === '1' ? misread[label] : undefined) ?? display.shows(label), Key.ENTER);
-      const was = asked;
-      await this.driver.wait(async () => (await this.asked()) !== was, 10_000, `${was} was not taken`);
+      const was: string = asked;
+      await this.driver.wait(async () => (asked = await this.asked()) !== was, 10_000, `${was} was not taken`);
     }
   }
 

@@ -1,9 +1,13 @@
 import { once } from 'node:events';
 import { By, error, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import type { Driver as ChromeDriver } from 'selenium-webdriver/chrome.js';
 import { WebSocket } from 'ws';
-import { ASK_MS } from '../../scripts/lib/browser.mjs';
 
 export const PATIENCE_MS = 15_000;
+/** The driver's own signs for keys, and a new line, which Enter makes. */
+const HAS_KEYS = /[\n\uE000-\uF8FF]/;
+/** Of a page that says the same all the time: about as long. */
+const STILL_LOOKS = 100;
 
 /** What a person does on any page: look for words, press keys. Everything waits for a state, nothing for a time. */
 export class Page {
@@ -47,7 +51,7 @@ export class Page {
       const text = await this.text();
       stillLooks = text === seen ? stillLooks + 1 : 0;
       seen = text;
-      return isSaid() || stillLooks > PATIENCE_MS / ASK_MS;
+      return isSaid() || stillLooks > STILL_LOOKS;
     };
     await this.driver.wait(settles, 5 * PATIENCE_MS).catch((problem: unknown) => {
       if (!(problem instanceof error.TimeoutError)) throw problem;
@@ -65,56 +69,53 @@ export class Page {
 
   /** A button or link by its words; while a dialog is open one of its own, as for a person. */
   button(words: string): Promise<WebElement> {
-    const path = `//*[self::button or self::a][contains(normalize-space(.), ${quoted(words)}) and not(@disabled)][${UNCOVERED}]`;
-    return this.driver.wait(until.elementLocated(By.xpath(path)), PATIENCE_MS, `no button "${words}"`);
+    return this.driver.wait(until.elementLocated(By.xpath(buttonPath(words))), PATIENCE_MS, `no button "${words}"`);
   }
 
   async click(words: string): Promise<void> {
     await this.keysRested();
-    await this.driver.wait(
-      async () => (await this.button(words)).click().then(() => true, isGoneMeanwhile),
-      PATIENCE_MS,
-      `"${words}" cannot be clicked`,
-    );
+    await this.hit(buttonPath(words), `no button "${words}" that can be clicked`);
+  }
+
+  /** Clicks into the middle of the first of these that is in sight, as soon as nothing lies over it. */
+  private async hit(path: string, otherwise: string): Promise<void> {
+    const look = () => this.driver.executeScript<Place | null>(PLACE, path);
+    const place = await this.driver.wait(look, PATIENCE_MS, otherwise);
+    const mouse = { ...place, button: 'left', clickCount: 1 };
+    for (const type of ['mousePressed', 'mouseReleased'])
+      await devTools(this.driver, 'Input.dispatchMouseEvent', { type, ...mouse });
   }
 
   /** The field under a label. */
   field(label: string): Promise<WebElement> {
-    const path = `//label[starts-with(normalize-space(.), ${quoted(label)})]/following::*[self::input or self::textarea][1]`;
-    return this.driver.wait(until.elementLocated(By.xpath(path)), PATIENCE_MS, `no field "${label}"`);
+    return this.driver.wait(until.elementLocated(By.xpath(fieldPath(label))), PATIENCE_MS, `no field "${label}"`);
   }
 
+  /** Puts this in place of what the field says, in one go, as what is pasted comes; keys one by one are for `press`. */
   async type(label: string, text: string): Promise<void> {
-    const field = await this.field(label);
-    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text);
+    const look = () => this.driver.executeScript<'text' | 'keys' | null>(INTO, fieldPath(label));
+    const takes = await this.driver.wait(look, PATIENCE_MS, `no field "${label}"`);
+    if (takes === 'text' && text !== '' && !HAS_KEYS.test(text))
+      await devTools(this.driver, 'Input.insertText', { text });
+    else await (await this.field(label)).sendKeys(Key.chord(Key.CONTROL, 'a'), text);
   }
 
   /** Opens the list under a label and takes the option that begins with these words. */
   async choose(label: string, option: string): Promise<void> {
-    await (await this.field(label)).click();
+    await this.hit(fieldPath(label), `no field "${label}" that can be clicked`);
     const path = `//*[@role="option"][starts-with(normalize-space(.), ${quoted(option)})]`;
-    const shown = async (): Promise<WebElement | undefined> => {
-      for (const each of await this.driver.findElements(By.xpath(path)))
-        if (await each.isDisplayed().catch(() => false)) return each;
-      return undefined;
-    };
-    await this.driver.wait(
-      async () => (await shown())?.click().then(() => true, isGoneMeanwhile) ?? false,
-      PATIENCE_MS,
-      `no option "${option}" under "${label}"`,
-    );
+    await this.hit(path, `no option "${option}" under "${label}"`);
   }
 
   /** Takes the choice of this value in a list of the system's own. */
   async pick(label: string, value: string): Promise<void> {
-    const path = `//label[starts-with(normalize-space(.), ${quoted(label)})]/following::select[1]`;
+    const path = `${labelPath(label)}/following::select[1]`;
     const list = await this.driver.wait(until.elementLocated(By.xpath(path)), PATIENCE_MS, `no list "${label}"`);
     await (await list.findElement(By.css(`option[value="${value}"]`))).click();
   }
 
   async tick(label: string): Promise<void> {
-    const path = `//label[starts-with(normalize-space(.), ${quoted(label)})]`;
-    await (await this.driver.wait(until.elementLocated(By.xpath(path)), PATIENCE_MS, `no box "${label}"`)).click();
+    await this.hit(labelPath(label), `no box "${label}"`);
   }
 
   /** Keys wherever the focus is, each once the keys of the page have rested. */
@@ -128,7 +129,7 @@ export class Page {
   /** Until a key would act: the page rests for a moment after each act, so that none counts twice. */
   async keysRested(): Promise<void> {
     await this.driver.wait(
-      async () => (await this.findAll('[data-keys-rest]')).length === 0,
+      () => this.driver.executeScript<boolean>("return document.querySelector('[data-keys-rest]') === null"),
       PATIENCE_MS,
       'the keys never rested',
     );
@@ -204,10 +205,44 @@ async function allAtOnce(driver: WebDriver, commands: readonly object[]): Promis
   }
 }
 
-/** The page drew the button anew between finding and clicking it: find it again. */
-function isGoneMeanwhile(problem: unknown): false {
-  if (problem instanceof error.StaleElementReferenceError) return false;
-  throw problem;
+/** Any command of the browser's own: a click or a text is one where the driver makes ten of it. */
+const devTools = (driver: WebDriver, command: string, params: object): Promise<unknown> =>
+  (driver as ChromeDriver).sendDevToolsCommand(command, params);
+
+interface Place {
+  readonly x: number;
+  readonly y: number;
 }
+
+/** Where the first of these in sight can be hit, scrolled to where that is needed; null where none can. */
+const PLACE = `
+  const found = document.evaluate(arguments[0], document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE, null);
+  for (let i = 0; i < found.snapshotLength; i++) {
+    const each = found.snapshotItem(i);
+    if (!each.checkVisibility({ visibilityProperty: true })) continue;
+    for (const block of ['nearest', 'center']) {
+      each.scrollIntoView({ block, inline: 'nearest', behavior: 'instant' });
+      const box = each.getBoundingClientRect();
+      const place = { x: box.left + box.width / 2, y: box.top + box.height / 2 };
+      if (each.contains(document.elementFromPoint(place.x, place.y))) return place;
+    }
+  }
+  return null;
+`;
+
+/** Goes into a field with all it says chosen; which of text and keys it takes, or null where it is not there. */
+const INTO = `
+  const field = document.evaluate(arguments[0], document, null, XPathResult.FIRST_ORDERED_NODE_TYPE, null).singleNodeValue;
+  if (field === null || field.disabled) return null;
+  field.focus();
+  if (!field.matches('textarea, input:is([type=text], [type=search], [type=password], [type=email], [type=tel], :not([type]))')) return 'keys';
+  field.select();
+  return document.activeElement === field ? 'text' : null;
+`;
+
+const buttonPath = (words: string): string =>
+  `//*[self::button or self::a][contains(normalize-space(.), ${quoted(words)}) and not(@disabled)][${UNCOVERED}]`;
+const labelPath = (label: string): string => `//label[starts-with(normalize-space(.), ${quoted(label)})]`;
+const fieldPath = (label: string): string => `${labelPath(label)}/following::*[self::input or self::textarea][1]`;
 
 const quoted = (words: string): string => `"${words}"`;

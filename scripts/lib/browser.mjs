@@ -1,11 +1,14 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout as after } from 'node:timers/promises';
 import { Builder, Condition, error, WebElementCondition } from 'selenium-webdriver';
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
 
-/** Between two looks at a page. */
-export const ASK_MS = 25;
+/** Between two looks at a page; and more and more where much is to come, so that looking does not keep it from coming. */
+const ASK_MS = 25;
+const SELDOM_MS = 150;
+const SELDOMER = 1.25;
 
 /**
  * @typedef {object} Browser
@@ -48,7 +51,7 @@ export async function openBrowser({ width = 1280, height = 800, downloads, motio
       .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
       .build()
   );
-  countLooks(driver);
+  countPauses(driver);
   /** @param {number} w @param {number} h */
   const setViewport = async (w, h) => {
     await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
@@ -78,21 +81,24 @@ export async function openBrowser({ width = 1280, height = 800, downloads, motio
 }
 
 /**
- * Waits are counted in looks, not by the clock: what a page does next is mostly there within a frame or two, so it is
- * looked at often; and where the machine gives browser, server and this process less time, each look takes longer, and
- * the page is waited for as much longer.
+ * Waits are counted in pauses between looks, not by the clock: what a page does next is mostly there within a frame or
+ * two, so it is looked at often at first; and where the machine gives browser, server and this process less time, each
+ * look takes longer, and the page is waited for as much longer.
  * @param {import('selenium-webdriver').WebDriver} driver
  */
-function countLooks(driver) {
+function countPauses(driver) {
   const { wait } = driver;
   driver.wait = /** @type {typeof wait} */ (
     (/** @type {any} */ condition, /** @type {number | undefined} */ ms, /** @type {string | undefined} */ message) => {
       const isCondition = condition instanceof Condition;
       const look = isCondition ? /** @type {any} */ (condition).fn : condition;
-      let left = ms === undefined ? Infinity : Math.ceil(ms / ASK_MS);
-      const counted = (/** @type {any} */ of) => {
-        if (left-- > 0) return look(of);
-        throw new error.TimeoutError(message ?? (isCondition ? condition.description() : 'in vain'));
+      let [left, pause] = [ms ?? Infinity, ASK_MS];
+      const counted = async (/** @type {any} */ of) => {
+        if (left <= 0) throw new error.TimeoutError(message ?? (isCondition ? condition.description() : 'in vain'));
+        if (pause > ASK_MS) await after(pause - ASK_MS);
+        left -= pause;
+        pause = Math.min(SELDOM_MS, pause * SELDOMER);
+        return look(of);
       };
       const until = condition instanceof WebElementCondition ? new WebElementCondition('', counted) : counted;
       return wait.call(driver, /** @type {any} */ (until), 0, undefined, ASK_MS);

@@ -17,7 +17,8 @@ import {
   type Person,
   type TestServer,
 } from '../testing/test-server.js';
-import { verifyLedger, type LedgerFinding } from './verify-ledger.js';
+import { checkInThreads } from './check-in-threads.js';
+import { verifyLedger, type CheckedBy, type LedgerFinding } from './verify-ledger.js';
 
 let server: TestServer;
 let teo: Person;
@@ -61,9 +62,9 @@ async function photograph(bench: Bench): Promise<string> {
 const sealCheck = async (visitId = sealed.visitId) =>
   (await teo.post(`/api/visits/${visitId}/seal-check`)).json<SealCheck>();
 const fileCheck = async (record: unknown) => (await teo.post('/api/record-checks', record)).json<SealCheck>();
-async function walk(against: readonly string[] = []): Promise<readonly LedgerFinding[]> {
+async function walk(against: readonly string[] = [], by: CheckedBy = {}): Promise<readonly LedgerFinding[]> {
   const findings: LedgerFinding[] = [];
-  await verifyLedger(server.app.source, (finding) => findings.push(finding), { against });
+  await verifyLedger(server.app.source, (finding) => findings.push(finding), { against, ...by });
   return findings;
 }
 
@@ -77,6 +78,7 @@ const TABLES = [
   'left_visit',
   'left_code',
   'left_proof',
+  'handover_entry',
 ] as const;
 
 /** Changes rows as only the owner of the database could, looks, and puts every table back as it was. */
@@ -247,6 +249,13 @@ describe('what is altered in the database is found, on the screen and by the who
       one('UPDATE left_visit SET worstKmh = 1 WHERE visitId = ?'),
       /^Fastest speed: what/,
     ],
+    [
+      'what was handed over, so that it cannot be read',
+      one(
+        "INSERT INTO handover_entry (id, visitId, seq, kind, body, at) VALUES (UUID(), ?, 1, 'handedOver', '[]', UTC_TIMESTAMP(3))",
+      ),
+      /What was handed over cannot be read/,
+    ],
   ])('%s', async (_, statements, says) => {
     const [screen, found] = await tampered(statements(), async () => [await sealCheck(), await walk()] as const);
     expect(screen.holds).toBe(false);
@@ -270,6 +279,23 @@ describe('what is altered in the database is found, on the screen and by the who
     expect(answer[0]).toMatchObject({ holds: false });
     for (const page of answer.slice(1) as unknown as Awaited<ReturnType<Person['get']>>[])
       expect([page.statusCode, errorOf(page).code]).toEqual([409, 'recordDamaged']);
+  });
+
+  it('by threads as by one', async () => {
+    const threads = checkInThreads(server.applicationUrl);
+    try {
+      const [alone, together] = await tampered(
+        [
+          ['UPDATE evidence SET body = CONCAT(body, " ") WHERE seq = 3'],
+          ['UPDATE visit SET customer = "Another" WHERE id = ?', sealed.visitId],
+        ],
+        async () => [await walk(), await walk([], threads)] as const,
+      );
+      expect(together).toEqual(alone);
+      expect(new Set(together.map(({ of }) => of)).size).toBe(2);
+    } finally {
+      await threads.close();
+    }
   });
 
   it('a visit that is gone altogether', async () => {

@@ -1,10 +1,10 @@
 import { CHAIN_START, checkRecord, type VisitRecord } from '@decurio/core';
 import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
-import { SealHeads, Visits } from '../store/entities.js';
+import { SealHeads, Visits, type VisitRow } from '../store/entities.js';
 import { markHash } from '../store/seal-heads.js';
 import { checkCheckpoints } from './checkpoints.js';
 import type { SigningKey } from './signing-key.js';
-import { verifyVisit } from './verify-visit.js';
+import { verifyVisits, type VisitCheck } from './verify-visit.js';
 
 export interface LedgerFinding {
   /** What it is about: a serial with its visit, an order, or the marks. */
@@ -28,8 +28,20 @@ export interface Against {
   readonly key?: Pick<SigningKey, 'name' | 'publicKey'> | null;
 }
 
-const PAGE = 200;
-const AT_ONCE = 6;
+/** Recomputes some visits and says of each what is not as it was sealed, in the order given. */
+export type VisitsCheck = (visits: readonly VisitRow[]) => Promise<readonly VisitCheck[]>;
+
+/** By whom visits are recomputed: here where nobody is named. */
+export interface CheckedBy {
+  readonly check?: VisitsCheck;
+  /** Pages that are in hand together. */
+  readonly atOnce?: number;
+}
+
+/** Visits that are read together: some thousand entries. */
+const PAGE = 50;
+const AT_ONCE = 3;
+const MARKS = 1000;
 
 /**
  * Walks the whole ledger: the house's chain of marks, its checkpoints, every visit by its stored rows, visits that are marked and gone,
@@ -39,7 +51,12 @@ const AT_ONCE = 6;
 export async function verifyLedger(
   { manager }: DataSource,
   tell: (finding: LedgerFinding) => void,
-  { against = [], key = null }: Against = {},
+  {
+    against = [],
+    key = null,
+    check = (page) => verifyVisits(manager, page),
+    atOnce = AT_ONCE,
+  }: Against & CheckedBy = {},
 ): Promise<LedgerChecked> {
   let [visits, entries, photographs, findings] = [0, 0, 0, 0];
   const found = (of: string, says: string) => {
@@ -51,38 +68,39 @@ export async function verifyLedger(
   const notes = against.filter((text) => !isRecord(text));
   const checkpoints = await checkCheckpoints(manager, found, { against: notes, key });
   for (const text of against.filter(isRecord)) await checkKeptRecord(manager, text, found);
-  for (let after = ''; ;) {
-    const page = await manager.find(Visits, {
-      where: { id: MoreThan(after) },
-      order: { id: 'ASC' },
-      take: PAGE,
-      select: { id: true },
-    });
-    for await (const check of inTurn(page, AT_ONCE, ({ id }) => verifyVisit(manager, id))) {
-      if (!check) continue;
-      const { id } = check.visit;
+  for await (const checks of inTurn(pagesOfVisits(manager), atOnce, check)) {
+    for (const each of checks) {
       visits += 1;
-      entries += check.entries;
-      photographs += check.photographs;
-      for (const says of check.findings) found(`${check.visit.serial}, visit ${id}`, says);
+      entries += each.entries;
+      photographs += each.photographs;
+      for (const says of each.findings) found(`${each.visit.serial}, visit ${each.visit.id}`, says);
     }
-    if (page.length < PAGE) break;
-    after = page.at(-1)?.id ?? after;
   }
   await checkGone(manager, found);
   await checkCounts(manager, found);
   return { visits, entries, photographs, marks, checkpoints, findings };
 }
 
+async function* pagesOfVisits(manager: EntityManager): AsyncGenerator<VisitRow[]> {
+  for (let after = ''; ;) {
+    const page = await manager.find(Visits, { where: { id: MoreThan(after) }, order: { id: 'ASC' }, take: PAGE });
+    if (page.length > 0) yield page;
+    if (page.length < PAGE) return;
+    after = page.at(-1)?.id ?? after;
+  }
+}
+
 /** Some at once, told in the order they were given: while one waits for the database another is worked out. */
-async function* inTurn<T, R>(items: readonly T[], atOnce: number, work: (item: T) => Promise<R>): AsyncGenerator<R> {
+async function* inTurn<T, R>(
+  items: AsyncIterable<T>,
+  atOnce: number,
+  work: (item: T) => Promise<R>,
+): AsyncGenerator<R> {
   const begun: Promise<R>[] = [];
-  for (const [i, item] of items.entries()) {
+  for await (const item of items) {
     begun.push(work(item));
-    if (i + 1 >= atOnce) {
-      const first = begun.shift();
-      if (first) yield await first;
-    }
+    const [first] = begun.length < atOnce ? [] : begun.splice(0, 1);
+    if (first) yield await first;
   }
   for (const rest of begun) yield await rest;
 }
@@ -111,7 +129,7 @@ function asRecord(text: string): VisitRecord | null {
 async function checkMarks(manager: EntityManager, found: Found): Promise<number> {
   let [n, prevHash] = [0, CHAIN_START];
   for (;;) {
-    const page = await manager.find(SealHeads, { where: { n: MoreThan(n) }, order: { n: 'ASC' }, take: PAGE });
+    const page = await manager.find(SealHeads, { where: { n: MoreThan(n) }, order: { n: 'ASC' }, take: MARKS });
     for (const mark of page) {
       const number = Number(mark.n);
       if (number !== n + 1) found('the marks', `Between mark ${n} and mark ${number} some are missing.`);
@@ -120,7 +138,7 @@ async function checkMarks(manager: EntityManager, found: Found): Promise<number>
         found('the marks', `Mark ${number} was changed after it was set.`);
       [n, prevHash] = [number, mark.rowHash];
     }
-    if (page.length < PAGE) return n;
+    if (page.length < MARKS) return n;
   }
 }
 

@@ -6,16 +6,17 @@ import {
   leftWorstKmh,
   projectVisit,
   type Evidence,
-  type HandoverEntry,
   type VisitState,
 } from '@decurio/core';
 import type { EntityManager } from 'typeorm';
-import { Photos, SealHeads, Units, Visits, type SealHeadRow, type UnitRow, type VisitRow } from '../store/entities.js';
-import { getDocument } from '../store/library.js';
+import { HttpProblem } from '../problems.js';
+import { Photos, Visits, type SealHeadRow, type UnitRow, type VisitRow } from '../store/entities.js';
+import { storedColumn } from '../store/handovers.js';
+import { namedDocument } from '../store/library.js';
+import { apartInHandover, personalFindings, personsBy } from '../store/personal.js';
 import { markHash } from '../store/seal-heads.js';
-import { readHandover, storedColumn } from '../store/handovers.js';
-import { apartInHandover, personalFindings } from '../store/personal.js';
 import { visitColumns } from '../store/visit-columns.js';
+import { keptOfVisits, type KeptOfVisit } from './kept-of-visits.js';
 import { readStored } from './stored-visit.js';
 
 export interface VisitCheck {
@@ -32,13 +33,23 @@ export interface VisitCheck {
  * @returns null where there is no such visit
  */
 export async function verifyVisit(manager: EntityManager, visitId: string): Promise<VisitCheck | null> {
-  const visit = await manager.findOneBy(Visits, { id: visitId });
-  if (!visit) return null;
-  const { evidence, state, findings } = await readStored(manager, visitId);
-  const handover = await readHandover(manager, visitId);
+  const [check] = await verifyVisits(manager, await manager.findBy(Visits, { id: visitId }));
+  return check ?? null;
+}
+
+/** The same for some visits together, in the order given. */
+export async function verifyVisits(manager: EntityManager, visits: readonly VisitRow[]): Promise<VisitCheck[]> {
+  const checks: VisitCheck[] = [];
+  for (const kept of await keptOfVisits(manager, visits)) checks.push(await checkKept(manager, kept));
+  return checks;
+}
+
+async function checkKept(manager: EntityManager, kept: KeptOfVisit): Promise<VisitCheck> {
+  const { visit, handover, marks } = kept;
+  const { evidence, state, findings } = readStored(kept);
   const photographs = [
     ...evidence.flatMap((entry) => (entry.kind === 'photographed' ? [entry.data] : [])),
-    ...handover.flatMap((entry) => (entry.kind === 'labelFixed' && entry.data.photo ? [entry.data.photo] : [])),
+    ...(handover ?? []).flatMap((entry) => (entry.kind === 'labelFixed' && entry.data.photo ? [entry.data.photo] : [])),
   ];
   return {
     visit,
@@ -48,11 +59,11 @@ export async function verifyVisit(manager: EntityManager, visitId: string): Prom
       ...(evidence.length === 0 ? ['There is no entry at all.'] : []),
       ...findings,
       ...(state ? visitFindings(visit, evidence, state) : []),
-      ...(state ? await unitFindings(manager, visit, state) : []),
-      ...(state && visit.sealedAt ? await leftRowFindings(manager, visit, state) : []),
-      ...(await photoFindings(manager, visitId, photographs)),
-      ...(await handoverFindings(manager, visit, handover)),
-      ...markFindings(visit, evidence, await manager.find(SealHeads, { where: { visitId }, order: { n: 'ASC' } })),
+      ...(state ? unitFindings(kept, state) : []),
+      ...(state && visit.sealedAt ? await answerFindings(manager, kept, state) : []),
+      ...(await photoFindings(manager, visit.id, photographs)),
+      ...handoverFindings(kept),
+      ...markFindings(visit, evidence, marks),
     ],
   };
 }
@@ -93,8 +104,7 @@ const wordsOf = (value: unknown): string =>
   value instanceof Date ? value.toISOString() : value === null ? 'none' : String(value);
 
 /** A unit shows the visit it is in; one that came back to the line, or was begun anew, shows that instead. */
-async function unitFindings(manager: EntityManager, visit: VisitRow, state: VisitState): Promise<readonly string[]> {
-  const unit = await manager.findOneBy(Units, { id: visit.unitId });
+function unitFindings({ visit, unit }: KeptOfVisit, state: VisitState): readonly string[] {
   if (!unit) return ['The unit of this visit is gone.'];
   if (unit.serial !== state.opened.serial)
     return [`The unit bears another serial (${unit.serial}) than was sealed (${state.opened.serial}).`];
@@ -130,18 +140,15 @@ const UNIT_TITLES: Partial<Record<keyof UnitRow, string>> = {
 };
 
 /** What was handed over follows from the seal, entry by entry, and the unit says who has it. */
-async function handoverFindings(
-  manager: EntityManager,
-  visit: VisitRow,
-  entries: readonly HandoverEntry[],
-): Promise<readonly string[]> {
+function handoverFindings({ visit, unit, handover, personal }: KeptOfVisit): readonly string[] {
   if (visit.sealedAt === null) return [];
+  if (handover === null) return ['What was handed over cannot be read any more.'];
+  const entries = personsBy(personal, handover);
   const folded = foldHandover(visit.headHash, entries);
   if (!folded.ok) return [folded.problem.message];
-  const unit = await manager.findOneBy(Units, { id: visit.unitId, visitId: visit.id });
   const to = folded.value.out?.to ?? null;
-  const apart = await personalFindings(manager, apartInHandover(entries));
-  if (!unit) return apart;
+  const apart = personalFindings(personal, apartInHandover(entries));
+  if (unit?.visitId !== visit.id) return apart;
   const shown: readonly (readonly [string, string | null, string | null])[] = [
     ['Who has its unit', unit.handedTo, to],
     ['How its unit is put away', unit.stored, storedColumn(folded.value)],
@@ -157,35 +164,25 @@ async function handoverFindings(
 }
 
 /** What the ledger is asked by is what the entries fold to; a visit that is still to be taken in has none of it yet. */
-async function leftRowFindings(
+async function answerFindings(
   manager: EntityManager,
-  { id }: VisitRow,
+  { answers }: KeptOfVisit,
   state: VisitState,
 ): Promise<readonly string[]> {
-  const [left] = await manager.query<
-    { className: string; worstKmh: number | null; accepted: number; packId: string | null }[]
-  >('SELECT className, worstKmh, accepted, packId FROM left_visit WHERE visitId = ?', [id]);
-  if (!left || left.packId === null) return [];
-  const { document: map } = await getDocument(
-    manager,
-    'displayMap',
-    state.opened.versions.map.id,
-    state.opened.versions.map.version,
-  );
-  const [codes, proofs] = [
-    await manager.query<{ label: string; fn: string; raw: number; value: number | null; word: string | null }[]>(
-      'SELECT label, fn, raw, value, word FROM left_code WHERE visitId = ?',
-      [id],
-    ),
-    await manager.query<{ test: string; verdict: string }[]>('SELECT test, verdict FROM left_proof WHERE visitId = ?', [
-      id,
-    ]),
-  ];
+  if (!answers || answers.packId === null) return [];
+  const { id, version } = state.opened.versions.map;
+  const named = await namedDocument(manager, 'displayMap', id, version).catch((problem: unknown) => {
+    if (problem instanceof HttpProblem) return null;
+    throw problem;
+  });
+  if (named === null) return [`Version ${version} of its display map ${id} is gone.`];
+  const map = named.document;
+  const { codes, proofs } = answers;
   const sorted = (lines: readonly string[]): string => [...lines].sort().join('\n');
   const asked: readonly (readonly [string, string, string])[] = [
-    ['Class', left.className, state.opened.order.className],
-    ['Fastest speed', String(left.worstKmh), String(leftWorstKmh(state))],
-    ['Values let stand', String(left.accepted), String(Object.keys(state.accepted).length)],
+    ['Class', answers.className, state.opened.order.className],
+    ['Fastest speed', String(answers.worstKmh), String(leftWorstKmh(state))],
+    ['Values let stand', String(answers.accepted), String(Object.keys(state.accepted).length)],
     [
       'Codes',
       sorted(codes.map(({ label, fn, raw, value, word }) => [label, fn, raw, value, word].join(' '))),

@@ -4,6 +4,10 @@ import { HttpProblem } from '../problems.js';
 import { withNames } from './personal.js';
 import type { Statement } from './statement.js';
 
+const isObject = (value: unknown): value is object => typeof value === 'object' && value !== null;
+const isEntry = (value: unknown): value is Evidence =>
+  isObject(value) && 'kind' in value && 'by' in value && isObject(value.by);
+
 /** Rows that somebody damaged are said to be, wherever they are read. */
 function entryIn(body: string): Evidence {
   let entry: unknown = null;
@@ -12,8 +16,8 @@ function entryIn(body: string): Evidence {
   } catch {
     // Told below, with what parses and is no entry.
   }
-  if (typeof entry !== 'object' || entry === null || !('kind' in entry)) throw new HttpProblem('recordDamaged');
-  return entry as Evidence;
+  if (!isEntry(entry)) throw new HttpProblem('recordDamaged');
+  return entry;
 }
 
 /** A visit's entries, oldest first; those after one of them, where its number is given. */

@@ -2,10 +2,10 @@ import { makeRecord, type Evidence, type VisitRecord } from '@decurio/core';
 import type { LedgerRecordView, LedgerRow, Page } from '@decurio/contract';
 import { In, type DataSource, type SelectQueryBuilder } from 'typeorm';
 import { inclusionOf } from '../ledger/inclusions.js';
-import { readStored } from '../ledger/stored-visit.js';
 import { unprintable } from '../papers/paper-text.js';
 import { HttpProblem } from '../problems.js';
 import { Visits, type VisitRow } from './entities.js';
+import { readEvidence } from './evidence-rows.js';
 import { getDocument } from './library.js';
 import { saltsOf } from './personal.js';
 import { readCursor, writeCursor, type Cursor } from './page-cursor.js';
@@ -100,8 +100,8 @@ export async function exportRecord(source: DataSource, visitId: string): Promise
 
 /** Rows that somebody damaged are a finding, not a fault of the server. */
 async function wholeEvidence(source: DataSource, visitId: string): Promise<readonly Evidence[]> {
-  const { evidence, rows } = await readStored(source.manager, visitId);
-  if (evidence.length < rows.length || evidence[0]?.kind !== 'opened') throw new HttpProblem('recordDamaged');
+  const evidence = await readEvidence(source.manager, visitId);
+  if (evidence[0]?.kind !== 'opened') throw new HttpProblem('recordDamaged');
   return evidence;
 }
 

@@ -79,10 +79,12 @@ function saidIn(kept: PersonalOf, sha256: string): unknown {
 }
 
 /** Entries as they are stored, with the names that their chain covers by hash. */
-export async function withNames(manager: EntityManager, evidence: readonly Evidence[]): Promise<Evidence[]> {
-  const kept = await personalOf(manager, hashesIn(evidence));
-  return evidence.map((entry) => ({ ...entry, by: named(entry.by, kept) }));
-}
+export const withNames = async (manager: EntityManager, evidence: readonly Evidence[]): Promise<Evidence[]> =>
+  namedBy(await personalOf(manager, hashesIn(evidence)), evidence);
+
+/** The same, of names that were read before. */
+export const namedBy = (kept: PersonalOf, evidence: readonly Evidence[]): Evidence[] =>
+  evidence.map((entry) => ({ ...entry, by: named(entry.by, kept) }));
 
 /** The salts by which an exported record shows that its names are the ones it was sealed with. */
 export async function saltsOf(manager: EntityManager, evidence: readonly Evidence[]): Promise<Salts> {
@@ -110,8 +112,13 @@ export const apartInHandover = (entries: readonly HandoverEntry[]): (string | un
 ];
 
 /** Entries of a handing over as they are stored, with what is kept apart of persons; no strokes where a signature is erased. */
-export async function withPersons(manager: EntityManager, entries: readonly HandoverEntry[]): Promise<HandoverEntry[]> {
-  const kept = await personalOf(manager, apartInHandover(entries));
+export const withPersons = async (
+  manager: EntityManager,
+  entries: readonly HandoverEntry[],
+): Promise<HandoverEntry[]> => personsBy(await personalOf(manager, apartInHandover(entries)), entries);
+
+/** The same, of what was read before. */
+export function personsBy(kept: PersonalOf, entries: readonly HandoverEntry[]): HandoverEntry[] {
   const said = (sha256: string, field: string): unknown =>
     field === 'strokes' ? (saidIn(kept, sha256) ?? []) : nameIn(kept, sha256);
   return entries.map((entry) => {
@@ -134,11 +141,7 @@ export async function keepPersons<D extends NewHandover>(
 }
 
 /** What is amiss with what a chain covers by hash: a row that is gone, or says something else than was sealed. */
-export async function personalFindings(
-  manager: EntityManager,
-  hashes: readonly (string | undefined)[],
-): Promise<readonly string[]> {
-  const kept = await personalOf(manager, hashes);
+export function personalFindings(kept: PersonalOf, hashes: readonly (string | undefined)[]): readonly string[] {
   return [...new Set(hashes)].flatMap((sha256) => {
     if (sha256 === undefined) return [];
     const row = kept.get(sha256);
