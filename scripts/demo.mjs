@@ -18,6 +18,10 @@ const { options } = commandLine({
   name: 'demo',
   does: 'Starts Decurio with a database of its own and the demo scenario, or with the database in DATABASE_URL. Ctrl-C stops it; the next start goes on where it was.',
   options: {
+    'without-history': {
+      type: 'boolean',
+      says: 'where it is loaded: leaves out the deliveries of two months before today, and is there sooner',
+    },
     fresh: { type: 'boolean', says: 'deletes what the demo of this checkout holds, and loads it anew; asks first' },
   },
   settings: ['DATABASE_URL', 'DATABASE_OWNER_URL'],
@@ -56,7 +60,7 @@ async function start() {
   const { loadHistory } = await import('./lib/demo-history.mjs');
   const { loadDay } = await import('./lib/demo-day.mjs');
   const isLoaded = await loadDemo(server.address, databaseUrl, () => writeFileSync(LOADING, ''));
-  if (isLoaded) await loadHistory(server.address, databaseUrl);
+  if (isLoaded && !options['without-history']) await loadHistory(server.address, databaseUrl);
   if (isLoaded) await loadDay(server.address);
   rmSync(LOADING, { force: true });
   if (isLoaded) say('The demo scenario is loaded: Saltmarsh Mobility, Port Isel.');

@@ -58,7 +58,7 @@ const asUser = (): readonly string[] =>
     : [];
 
 const start = (name: string, env: NodeJS.ProcessEnv = {}): Promise<Demo> =>
-  startDemo({ state: join(state, name), as: asUser(), env: { DATABASE_URL: '', ...env } });
+  startDemo({ state: join(state, name), as: asUser(), env: { DATABASE_URL: '', ...env }, withHistory: true });
 
 describe('an ordinary user', () => {
   it('starts the demo, signs in, and stops it again with nothing left running', async () => {

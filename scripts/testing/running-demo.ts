@@ -15,12 +15,15 @@ export interface DemoStart {
   /** Stands before the command, as a change of user does. */
   readonly as?: readonly string[];
   readonly env?: NodeJS.ProcessEnv;
+  /** Loads the deliveries of two months before today too, as a person's start does. */
+  readonly withHistory?: boolean;
   readonly onSpawn?: (child: ChildProcess) => void;
 }
 
 /** Starts the demo as a person does and waits for its address; with what it said where it ended instead. */
-export function startDemo({ state, as = [], env = {}, onSpawn }: DemoStart): Promise<Demo> {
-  const [command = process.execPath, ...args] = [...as, process.execPath, join(ROOT, 'scripts/demo.mjs')];
+export function startDemo({ state, as = [], env = {}, withHistory = false, onSpawn }: DemoStart): Promise<Demo> {
+  const options = withHistory ? [] : ['--without-history'];
+  const [command = process.execPath, ...args] = [...as, process.execPath, join(ROOT, 'scripts/demo.mjs'), ...options];
   const child = spawn(command, args, {
     cwd: ROOT,
     env: { ...process.env, DECURIO_STATE: state, ...env },
