@@ -12,6 +12,7 @@ import { BenchPage } from './pages/bench-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
 import { StandIn } from './pages/stand-in.js';
 import { viewOf, writeFrom } from './support/other-stand.js';
+import { rideSteadily, standStill } from './support/receiver.js';
 import { startStage, type Stage } from './support/start.js';
 
 let stage: Stage;
@@ -248,28 +249,14 @@ describe('other references', () => {
   });
 
   it("this device's own receiver: one key freezes the steady speed, and the shown one is asked for", async () => {
-    const { driver } = stage.browser;
-    await driver.sendDevToolsCommand('Browser.grantPermissions', { permissions: ['geolocation'] });
     await bench.click('Live');
-    let metres = 0;
-    const ride = () =>
-      driver.sendDevToolsCommand('Emulation.setGeolocationOverride', {
-        latitude: 48.5,
-        longitude: -12 + ++metres * 1e-5,
-        accuracy: 3,
-        speed: 5.6,
-      });
-    await driver.wait(
-      async () => ride().then(async () => (await bench.text()).includes('steady, ±')),
-      15_000,
-      'the receiver never was steady',
-    );
+    await rideSteadily(bench, 5.6);
     await bench.press('f');
     await bench.says('frozen');
     expect(await bench.texts('[data-steady] output')).toEqual(['20.2']);
     await bench.press('19.4', Key.ENTER);
     await bench.says('Live receiver');
-    await driver.sendDevToolsCommand('Emulation.clearGeolocationOverride', {});
+    await standStill(bench);
   });
 
   it('the stand-in unit feeds a receiver and a roller bench', async () => {

@@ -1,3 +1,4 @@
+import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { trialOrder } from '@decurio/core';
 import type { TrialView } from '@decurio/contract';
@@ -5,6 +6,7 @@ import { signIn, type Client } from '../scripts/lib/api-client.mjs';
 import { DEMO_PASSWORD } from '../server/demo-password.js';
 import { BenchPage } from './pages/bench-page.js';
 import { SignInPage } from './pages/sign-in-page.js';
+import { rideSteadily, standStill } from './support/receiver.js';
 import { startStage, type Stage } from './support/start.js';
 
 let stage: Stage;
@@ -66,5 +68,40 @@ describe('trials of a display', () => {
     expect(ended?.ended).toMatchObject({ by: 'Ines M.', version: 2 });
     await page.driver.get(`${stage.address}/library/displayMap/${MAP}/versions`);
     await page.says('Draft');
+  });
+
+  it('take a true speed from the receiver of this device, from a roller, or as it was read off', async () => {
+    await page.driver.get(`${stage.address}/library/displayMap/${MAP}/trials`);
+    await page.click('A new trial');
+    await page.choose('Code', 'b7');
+    await page.type('On which unit', 'P10-0303');
+    await page.choose('What is measured', 'True end speed');
+    await page.type('Runs of each value', '4');
+    await page.click('Draw the order');
+    await page.says('Run 1 of 8');
+    await page.click('Receiver');
+    await rideSteadily(page, 5.6);
+    await page.press('f');
+    await page.says('frozen');
+    await page.press(Key.ENTER);
+    await page.says('Run 2 of 8');
+    await standStill(page);
+    await page.press('t');
+    await page.type('Roller, mm across', '105');
+    await page.type('Turns a minute', '1000');
+    await page.says('for slip among it');
+    await page.press(Key.ENTER);
+    await page.says('Run 3 of 8');
+    await page.click('By hand');
+    await page.type('True', '130');
+    await page.press(Key.ENTER);
+    await page.says('More than 120 km/h cannot be meant');
+    await page.type('True', '19.5');
+    await page.press(Key.ENTER);
+    await page.says('Run 4 of 8');
+    const measured = (await trials()).find(({ plan }) => plan.quantity === 'endSpeed')?.runs.map((run) => run.measured);
+    expect(measured).toEqual([20.16, 19.79, 19.5]);
+    await page.click('Take run 3 back');
+    await page.says('Run 3 of 8');
   });
 });

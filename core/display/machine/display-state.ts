@@ -13,6 +13,9 @@ import { formatRaw, nearestValue, valuesInOrder } from '../map/raw-value.js';
 
 export type RawValues = Readonly<Record<string, number>>;
 
+/** Nothing that is shown and not stored: one and the same, so that what follows from values is worked out once. */
+export const ALL_STORED: RawValues = Object.freeze({});
+
 /** Where a display stands. `item` counts the lines of the page from 0, hidden ones included. */
 export type Screen =
   | { readonly kind: 'off' }
@@ -107,7 +110,7 @@ export function displayAtRest(map: DisplayMap, stored: RawValues = {}, levelBefo
     mode: map.ride?.modes?.wakesIn ?? null,
     unlocked: map.menu?.pin === null,
     wrongPins: 0,
-    unstored: {},
+    unstored: ALL_STORED,
     stored: values,
     inForce: values,
     idleMs: 0,
@@ -170,7 +173,7 @@ export function displayAtCode(
         unlocked: true,
         mode: page.mode ?? state.mode,
         screen: { kind: 'menu', page: page.id, item, focus, digit: 0 },
-        unstored: {},
+        unstored: ALL_STORED,
         idleMs: 0,
       };
     }

@@ -1,6 +1,6 @@
 import type { Code, Influence, KeyedMap } from '../map/display-map.js';
 import { codeNow } from '../map/range-in-unit.js';
-import { codeOf, settableValues, settled, type DisplayState, type RawValues } from './display-state.js';
+import { ALL_STORED, codeOf, settableValues, settled, type DisplayState, type RawValues } from './display-state.js';
 
 const KM_PER_MILE = 1.609344;
 /** What restoring the maker's values leaves alone. */
@@ -28,8 +28,10 @@ export function storeOne(map: KeyedMap, state: DisplayState, code: Code): Displa
 }
 
 /** The same values without one. */
-export const butFor = (values: RawValues, label: string): RawValues =>
-  Object.fromEntries(Object.entries(values).filter(([other]) => other !== label));
+export function butFor(values: RawValues, label: string): RawValues {
+  const others = Object.entries(values).filter(([other]) => other !== label);
+  return others.length === 0 ? ALL_STORED : Object.fromEntries(others);
+}
 
 function put(state: DisplayState, code: Code, raw: number): DisplayState {
   const stored = { ...state.stored, [code.label]: raw };
@@ -98,7 +100,7 @@ export function leaveMenu(map: KeyedMap, state: DisplayState): DisplayState {
     ...state,
     screen: state.screen.kind === 'message' ? { ...state.screen, then: riding } : riding,
     unlocked: map.menu.pin === null,
-    unstored: {},
+    unstored: ALL_STORED,
     idleMs: 0,
     resume: null,
   };

@@ -16,6 +16,8 @@ export interface PageDistances {
   readonly leavePage: (page: string) => number;
 }
 
+export type Along = 'counted' | 'free' | 'barred';
+
 interface Arc {
   readonly from: number;
   readonly ms: number;
@@ -24,8 +26,13 @@ interface Arc {
 /**
  * Times from everywhere to the first line of every page, by Dijkstra's algorithm on the reversed menu. A line that may
  * be hidden costs nothing to pass, a PIN nothing to give, and on leaving the menu any ride mode may be on.
+ * @param along how moves along a page count: as they are, not at all since the caller counts them apart, or as barred
  */
-export function pageDistances(map: KeyedMap, pace: Pace): PageDistances {
+export function pageDistances(
+  map: KeyedMap,
+  pace: Pace,
+  along: (page: string) => Along = () => 'counted',
+): PageDistances {
   const { pages } = map.menu;
   const modes = map.ride?.modes?.list.map((mode) => mode.id) ?? [];
   const starts = new Map<string, number>();
@@ -61,7 +68,10 @@ export function pageDistances(map: KeyedMap, pace: Pace): PageDistances {
         const step = i + by;
         const inside = step >= 0 && step < page.items.length;
         const to = inside ? own + step : afterLast === 'wrap' ? own + (by > 0 ? 0 : page.items.length - 1) : null;
-        if (gesture && to !== null) link(at, to, isHideable(map, page.items[to - own]) ? 0 : cost(gesture), false);
+        if (gesture && to !== null) {
+          const isFree = along(page.id) === 'free' || isHideable(map, page.items[to - own]);
+          if (along(page.id) !== 'barred') link(at, to, isFree ? 0 : cost(gesture), false);
+        }
         if (gesture && to === null && by > 0 && afterLast === 'leave') leaveTo(at, cost(gesture, false) + lastMs);
       }
       leaveTo(at, 'exit' in item ? Math.min(leave, cost(map.menu.pick, false) + lastMs) : leave);

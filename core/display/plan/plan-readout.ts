@@ -72,7 +72,7 @@ function searchReading(
   const seeing = (state: DisplayState, seen: bigint): bigint =>
     seen | (bit.get(codeShown(map, state)?.label ?? '') ?? 0n);
   const codes = labels.map((label) => codeOf(map, label));
-  const travelMs = travelBound(map, pace);
+  const travelMs = travelBound(map, pace, codes);
   return cheapestPath<Node, Move>({
     start: { state: from, seen: seeing(from, 0n) },
     isGoal: ({ state, seen }) => seen === all && (end === 'anywhere' || state.screen.kind === 'riding'),

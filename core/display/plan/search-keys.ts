@@ -31,7 +31,7 @@ export function searchKeys(
 ): Path<Move> | null | GaveUp {
   const job = jobOf(map, from, targets);
   const editMs = editBound(map, job, pace);
-  const travelMs = travelBound(map, pace);
+  const travelMs = travelBound(map, pace, job.tracked);
   const standing = standings(job);
   return cheapestPath<DisplayState, Move>({
     start: { ...from, ran: [] },
@@ -65,6 +65,7 @@ interface Standing {
 /** Values change far less often than places: what follows from them is worked out once for each. */
 function standings({ tracked, wanted, isDragged }: Job): (state: DisplayState) => Standing {
   const known = new WeakMap<RawValues, WeakMap<RawValues, Standing>>();
+  const due = tracked.map((code) => ({ code, aim: wanted(code) }));
   return (state) => {
     const { stored, unstored } = state;
     const byUnstored = known.get(stored) ?? new WeakMap<RawValues, Standing>();
@@ -72,12 +73,13 @@ function standings({ tracked, wanted, isDragged }: Job): (state: DisplayState) =
     const before = byUnstored.get(unstored);
     if (before) return before;
     // What is right in store may be so again by itself: time running out drops what is on the glass alone.
-    const open = tracked.filter((code) => standsAt(state, code) !== wanted(code) && held(state, code) !== wanted(code));
-    const key =
-      state.ran.join() +
-      tracked
-        .map(({ label }) => (label in unstored ? `${stored[label]}~${unstored[label]}` : `${stored[label]}`))
-        .join();
+    const open: Code[] = [];
+    let key = state.ran.join();
+    for (const { code, aim } of due) {
+      const { label } = code;
+      if (held(state, code) !== aim && standsAt(state, code) !== aim) open.push(code);
+      key += label in unstored ? `,${stored[label]}~${unstored[label]}` : `,${stored[label]}`;
+    }
     const standing = { open, away: open.some(isDragged) ? open.filter((code) => !isDragged(code)) : open, key };
     byUnstored.set(unstored, standing);
     return standing;
@@ -114,7 +116,7 @@ function edges(map: KeyedMap, job: Job, state: DisplayState, pace: Pace): readon
       here !== null &&
       job.isTracked(here) &&
       job.mayEdit(at, here) &&
-      job.useful(at, here).some((raw) => raw !== standsAt(at, here))
+      (standsAt(at, here) !== job.wanted(here) || job.useful(at, here).some((raw) => raw !== standsAt(at, here)))
     );
   };
   const asks = code && asking(state, code) ? [askingRun(map, state, code, pace)] : [];

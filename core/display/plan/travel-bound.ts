@@ -4,61 +4,129 @@ import type { DisplayState } from '../machine/display-state.js';
 import { savedByWaiting } from './edit-bound.js';
 import type { Gesture } from '../map/gesture.js';
 import { gestureMs, type Pace } from './pace.js';
-import { isHideable, pageDistances, type PageDistances } from './page-distances.js';
+import { isHideable } from './page-distances.js';
+import { waysBetween, type From, type PageVisit } from './ways-between.js';
 
-/** Pages up to this many are put in their best order; more of them cost their nearest entry each. */
-const MOST_ORDERED = 8;
+/** What going to open codes and leaving still takes at least, ms. */
+export type TravelBound = (state: DisplayState, open: readonly Code[]) => number;
 
 /**
- * A bound from below on the time that going to open codes and leaving still takes, ms: on every page with open codes the
- * shortest way that shows them all, once through or in several visits, between the pages the shortest order, and the
- * quickest way out. It never overstates, so that a search by it finds the optimum.
+ * A bound from below on the time that going to open codes and leaving still takes: on every page with open codes the
+ * moves along it that show them all and lead on from the last of them, between the pages the shortest order, and the
+ * quickest way out; with every page entered once, or one of them once more. Moves along pages with open codes are
+ * counted there alone. It never overstates, so that a search by it finds the optimum.
+ * @param mayBeOpen all codes that any `open` may name
  */
-export function travelBound(map: KeyedMap, pace: Pace): (state: DisplayState, open: readonly Code[]) => number {
+export function travelBound(map: KeyedMap, pace: Pace, mayBeOpen: readonly Code[]): TravelBound {
   const { menu } = map;
   const least = (gestures: readonly (Gesture | null)[]) =>
     Math.min(...gestures.flatMap((g) => (g === null ? [] : [gestureMs(pace, g)])));
   const moveMs = least([menu.next, menu.previous]) + pace.lookMs;
   const leaveMs = quickestLeave(map, pace);
   const lists = listsOf(map);
-  const distances = pageDistances(map, pace);
-  const between = pageOrders(map, distances);
+  const ways = waysBetween(map, pace, new Set(mayBeOpen.flatMap(({ label }) => lists.places.get(label)?.page ?? [])));
   // Where the menu opens again as it closed, an opening may lead to any page: only moving and leaving are sure then.
   const isSure = menu.idle.reopensAt === 'first';
-  const grouped = new WeakMap<readonly Code[], ReadonlyMap<string, readonly number[]>>();
-  const group = (open: readonly Code[]): ReadonlyMap<string, readonly number[]> => {
-    const byPage = new Map<string, number[]>();
+  const grouped = new WeakMap<readonly Code[], ReadonlyMap<string, readonly Place[]>>();
+  const group = (open: readonly Code[]): ReadonlyMap<string, readonly Place[]> => {
+    const before = grouped.get(open);
+    if (before) return before;
+    const byPage = new Map<string, Place[]>();
     for (const { label } of open) {
       const place = lists.places.get(label);
-      if (place) byPage.set(place.page, [...(byPage.get(place.page) ?? []), place.at]);
+      if (place) byPage.set(place.page, [...(byPage.get(place.page) ?? []), place]);
     }
+    grouped.set(open, byPage);
     return byPage;
   };
+  const visits = new Map<string, PageVisit>();
+  const visitOf = (page: string, places: readonly Place[], from: number): PageVisit => {
+    const id = `${page}@${from}:${places.map(({ item }) => item).join()}`;
+    const before = visits.get(id);
+    if (before) return before;
+    const list = lists.pages.get(page) ?? { count: 1, wraps: false, goesBack: true };
+    const lines = places.map(({ at }) => at);
+    const lasts = lastOf(places, from, list);
+    const onward = list.goesBack ? null : onwardVisits(places, from, list, lists.lines.get(page) ?? []);
+    const visit: PageVisit = {
+      page,
+      id,
+      onceMs: oneVisit(lines, from, list) * moveMs,
+      lasts: lasts.map(({ item }) => item),
+      looseMs: (onward?.thenMoves ?? fewestMoves(lines, [from, 0], list)) * moveMs,
+      breaks: onward && onward.breaks.map(({ item, moves }) => ({ item, ms: moves * moveMs })),
+    };
+    visits.set(id, visit);
+    return visit;
+  };
   const leaving = ({ screen }: DisplayState) =>
-    screen.kind === 'menu' ? distances.leaveItem(screen.page, screen.item) : leaveMs;
-  return (state, open) => {
-    const { screen, resume } = state;
-    const isOut = screen.kind === 'riding' || screen.kind === 'off';
-    if (open.length === 0)
-      return isOut ? 0 : isSure && Object.keys(state.unstored).length > 0 ? leaving(state) : leaveMs;
-    const here = standingAt(screen, lists);
-    const byPage = grouped.get(open) ?? group(open);
-    grouped.set(open, byPage);
-    const last = [...byPage.keys()];
-    let ms = !isSure ? leaveMs : last.length > 0 ? Math.min(...last.map(distances.leavePage)) : leaving(state);
-    for (const [page, items] of byPage) {
+    screen.kind === 'menu' ? ways.outOf(screen.page, screen.item) : leaveMs;
+  const unsure = ({ resume }: DisplayState, here: At, byPage: ReadonlyMap<string, readonly Place[]>): number => {
+    let ms = leaveMs;
+    for (const [page, places] of byPage) {
       const list = lists.pages.get(page);
       if (!list) continue;
       const stood = here ?? (resume && { page: resume.page, at: lists.lines.get(resume.page)?.[resume.item] ?? 0 });
       const from = stood?.page === page ? stood.at : 0;
-      const loose = fewestMoves(items, [from, 0], list) * moveMs;
-      ms += isSure ? Math.min(oneVisit(items, from, list) * moveMs, loose + distances.fromPage(page, page)) : loose;
+      const lines = places.map(({ at }) => at);
+      ms += fewestMoves(lines, [from, 0], list) * moveMs;
     }
-    if (!isSure) return ms;
-    const others = [...byPage.keys()].filter((page) => page !== here?.page);
-    return (
-      ms + between(state, here ? { page: here.page, item: screen.kind === 'menu' ? screen.item : 0 } : null, others)
-    );
+    return ms;
+  };
+  return (state, open) => {
+    const { screen } = state;
+    const isOut = screen.kind === 'riding' || screen.kind === 'off';
+    if (open.length === 0)
+      return isOut ? 0 : isSure && Object.keys(state.unstored).length > 0 ? leaving(state) : leaveMs;
+    const here = standingAt(screen, lists);
+    const byPage = group(open);
+    if (!isSure) return unsure(state, here, byPage);
+    if (byPage.size === 0) return leaving(state);
+    let first: PageVisit | null = null;
+    const others: PageVisit[] = [];
+    for (const [page, places] of byPage) {
+      if (page === here?.page) first = visitOf(page, places, here.at);
+      else others.push(visitOf(page, places, 0));
+    }
+    return ways.tour(fromOf(state, here), first, others);
+  };
+}
+
+function fromOf({ screen, mode }: DisplayState, here: At): From {
+  if (here && screen.kind === 'menu') return { at: 'line', page: here.page, item: screen.item };
+  if (here) return { at: 'page', page: here.page };
+  return screen.kind === 'riding' ? { at: 'riding', mode } : { at: 'anywhere' };
+}
+
+/** How far ahead a place lies where one only goes on; less than nothing behind. */
+const ahead = (at: number, from: number, { count, wraps }: List): number =>
+  wraps ? (at - from + count) % count : at - from;
+
+/** Those of some places that may be shown last in one visit begun at `from`. */
+function lastOf(places: readonly Place[], from: number, list: List): readonly Place[] {
+  if (list.goesBack) return places;
+  const far = Math.max(...places.map(({ at }) => ahead(at, from, list)));
+  return places.filter(({ at }) => ahead(at, from, list) === far);
+}
+
+interface OnwardVisits {
+  /** Lines at which a visit may end that leaves something for another, with the moves to them. */
+  readonly breaks: readonly { readonly item: number; readonly moves: number }[];
+  /** Moves from the first line on to what is left then, at least. */
+  readonly thenMoves: number;
+}
+
+/** More than one visit of a page that one only goes on in, the first begun at `from`: what lies behind, or farthest, is left. */
+function onwardVisits(places: readonly Place[], from: number, list: List, lines: readonly number[]): OnwardVisits {
+  const behind = list.wraps ? [] : places.filter(({ at }) => at < from);
+  const lasts = lastOf(places, from, list);
+  const far = behind.length > 0 ? Infinity : Math.max(...lasts.map(({ at }) => ahead(at, from, list)));
+  return {
+    breaks: lines.flatMap((at, item) => {
+      const moves = ahead(at, from, list);
+      return moves >= 0 && moves <= far ? [{ item, moves }] : [];
+    }),
+    thenMoves: Math.max(...(behind.length > 0 ? behind : lasts).map(({ at }) => at)),
   };
 }
 
@@ -76,31 +144,40 @@ function quickestLeave(map: KeyedMap, pace: Pace): number {
   );
 }
 
+type At = { readonly page: string; readonly at: number } | null;
+
 interface List {
   readonly count: number;
   readonly wraps: boolean;
   readonly goesBack: boolean;
 }
 
+/** Where a code stands: which line of which page, and how many moves along it. */
+interface Place {
+  readonly page: string;
+  readonly item: number;
+  readonly at: number;
+}
+
 interface Lists {
   readonly pages: ReadonlyMap<string, List>;
-  readonly places: ReadonlyMap<string, { readonly page: string; readonly at: number }>;
+  readonly places: ReadonlyMap<string, Place>;
   /** Place of each line of a page. */
   readonly lines: ReadonlyMap<string, readonly number[]>;
 }
 
 /** Where everything stands. Lines that may be hidden cost no press then: they share their place with the line after them. */
 function listsOf(map: KeyedMap): Lists {
-  const places = new Map<string, { page: string; at: number }>();
+  const places = new Map<string, Place>();
   const lines = new Map<string, readonly number[]>();
   const pages = new Map<string, List>();
   for (const page of map.menu.pages) {
     let at = 0;
-    const own = page.items.map((item) => {
+    const own = page.items.map((item, i) => {
       const mine = at;
       // What stands on several pages may be met on any of them: nothing is sure of the way there.
       if ('code' in item && pagesListing(map, item.code).length === 1)
-        places.set(item.code, { page: page.id, at: mine });
+        places.set(item.code, { page: page.id, item: i, at: mine });
       if (!isHideable(map, item)) at++;
       return mine;
     });
@@ -115,10 +192,7 @@ function listsOf(map: KeyedMap): Lists {
 }
 
 /** The page on the glass, or about to come there once the PIN is given or a message has passed. */
-function standingAt(
-  screen: DisplayState['screen'],
-  lists: Lists,
-): { readonly page: string; readonly at: number } | null {
+function standingAt(screen: DisplayState['screen'], lists: Lists): At {
   switch (screen.kind) {
     case 'menu':
       return { page: screen.page, at: lists.lines.get(screen.page)?.[screen.item] ?? 0 };
@@ -181,37 +255,4 @@ function stretch(places: readonly number[], length: number, goesBack: boolean): 
   if (!goesBack) return sorted.at(-1) ?? 0;
   const ends = [0, ...sorted, length];
   return length - Math.max(...ends.slice(1).map((place, i) => place - (ends[i] ?? 0)));
-}
-
-type At = { readonly page: string; readonly item: number } | null;
-
-/** Least time to enter every one of some pages once, in the best order. */
-function pageOrders(map: KeyedMap, distances: PageDistances) {
-  const ids = map.menu.pages.map((page) => page.id);
-  const known = new Map<string, number>();
-  /** Least time to enter all pages of `mask`, beginning at the most favourable line of `page`. */
-  const rest = (page: string, mask: number): number => {
-    if (mask === 0) return 0;
-    const key = `${page} ${mask}`;
-    const before = known.get(key);
-    if (before !== undefined) return before;
-    let best = Infinity;
-    ids.forEach((to, i) => {
-      if (mask & (1 << i)) best = Math.min(best, distances.fromPage(page, to) + rest(to, mask & ~(1 << i)));
-    });
-    known.set(key, best);
-    return best;
-  };
-  return (state: DisplayState, here: At, pages: readonly string[]): number => {
-    if (pages.length === 0) return 0;
-    const first = (to: string): number => {
-      const { screen } = state;
-      if (here && screen.kind === 'menu') return distances.fromItem(here.page, here.item, to);
-      if (here) return distances.fromPage(here.page, to);
-      return screen.kind === 'riding' ? distances.fromRiding(state.mode, to) : 0;
-    };
-    if (pages.length > MOST_ORDERED || ids.length > 30) return Math.max(...pages.map(first));
-    const mask = pages.reduce((bits, page) => bits | (1 << ids.indexOf(page)), 0);
-    return Math.min(...pages.map((to) => first(to) + rest(to, mask & ~(1 << ids.indexOf(to)))));
-  };
 }

@@ -8,13 +8,14 @@ import { nextWords } from './calibrate-words.js';
 import { ReadingsTable } from './readings-table.js';
 import { SpeedPlot } from './speed-plot.js';
 import { useCalibration } from './use-calibration.js';
-import { useReadings, type Readings } from './use-readings.js';
-import { WayTabs } from './way-tabs.js';
+import { LiveReceiver } from '../../measuring/live-receiver.js';
+import type { Readings } from '../../measuring/readings.js';
+import { RollerBench } from '../../measuring/roller-bench.js';
+import { SpotReading } from '../../measuring/spot-reading.js';
+import { TimedDistance } from '../../measuring/timed-distance.js';
+import { WayTabs } from '../../measuring/way-tabs.js';
+import { useReadings } from './use-readings.js';
 import { DriveEnd } from './ways/drive-end.js';
-import { LiveReceiver } from './ways/live-receiver.js';
-import { RollerBench } from './ways/roller-bench.js';
-import { SpotReading } from './ways/spot-reading.js';
-import { TimedDistance } from './ways/timed-distance.js';
 import { WheelMeasureForm } from './ways/wheel-measure.js';
 import classes from './calibrate.module.css';
 
@@ -53,7 +54,7 @@ export function Calibrate({ bench, state, visit }: CalibrateProps) {
       <WayTabs ways={WAYS} way={way} onWay={setWay} hotkey="N" panelId="way" />
       {way !== 'track' && <SpeedPlot found={found} kept={state.calibration.readings} unit={readings.unit} />}
       {way !== 'wheel' && way !== 'track' && <BeforeRun way={way} terms={state.opened.setup.speed} />}
-      <div role="tabpanel" id="way" aria-labelledby={`way-${way}`} className={classes['way']}>
+      <div role="tabpanel" id="way" aria-labelledby={`way-${way}`}>
         <Suspense fallback={<Busy />}>
           <WayPanel
             way={way}

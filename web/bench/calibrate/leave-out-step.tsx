@@ -4,6 +4,7 @@ import { Begun } from '../../drafts/begun.js';
 import { useDraft } from '../../drafts/use-draft.js';
 import type { Visit } from '../use-visit.js';
 import { Dialog } from '../../ui/dialog.js';
+import measuring from '../../measuring/measuring.module.css';
 import classes from './calibrate.module.css';
 
 /** Speed held against a reference by other means, in words, or openly not at all. */
@@ -45,7 +46,7 @@ export function LeaveOutStep({ visit, onClose }: { readonly visit: Visit; readon
           data-scan-guard="words"
           data-autofocus
         />
-        <div className={classes['entryActs']}>
+        <div className={measuring['entryActs']}>
           <ActButton type="submit" look="care" hotkey="Enter" onAct={() => undefined}>
             {done ? 'Done by hand, to prove' : 'Left out, to prove'}
           </ActButton>

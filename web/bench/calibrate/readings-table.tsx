@@ -5,6 +5,7 @@ import { ActButton } from '../../ui/act-button.js';
 import type { Visit } from '../use-visit.js';
 import { signedPercent } from './calibrate-words.js';
 import { Dialog } from '../../ui/dialog.js';
+import measuring from '../../measuring/measuring.module.css';
 import classes from './calibrate.module.css';
 
 const REASONS = ['Braking or speeding up', 'A bump or a bend', 'Bad fix', 'On a slope', 'Misread', 'Another reason'];
@@ -140,7 +141,7 @@ function LeaveOut({
         {reason === REASONS.at(-1) && (
           <TextInput label="The reason" value={words} onChange={(e) => setWords(e.target.value)} maxLength={120} />
         )}
-        <div className={classes['entryActs']}>
+        <div className={measuring['entryActs']}>
           <ActButton type="submit" look="care" disabled={says === ''} onAct={() => undefined}>
             Leave it out
           </ActButton>

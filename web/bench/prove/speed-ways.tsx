@@ -3,15 +3,15 @@ import { KM_PER_MILE, type Observation, type ProvingTest, type ReferenceKind, ty
 import { KeyButton } from '../../ui/keys/key-button.js';
 import { Notice } from '../../ui/notice.js';
 import type { ApiProblem } from '../../state/api.js';
-import type { NewReading, Readings } from '../calibrate/use-readings.js';
-import { LiveReceiver } from '../calibrate/ways/live-receiver.js';
-import { RollerBench } from '../calibrate/ways/roller-bench.js';
-import { SpotReading } from '../calibrate/ways/spot-reading.js';
-import { TimedDistance } from '../calibrate/ways/timed-distance.js';
-import { useStandInFeed } from '../stand-in/stand-in-feed.js';
-import { WayTabs } from '../calibrate/way-tabs.js';
+import type { NewReading, Readings } from '../../measuring/readings.js';
+import { LiveReceiver } from '../../measuring/live-receiver.js';
+import { RollerBench } from '../../measuring/roller-bench.js';
+import { SpotReading } from '../../measuring/spot-reading.js';
+import { TimedDistance } from '../../measuring/timed-distance.js';
+import { useStandInFeed } from '../../measuring/stand-in-feed.js';
+import { WayTabs } from '../../measuring/way-tabs.js';
 import { EndPlot } from './end-plot.js';
-import classes from '../calibrate/calibrate.module.css';
+import measuring from '../../measuring/measuring.module.css';
 
 const WAYS = [
   ['live', 'Receiver'],
@@ -63,7 +63,7 @@ export function SpeedWays({
   return (
     <>
       <WayTabs ways={WAYS} way={way} onWay={setWay} hotkey="T" panelId="by" />
-      <div role="tabpanel" id="by" aria-labelledby={`by-${way}`} className={classes['way']} key={`${test.id} ${way}`}>
+      <div role="tabpanel" id="by" aria-labelledby={`by-${way}`} key={`${test.id} ${way}`}>
         {way === 'live' ? (
           <LiveReceiver readings={readings} />
         ) : way === 'roller' ? (
@@ -75,7 +75,7 @@ export function SpeedWays({
         )}
       </div>
       {doubted && (
-        <div className={classes['entryActs']}>
+        <div className={measuring['entryActs']}>
           <Notice
             kind="care"
             title={`${doubted.trueKmh.toFixed(1)} km/h, where ${watch.predictedKmh?.toFixed(1) ?? ''} is expected`}

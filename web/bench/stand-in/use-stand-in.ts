@@ -18,7 +18,7 @@ import {
   type VehicleType,
 } from '@decurio/core';
 import { useHandlebar, type Handlebar } from '../../ui/handlebar/use-handlebar.js';
-import { tellFeed } from './stand-in-feed.js';
+import { tellFeed } from '../../measuring/stand-in-feed.js';
 import { keepStandIn, seedOf, type KeptStandIn } from './kept-stand-in.js';
 
 const TICK_MS = 100;

@@ -3,7 +3,8 @@ import { useState, type FormEvent } from 'react';
 import type { CalibrationOf, SpeedUnit } from '@decurio/core';
 import { ActButton } from '../../../ui/act-button.js';
 import type { Visit } from '../../use-visit.js';
-import { FigureInput } from './reading-fields.js';
+import { FigureInput } from '../../../measuring/reading-fields.js';
+import measuring from '../../../measuring/measuring.module.css';
 import classes from '../calibrate.module.css';
 
 /** Where drive really falls to zero: how far the cap is overshot. */
@@ -26,7 +27,7 @@ export function DriveEnd({
     setShown('');
   };
   return (
-    <form className={classes['entry']} onSubmit={keep}>
+    <form className={measuring['entry']} onSubmit={keep}>
       <FigureInput label={`Drive ended at, shown ${unit}`} value={shown} onChange={setShown} autoFocus />
       <p className={classes['says']}>
         {codes.capKmh === null
@@ -45,7 +46,7 @@ export function DriveEnd({
         checked={full}
         onChange={(event) => setFull(event.currentTarget.checked)}
       />
-      <div className={classes['entryActs']}>
+      <div className={measuring['entryActs']}>
         <ActButton type="submit" hotkey="Enter" disabled={codes.capKmh === null} onAct={() => undefined}>
           Keep it: the cap is worked out anew
         </ActButton>

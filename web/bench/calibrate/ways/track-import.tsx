@@ -7,7 +7,7 @@ import type { TrackReader, TrackView } from '../../../workers/track-worker.js';
 import { houseZone } from '../../../ui/house-zone.js';
 import { KeyButton } from '../../../ui/keys/key-button.js';
 import { Notice } from '../../../ui/notice.js';
-import type { Readings } from '../use-readings.js';
+import type { Readings } from '../../../measuring/readings.js';
 import { TrackStretches } from './track-stretches.js';
 import classes from './track.module.css';
 

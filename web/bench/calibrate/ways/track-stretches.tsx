@@ -7,7 +7,7 @@ import { houseZone } from '../../../ui/house-zone.js';
 import { ActButton } from '../../../ui/act-button.js';
 import { FileInput } from '../../../ui/file-input.js';
 import { Notice } from '../../../ui/notice.js';
-import type { Readings } from '../use-readings.js';
+import type { Readings } from '../../../measuring/readings.js';
 import { TrackPlot } from './track-plot.js';
 import classes from './track.module.css';
 

@@ -12,7 +12,8 @@ import {
 } from '@decurio/core';
 import { ActButton } from '../../../ui/act-button.js';
 import { Notice } from '../../../ui/notice.js';
-import { FigureInput } from './reading-fields.js';
+import { FigureInput } from '../../../measuring/reading-fields.js';
+import measuring from '../../../measuring/measuring.module.css';
 import classes from '../calibrate.module.css';
 
 const HOW: readonly WheelMeasure[] = ['rollOut', 'tape', 'marking'];
@@ -43,7 +44,7 @@ export function WheelMeasureForm({ marking: typeMarking, known, blocked, onKeep 
     });
   };
   return (
-    <form className={classes['entry']} onSubmit={keep}>
+    <form className={measuring['entry']} onSubmit={keep}>
       <SegmentedControl
         aria-label="How it was measured"
         value={how}
@@ -59,7 +60,7 @@ export function WheelMeasureForm({ marking: typeMarking, known, blocked, onKeep 
           onChange={(e) => setMarking(e.target.value)}
           maxLength={20}
           data-scan-guard="words"
-          className={classes['words']}
+          className={measuring['words']}
         />
       ) : (
         <>
@@ -88,7 +89,7 @@ export function WheelMeasureForm({ marking: typeMarking, known, blocked, onKeep 
         </p>
       )}
       {blocked !== null && <Notice kind="note" says={blocked} />}
-      <div className={classes['entryActs']}>
+      <div className={measuring['entryActs']}>
         <ActButton type="submit" hotkey="Enter" disabled={!guess?.ok || blocked !== null} onAct={() => undefined}>
           Keep it: the wheel code follows
         </ActButton>

@@ -1,10 +1,8 @@
 import { TextInput } from '@mantine/core';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import {
   codeTitle,
-  formatRaw,
   judgeTrial,
-  meaningBeside,
   QUANTITIES,
   trialOrder,
   trialSays,
@@ -16,11 +14,9 @@ import type { LibraryEntry, TrialView } from '@decurio/contract';
 import { useDraft } from '../../../drafts/use-draft.js';
 import { api, asProblem } from '../../../state/api.js';
 import { ActButton } from '../../../ui/act-button.js';
-import { FigureField } from '../../../ui/figure-field.js';
-import { useHotkeys } from '../../../ui/keys/use-hotkeys.js';
 import { Notice } from '../../../ui/notice.js';
-import { StopwatchFace } from '../../../ui/stopwatch.js';
 import { whenFull } from '../../../ui/when.js';
+import { DueRun } from './due-run.js';
 import { TrialPlot } from './trial-plot.js';
 import classes from './trials.module.css';
 
@@ -52,7 +48,7 @@ export function TrialDesk({
       </p>
       <div className={classes['work']}>
         <div className={classes['now']}>
-          {!isThrough && !ended && <DueRun key={runs.length} trial={trial} code={code} raw={order[runs.length] ?? 0} />}
+          {!isThrough && !ended && <DueRun trial={trial} code={code} raw={order[runs.length] ?? 0} />}
           {judged?.ok && (
             <Shown
               judged={judged.value}
@@ -83,77 +79,6 @@ export function TrialDesk({
         </figure>
       </div>
     </section>
-  );
-}
-
-/** The run that is due: the value to set, and what it measured. */
-function DueRun({ trial, code, raw }: { readonly trial: TrialView; readonly code: Code; readonly raw: number }) {
-  const { id, plan, runs, more } = trial;
-  const of = QUANTITIES[plan.quantity];
-  const draft = useDraft(`trial.${id}.${runs.length}`, { measured: '' as number | '' });
-  const { measured } = draft.value;
-  const [startedAt, setStartedAt] = useState<number | null>(null);
-  const [add, adding] = api.useAddTrialRunMutation();
-  const [back, backing] = api.useTakeTrialRunBackMutation();
-  const isTimed = of.unit === 's';
-  const toggle = () => {
-    if (startedAt === null) return setStartedAt(performance.now());
-    draft.change({ measured: Math.round((performance.now() - startedAt) / 10) / 100 });
-    setStartedAt(null);
-  };
-  useHotkeys({ Space: isTimed ? toggle : undefined }, { shown: runs.length });
-  const isAbsurd = measured !== '' && measured > of.most;
-  const submit = async () => {
-    if (measured === '' || isAbsurd) return;
-    const answer = await add({ id, body: { n: runs.length + 1, raw, measured } });
-    if (answer.data) draft.forget();
-  };
-  const problem = asProblem(adding.error) ?? asProblem(backing.error);
-  return (
-    <form
-      className={classes['due']}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void submit();
-      }}
-    >
-      <h2>
-        Run {runs.length + 1} of {plan.values.length * more.reduce((sum, each) => sum + each, plan.each)}
-      </h2>
-      <p className={classes['set']}>
-        Set <b className="num">{code.shownAs ?? code.label}</b> to <strong>{formatRaw(code, raw)}</strong>
-        <span>{meaningBeside(code, raw)}</span>
-      </p>
-      <p>{of.does}</p>
-      {isTimed && (
-        <div className={classes['watch']} role="timer" aria-label="Stopwatch">
-          <StopwatchFace startedAt={startedAt} stopped={null} className={classes['clock']} />
-          <ActButton look={startedAt === null ? 'quiet' : 'care'} hotkey="Space" onAct={toggle}>
-            {startedAt === null ? 'Start' : 'Stop'}
-          </ActButton>
-        </div>
-      )}
-      <FigureField
-        label="Measured"
-        unit={of.unit}
-        value={measured}
-        onChange={(next) => draft.change({ measured: next })}
-        autoFocus={!isTimed}
-        error={isAbsurd ? `More than ${of.most} ${of.unit} cannot be meant. Look at the figure again.` : null}
-        required
-      />
-      {problem && <Notice kind="stop" says={problem.message} />}
-      <div className={classes['acts']}>
-        <ActButton type="submit" look="main" hotkey="Enter" busy={adding.isLoading} onAct={() => undefined}>
-          Write it down
-        </ActButton>
-        {runs.length > 0 && (
-          <ActButton busy={backing.isLoading} onAct={() => void back({ id, body: { n: runs.length } })}>
-            {`Take run ${runs.length} back (${runs.at(-1)?.measured ?? ''} ${of.unit})`}
-          </ActButton>
-        )}
-      </div>
-    </form>
   );
 }
 

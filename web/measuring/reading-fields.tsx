@@ -1,6 +1,6 @@
 import { Checkbox } from '@mantine/core';
-import { FigureField, type FigureFieldProps } from '../../../ui/figure-field.js';
-import classes from '../calibrate.module.css';
+import { FigureField, type FigureFieldProps } from '../ui/figure-field.js';
+import classes from './measuring.module.css';
 
 /** A figure that is typed as it is read, large enough to be read back at arm's length. */
 export const FigureInput = (props: FigureFieldProps) => <FigureField {...props} className={classes['figure']} />;

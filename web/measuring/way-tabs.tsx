@@ -1,7 +1,7 @@
 import type { Dispatch, SetStateAction } from 'react';
-import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
-import { KeyCap } from '../../ui/keys/key-cap.js';
-import classes from './calibrate.module.css';
+import { useHotkeys } from '../ui/keys/use-hotkeys.js';
+import { KeyCap } from '../ui/keys/key-cap.js';
+import classes from './measuring.module.css';
 
 /** The ways to a true speed, beside each other; a key goes on to the next. What is shown below has `panelId`. */
 export function WayTabs<Way extends string>({

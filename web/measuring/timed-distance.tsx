@@ -1,14 +1,14 @@
 import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { sdOf95, timedSpeed } from '@decurio/core';
-import { ActButton } from '../../../ui/act-button.js';
-import { KeyButton } from '../../../ui/keys/key-button.js';
-import { useDraft } from '../../../drafts/use-draft.js';
-import { StopwatchFace } from '../../../ui/stopwatch.js';
-import { useHotkeys } from '../../../ui/keys/use-hotkeys.js';
-import { useOwnSpace } from '../space-key.js';
-import type { Readings } from '../use-readings.js';
+import { ActButton } from '../ui/act-button.js';
+import { KeyButton } from '../ui/keys/key-button.js';
+import { useDraft } from '../drafts/use-draft.js';
+import { StopwatchFace } from './stopwatch.js';
+import { useHotkeys } from '../ui/keys/use-hotkeys.js';
+import { useOwnSpace } from './space-key.js';
+import type { Readings } from './readings.js';
 import { FigureInput } from './reading-fields.js';
-import classes from '../calibrate.module.css';
+import classes from './measuring.module.css';
 
 const KEPT = 'decurio.timedDistance';
 

@@ -1,12 +1,12 @@
 import { TextInput } from '@mantine/core';
 import { useRef, useState, type FormEvent } from 'react';
 import { sdOf95, spotSpeed, SPOT_U_KMH, type KeptReading } from '@decurio/core';
-import { ActButton } from '../../../ui/act-button.js';
-import { useDraft } from '../../../drafts/use-draft.js';
-import { useHotkeys } from '../../../ui/keys/use-hotkeys.js';
-import type { Readings } from '../use-readings.js';
+import { ActButton } from '../ui/act-button.js';
+import { useDraft } from '../drafts/use-draft.js';
+import { useHotkeys } from '../ui/keys/use-hotkeys.js';
+import type { Readings } from './readings.js';
 import { FigureInput, OffGround } from './reading-fields.js';
-import classes from '../calibrate.module.css';
+import classes from './measuring.module.css';
 
 /** A true speed read off a receiver or a marker board, and the shown one beside it. */
 export function SpotReading({

@@ -1,20 +1,19 @@
 import { useRef, useState, type FormEvent } from 'react';
 import { rollerRpm, rollerSpeed } from '@decurio/core';
-import { ActButton } from '../../../ui/act-button.js';
-import { useDraft } from '../../../drafts/use-draft.js';
-import { useHotkeys } from '../../../ui/keys/use-hotkeys.js';
-import { useStandInFeed } from '../../stand-in/stand-in-feed.js';
-import type { Readings } from '../use-readings.js';
+import { ActButton } from '../ui/act-button.js';
+import { useDraft } from '../drafts/use-draft.js';
+import { useHotkeys } from '../ui/keys/use-hotkeys.js';
+import { keepRoller, keptRoller } from './kept-roller.js';
+import { useStandInFeed } from './stand-in-feed.js';
+import type { Readings } from './readings.js';
 import { FigureInput } from './reading-fields.js';
-import classes from '../calibrate.module.css';
-
-const KEPT = 'decurio.roller';
+import classes from './measuring.module.css';
 
 /** Turns of a roller under the tyre, and what the display shows meanwhile. */
 export function RollerBench({ readings }: { readonly readings: Readings }) {
-  const kept = (localStorage.getItem(KEPT) ?? '').split(' ').map(Number);
-  const [rollerMm, setRoller] = useState<number | ''>(kept[0] || 105);
-  const [withinMm, setWithin] = useState<number | ''>(kept[1] || 0.5);
+  const [kept] = useState(keptRoller);
+  const [rollerMm, setRoller] = useState<number | ''>(kept.acrossMm);
+  const [withinMm, setWithin] = useState<number | ''>(kept.withinMm);
   const draft = useDraft(`${readings.place}.roller`, { rpm: '' as number | '', shown: '' as number | '' });
   const { rpm, shown } = draft.value;
   const [first, second] = [useRef<HTMLInputElement>(null), useRef<HTMLInputElement>(null)];
@@ -38,7 +37,7 @@ export function RollerBench({ readings }: { readonly readings: Readings }) {
     event.preventDefault();
     if (!speed?.ok) return first.current?.focus();
     if (!readings.isTrueOnly && (shown === '' || !(shown > 0))) return second.current?.focus();
-    localStorage.setItem(KEPT, `${rollerMm} ${withinMm}`);
+    keepRoller({ acrossMm: Number(rollerMm), withinMm: Number(withinMm) });
     void readings.add('roller', {
       speed: speed.value,
       shown: shown === '' ? null : shown,

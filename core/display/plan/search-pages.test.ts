@@ -1,0 +1,106 @@
+import fc from 'fast-check';
+import { expect, it } from 'vitest';
+import { howOften } from '../../testing/how-often.js';
+import { code, fourKey } from '../../testing/samples.js';
+import { displayAtRest } from '../machine/display-state.js';
+import type { KeyedMap, MenuRules } from '../map/display-map.js';
+import { hold, tap } from '../map/gesture.js';
+import { parseDisplayMap } from '../map/parse-display-map.js';
+import { gaveUp } from './cheapest-path.js';
+import type { Pace } from './pace.js';
+import { searchKeys } from './search-keys.js';
+
+const RUNS = howOften(120, Number(process.env['DECURIO_PLANS'] ?? 2_000));
+const PACE: Pace = { tapMs: 300, holdExtraMs: 200, lookMs: 500 };
+
+type Line = 'code' | 'way';
+
+interface PageDrawn {
+  /** Ways lead back to the first page, and from there to others. */
+  readonly lines: readonly Line[];
+  readonly afterLast: 'wrap' | 'stop' | 'leave';
+}
+
+const page = fc.record<PageDrawn>({
+  lines: fc.array(fc.oneof({ weight: 3, arbitrary: fc.constant<Line>('code') }, fc.constant<Line>('way')), {
+    minLength: 1,
+    maxLength: 5,
+  }),
+  afterLast: fc.constantFrom('wrap', 'wrap', 'stop', 'leave'),
+});
+
+const menu = fc.record({
+  pages: fc.array(page, { minLength: 2, maxLength: 4 }),
+  goesBack: fc.boolean(),
+  closes: fc.boolean(),
+  turns: fc.array(fc.tuple(fc.nat(3), fc.nat(3)), { maxLength: 2 }),
+  idleMs: fc.constantFrom(4_000, 9_000, 60_000),
+  message: fc.boolean(),
+});
+
+type MenuDrawn = typeof menu extends fc.Arbitrary<infer Drawn> ? Drawn : never;
+
+/** Pages of codes that are entered from the first one, go back to it, or turn over to one another. */
+function mapOf({ pages, goesBack, closes, turns, idleMs, message }: MenuDrawn): KeyedMap {
+  const id = (p: number): string => `p${p % pages.length}`;
+  const label = (p: number, i: number): string => `${p}.${i}`;
+  const last = (p: number) => (p === 0 ? pages.slice(1).map((_, n) => n + 1) : [0]);
+  const codes = pages.flatMap(({ lines }, p) =>
+    lines.flatMap((line, i) =>
+      line === 'code' ? [code(label(p, i), 'unknown', { range: { min: 0, max: 1, step: 1 }, factory: 0 })] : [],
+    ),
+  );
+  const way = (from: number, to: number) =>
+    from === 0 ? { title: `Page ${to}`, page: id(to) } : { title: 'Back', back: id(0) };
+  const items = ({ lines }: PageDrawn, p: number): MenuRules['pages'][number]['items'] => [
+    ...lines.map((line, i) => (line === 'code' ? { code: label(p, i) } : way(p, 1 + (i % (pages.length - 1))))),
+    ...last(p).map((to) => way(p, to)),
+  ];
+  return {
+    ...fourKey,
+    codes,
+    menu: {
+      ...fourKey.menu,
+      opens: [{ gesture: hold(2000, 'set', 'up'), from: 'riding', page: 'p0' }],
+      pages: pages.map((drawn, p) => ({
+        id: id(p),
+        title: `Page ${p}`,
+        afterLast: drawn.afterLast,
+        items: items(drawn, p),
+      })),
+      turns: turns
+        .filter(([from, to]) => id(from) !== id(to))
+        .slice(0, 1)
+        .map(([from, to]) => ({ gesture: hold(1200, 'down'), from: id(from), to: id(to) })),
+      previous: goesBack ? tap('down') : null,
+      edit: { style: 'live', up: hold(900, 'up'), down: hold(900, 'set', 'down') },
+      pick: tap('up'),
+      close: closes ? hold(1500, 'set') : null,
+      idle: { ...fourKey.menu.idle, browseMs: idleMs, editMs: idleMs, unstored: 'keep' },
+      store: message ? { on: 'move', message: { text: 'SAVE', ms: 700 } } : { on: 'move' },
+    },
+  };
+}
+
+it('finds what is found by looking everywhere, however the codes lie on pages', () => {
+  let [compared, sooner] = [0, 0];
+  fc.assert(
+    fc.property(menu, fc.infiniteStream(fc.boolean()), (drawn, chosen) => {
+      const map = mapOf(drawn);
+      fc.pre(parseDisplayMap(map).ok);
+      const targets = Object.fromEntries(
+        map.codes.flatMap(({ label }) => (chosen.next().value === true ? [[label, 1] as const] : [])),
+      );
+      const from = displayAtRest(map);
+      const everywhere = searchKeys(map, from, targets, PACE, { weight: 0, mostNodes: 20_000 });
+      fc.pre(!gaveUp(everywhere));
+      const found = searchKeys(map, from, targets, PACE, { mostNodes: 20_000 });
+      if (gaveUp(found) || found === null || everywhere === null) return expect(found).toEqual(everywhere);
+      expect(found.ms).toBeCloseTo(everywhere.ms, 6);
+      compared++;
+      if (found.expanded < everywhere.expanded) sooner++;
+    }),
+    { numRuns: RUNS, seed: 20261130 },
+  );
+  expect(sooner).toBeGreaterThan(compared / 2);
+});
