@@ -39,12 +39,13 @@ function Live({
     if (!now) return;
     setFrozen({ kmh: now.kmh, uKmh: now.uKmh, uCommon: 0 });
   };
-  useHotkeys({ F: frozen ? undefined : freeze });
+  // Where no shown speed is asked for there is no field that it could be sent from.
+  useHotkeys({ F: frozen ? undefined : freeze, Space: frozen && readings.isTrueOnly ? () => add() : undefined });
   useEffect(() => {
     if (frozen) field.current?.focus();
   }, [frozen]);
-  const add = (event: FormEvent) => {
-    event.preventDefault();
+  const add = (event?: FormEvent) => {
+    event?.preventDefault();
     if (!frozen || (!readings.isTrueOnly && (shown === '' || !(shown > 0)))) return field.current?.focus();
     void readings.add('live', {
       speed: frozen,

@@ -1,4 +1,22 @@
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
+
+export interface Watch {
+  /** By `performance.now()`; null while it stands. */
+  readonly startedAt: number | null;
+  readonly start: () => void;
+  /** Stops it. @returns seconds since it was started, 0 where it was not */
+  readonly stop: () => number;
+}
+
+export function useWatch(): Watch {
+  const [startedAt, setStartedAt] = useState<number | null>(null);
+  const start = useCallback(() => setStartedAt(performance.now()), []);
+  const stop = useCallback(() => {
+    setStartedAt(null);
+    return startedAt === null ? 0 : Math.round(performance.now() - startedAt) / 1000;
+  }, [startedAt]);
+  return { startedAt, start, stop };
+}
 
 /** Seconds since a moment of `performance.now()`, as they run, or as they were stopped. */
 export function StopwatchFace({

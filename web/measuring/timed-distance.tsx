@@ -3,7 +3,7 @@ import { sdOf95, timedSpeed } from '@decurio/core';
 import { ActButton } from '../ui/act-button.js';
 import { KeyButton } from '../ui/keys/key-button.js';
 import { useDraft } from '../drafts/use-draft.js';
-import { StopwatchFace } from './stopwatch.js';
+import { StopwatchFace, useWatch } from './stopwatch.js';
 import { useHotkeys } from '../ui/keys/use-hotkeys.js';
 import { useOwnSpace } from './space-key.js';
 import type { Readings } from './readings.js';
@@ -16,21 +16,17 @@ const KEPT = 'decurio.timedDistance';
 export function TimedDistance({ readings }: { readonly readings: Readings }) {
   const [distance, setDistance] = useState<number | ''>(() => Number(localStorage.getItem(KEPT) ?? '50') || 50);
   const [within, setWithin] = useState<number | ''>(0.2);
-  const [startedAt, setStartedAt] = useState<number | null>(null);
+  const { startedAt, start, stop } = useWatch();
   const draft = useDraft(`${readings.place}.timed`, { seconds: null as number | null, shown: '' as number | '' });
   const { seconds, shown } = draft.value;
   const shownField = useRef<HTMLInputElement>(null);
   const running = startedAt !== null;
   const toggle = () => {
-    if (!running) {
-      draft.change({ seconds: null });
-      return setStartedAt(performance.now());
-    }
-    draft.change({ seconds: Math.round(performance.now() - startedAt) / 1000 });
-    setStartedAt(null);
+    if (running) return draft.change({ seconds: stop() });
+    draft.change({ seconds: null });
+    start();
   };
   useOwnSpace();
-  useHotkeys({ Space: toggle });
   useEffect(() => {
     if (seconds !== null) shownField.current?.focus();
   }, [seconds]);
@@ -42,10 +38,13 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
           uDistanceM: sdOf95(within === '' ? 0 : within),
           seconds,
         });
-  const add = (event: FormEvent) => {
-    event.preventDefault();
-    // The distance is typed: Space is the watch again.
-    if (seconds === null && document.activeElement instanceof HTMLElement) return document.activeElement.blur();
+  const add = (event?: FormEvent) => {
+    event?.preventDefault();
+    if (seconds === null) {
+      // The distance is typed: Space is the watch again.
+      if (document.activeElement instanceof HTMLInputElement) return document.activeElement.blur();
+      return toggle();
+    }
     if (!timed?.ok || distance === '' || (!readings.isTrueOnly && (shown === '' || !(shown > 0))))
       return shownField.current?.focus();
     localStorage.setItem(KEPT, String(distance));
@@ -57,6 +56,9 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
     });
     draft.startAfresh();
   };
+  // Where no shown speed is asked for there is no field that it could be sent from.
+  const isWhole = seconds !== null && readings.isTrueOnly === true;
+  useHotkeys({ Space: isWhole ? () => add() : toggle });
   return (
     <form className={classes['entry']} onSubmit={add}>
       <FigureInput label="Marks apart, m" value={distance} onChange={setDistance} />
@@ -75,7 +77,7 @@ export function TimedDistance({ readings }: { readonly readings: Readings }) {
       </div>
       <div className={classes['entryActs']}>
         {seconds === null ? (
-          <ActButton look={running ? 'care' : 'quiet'} hotkey="Space" onAct={toggle}>
+          <ActButton type="submit" look={running ? 'care' : 'quiet'} hotkey="Space" onAct={() => undefined}>
             {running ? 'Stop at the second mark' : 'Start at the first mark'}
           </ActButton>
         ) : (

@@ -6,7 +6,7 @@ import { LiveReceiver } from '../../../measuring/live-receiver.js';
 import type { Readings } from '../../../measuring/readings.js';
 import { RollerBench } from '../../../measuring/roller-bench.js';
 import { SpotReading } from '../../../measuring/spot-reading.js';
-import { StopwatchFace } from '../../../measuring/stopwatch.js';
+import { StopwatchFace, useWatch } from '../../../measuring/stopwatch.js';
 import { TimedDistance } from '../../../measuring/timed-distance.js';
 import { WayTabs } from '../../../measuring/way-tabs.js';
 import { api, asProblem } from '../../../state/api.js';
@@ -69,12 +69,11 @@ function FigureRun({
   const of = QUANTITIES[plan.quantity];
   const draft = useDraft(`trial.${id}.${runs.length}`, { measured: '' as number | '' });
   const { measured } = draft.value;
-  const [startedAt, setStartedAt] = useState<number | null>(null);
+  const { startedAt, start, stop } = useWatch();
   const isTimed = of.unit === 's';
   const toggle = () => {
-    if (startedAt === null) return setStartedAt(performance.now());
-    draft.change({ measured: Math.round((performance.now() - startedAt) / 10) / 100 });
-    setStartedAt(null);
+    if (startedAt === null) start();
+    else draft.change({ measured: Math.round(stop() * 100) / 100 });
   };
   useHotkeys({ Space: isTimed ? toggle : undefined }, { shown: runs.length });
   const isAbsurd = measured !== '' && measured > of.most;
