@@ -30,20 +30,20 @@ ensureNode();
 ensureModules(ROOT);
 ensureBuilt();
 const { makeDataSource } = await import('../server/dist/store/data-source.js');
-const { checkInThreads } = await import('../server/dist/ledger/check-in-threads.js');
+const { checkersFor } = await import('../server/dist/ledger/check-in-threads.js');
 const { verifyLedger } = await import('../server/dist/ledger/verify-ledger.js');
 
 const url = process.env['DATABASE_URL'] ?? demoDatabase();
-const threads = checkInThreads(url);
 const source = await makeDataSource(url, 6)
   .initialize()
   .catch((error) => giveUp(`The database does not answer: ${error.message}`));
+const checkers = await checkersFor(source, url);
 const { visits, entries, photographs, marks, checkpoints, findings } = await verifyLedger(
   source,
   ({ of, says }) => say(`BROKEN  ${of}: ${says}`),
-  { against: keptElsewhere(), key: await houseKey(), ...threads },
+  { against: keptElsewhere(), key: await houseKey(), ...checkers },
 );
-await threads.close();
+await checkers.close();
 await source.destroy();
 say(
   `${visits} visits with ${entries} entries and ${photographs} photographs, against ${marks} marks and ${checkpoints} checkpoints: ${findings === 0 ? 'all is as it was sealed.' : `${findings} ${findings === 1 ? 'finding' : 'findings'}.`}`,

@@ -1,5 +1,5 @@
 import { Agent, request } from 'node:http';
-import { checkInThreads } from '../../server/dist/ledger/check-in-threads.js';
+import { checkersFor } from '../../server/dist/ledger/check-in-threads.js';
 import { verifyLedger } from '../../server/dist/ledger/verify-ledger.js';
 import { makeDataSource } from '../../server/dist/store/data-source.js';
 import { msOf, spreadsOf } from './timing.mjs';
@@ -106,15 +106,15 @@ export async function lifeFigures(person, serial) {
 /** Entries a second of the whole walk. @param {string} databaseUrl */
 export async function verifyFigures(databaseUrl) {
   const source = await makeDataSource(databaseUrl, 6).initialize();
-  const threads = checkInThreads(databaseUrl);
+  const checkers = await checkersFor(source, databaseUrl);
   try {
     let checked = { entries: 0, visits: 0, findings: 0 };
     const ms = await msOf(async () => {
-      checked = await verifyLedger(source, () => undefined, threads);
+      checked = await verifyLedger(source, () => undefined, checkers);
     });
     return { perSecond: (1000 * checked.entries) / ms, ...checked };
   } finally {
-    await threads.close();
+    await checkers.close();
     await source.destroy();
   }
 }
