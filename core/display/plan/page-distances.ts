@@ -18,6 +18,13 @@ export interface PageDistances {
 
 export type Along = 'counted' | 'free' | 'barred';
 
+export interface PageWays {
+  /** How moves along a page count: as they are, not at all since the caller counts them apart, or as barred. */
+  readonly along?: (page: string) => Along;
+  /** Whether there are changes to be stored at the end. */
+  readonly stores?: boolean;
+}
+
 interface Arc {
   readonly from: number;
   readonly ms: number;
@@ -26,12 +33,12 @@ interface Arc {
 /**
  * Times from everywhere to the first line of every page, by Dijkstra's algorithm on the reversed menu. A line that may
  * be hidden costs nothing to pass, a PIN nothing to give, and on leaving the menu any ride mode may be on.
- * @param along how moves along a page count: as they are, not at all since the caller counts them apart, or as barred
+ * Leaving on the way passes no message, as where nothing was changed.
  */
 export function pageDistances(
   map: KeyedMap,
   pace: Pace,
-  along: (page: string) => Along = () => 'counted',
+  { along = () => 'counted', stores = true }: PageWays = {},
 ): PageDistances {
   const { pages } = map.menu;
   const modes = map.ride?.modes?.list.map((mode) => mode.id) ?? [];
@@ -51,11 +58,9 @@ export function pageDistances(
   const cost = (gesture: Gesture | null, looks = true) =>
     gesture === null ? Infinity : gestureMs(pace, gesture) + (looks ? pace.lookMs : 0);
   // Where leaving stores, its message has to pass; waiting stores without one, or not at all.
-  const lastMs = map.menu.store.on === 'leave' ? (map.menu.store.message?.ms ?? 0) : 0;
-  const leave = Math.min(
-    map.menu.idle.unstored === 'keep' || lastMs === 0 ? wait : Infinity,
-    cost(map.menu.close, false) + lastMs,
-  );
+  const lastMs = stores && map.menu.store.on === 'leave' ? (map.menu.store.message?.ms ?? 0) : 0;
+  const isStoredByWaiting = map.menu.idle.unstored === 'keep' || lastMs === 0;
+  const atLast = Array.from({ length: nodes }, () => Infinity);
   for (const page of pages) {
     const own = starts.get(page.id) ?? 0;
     page.items.forEach((item, i) => {
@@ -72,16 +77,19 @@ export function pageDistances(
           const isFree = along(page.id) === 'free' || isHideable(map, page.items[to - own]);
           if (along(page.id) !== 'barred') link(at, to, isFree ? 0 : cost(gesture), false);
         }
-        if (gesture && to === null && by > 0 && afterLast === 'leave') leaveTo(at, cost(gesture, false) + lastMs);
+        if (gesture && to === null && by > 0 && afterLast === 'leave') leaveBy(at, cost(gesture, false));
       }
-      leaveTo(at, 'exit' in item ? Math.min(leave, cost(map.menu.pick, false) + lastMs) : leave);
+      leaveBy(at, cost(map.menu.close, false));
+      leaveBy(at, wait, isStoredByWaiting ? wait : Infinity);
+      if ('exit' in item) leaveBy(at, cost(map.menu.pick, false));
       for (const target of ledTo(map, item)) link(at, starts.get(target) ?? 0, cost(map.menu.pick), true);
       for (const turn of map.menu.turns)
         if (turn.from === page.id) link(at, starts.get(turn.to) ?? 0, cost(turn.gesture), true);
     });
   }
-  function leaveTo(at: number, ms: number): void {
+  function leaveBy(at: number, ms: number, lastTimeMs = ms + lastMs): void {
     for (let riding = ridingAt; riding < nodes; riding++) link(at, riding, ms, false);
+    atLast[at] = Math.min(atLast[at] ?? Infinity, lastTimeMs);
   }
   for (let i = 0; i < nodes - ridingAt; i++) {
     const modeKey = map.ride?.modes?.gesture ?? null;
@@ -104,11 +112,7 @@ export function pageDistances(
       ),
     ),
   );
-  const out = shortestTo(
-    Array.from({ length: nodes - ridingAt }, (_, i) => ridingAt + i),
-    into,
-    outOf,
-  );
+  const out = settle(atLast, into, outOf);
   const outOfItem = (page: string, item: number): number => out[(starts.get(page) ?? 0) + item] ?? Infinity;
   const outOfPage = new Map(
     pages.map((page) => [page.id, Math.min(...page.items.map((_, i) => outOfItem(page.id, i)))]),
@@ -132,16 +136,6 @@ export const isHideable = (map: KeyedMap, item: PageItem | undefined): boolean =
 function shortest(goal: number, into: readonly (readonly Arc[])[], entries: readonly (readonly Arc[])[]): number[] {
   const ms = into.map(() => Infinity);
   for (const { from, ms: entry } of entries[goal] ?? []) ms[from] = Math.min(entry, ms[from] ?? Infinity);
-  return settle(ms, into, entries);
-}
-
-/** Times from every node to the nearest of `goals`. */
-function shortestTo(
-  goals: readonly number[],
-  into: readonly (readonly Arc[])[],
-  entries: readonly (readonly Arc[])[],
-): number[] {
-  const ms = into.map((_, node) => (goals.includes(node) ? 0 : Infinity));
   return settle(ms, into, entries);
 }
 

@@ -60,7 +60,7 @@ interface ReadingSearch {
 }
 
 /** Presses that have each of these codes on the glass once; null where none do. */
-function searchReading(
+export function searchReading(
   map: KeyedMap,
   from: DisplayState,
   labels: readonly string[],
@@ -72,7 +72,7 @@ function searchReading(
   const seeing = (state: DisplayState, seen: bigint): bigint =>
     seen | (bit.get(codeShown(map, state)?.label ?? '') ?? 0n);
   const codes = labels.map((label) => codeOf(map, label));
-  const travelMs = travelBound(map, pace, codes);
+  const travelMs = travelBound(map, pace, codes, false);
   return cheapestPath<Node, Move>({
     start: { state: from, seen: seeing(from, 0n) },
     isGoal: ({ state, seen }) => seen === all && (end === 'anywhere' || state.screen.kind === 'riding'),

@@ -5,26 +5,29 @@ import { savedByWaiting } from './edit-bound.js';
 import type { Gesture } from '../map/gesture.js';
 import { gestureMs, type Pace } from './pace.js';
 import { isHideable } from './page-distances.js';
-import { waysBetween, type From, type PageVisit } from './ways-between.js';
+import { breaksOf, endsOf, fewestMoves, type List, type Place, type Reached } from './page-visits.js';
+import { waysBetween, type EndOfVisit, type From, type PageVisit } from './ways-between.js';
 
 /** What going to open codes and leaving still takes at least, ms. */
 export type TravelBound = (state: DisplayState, open: readonly Code[]) => number;
 
 /**
  * A bound from below on the time that going to open codes and leaving still takes: on every page with open codes the
- * moves along it that show them all and lead on from the last of them, between the pages the shortest order, and the
- * quickest way out; with every page entered once, or one of them once more. Moves along pages with open codes are
- * counted there alone. It never overstates, so that a search by it finds the optimum.
+ * moves along it that show them all and lead on from the last of them, in one visit or in more, between the pages the
+ * shortest order, and the quickest way out. Moves along pages with open codes are counted there alone. It never
+ * overstates, so that a search by it finds the optimum.
  * @param mayBeOpen all codes that any `open` may name
+ * @param stores whether they are changed, and must be stored at the end
  */
-export function travelBound(map: KeyedMap, pace: Pace, mayBeOpen: readonly Code[]): TravelBound {
+export function travelBound(map: KeyedMap, pace: Pace, mayBeOpen: readonly Code[], stores = true): TravelBound {
   const { menu } = map;
   const least = (gestures: readonly (Gesture | null)[]) =>
     Math.min(...gestures.flatMap((g) => (g === null ? [] : [gestureMs(pace, g)])));
   const moveMs = least([menu.next, menu.previous]) + pace.lookMs;
   const leaveMs = quickestLeave(map, pace);
   const lists = listsOf(map);
-  const ways = waysBetween(map, pace, new Set(mayBeOpen.flatMap(({ label }) => lists.places.get(label)?.page ?? [])));
+  const counted = new Set(mayBeOpen.flatMap(({ label }) => lists.places.get(label)?.page ?? []));
+  const ways = waysBetween(map, pace, counted, stores);
   // Where the menu opens again as it closed, an opening may lead to any page: only moving and leaving are sure then.
   const isSure = menu.idle.reopensAt === 'first';
   const grouped = new WeakMap<readonly Code[], ReadonlyMap<string, readonly Place[]>>();
@@ -45,17 +48,9 @@ export function travelBound(map: KeyedMap, pace: Pace, mayBeOpen: readonly Code[
     const before = visits.get(id);
     if (before) return before;
     const list = lists.pages.get(page) ?? { count: 1, wraps: false, goesBack: true };
-    const lines = places.map(({ at }) => at);
-    const lasts = lastOf(places, from, list);
-    const onward = list.goesBack ? null : onwardVisits(places, from, list, lists.lines.get(page) ?? []);
-    const visit: PageVisit = {
-      page,
-      id,
-      onceMs: oneVisit(lines, from, list) * moveMs,
-      lasts: lasts.map(({ item }) => item),
-      looseMs: (onward?.thenMoves ?? fewestMoves(lines, [from, 0], list)) * moveMs,
-      breaks: onward && onward.breaks.map(({ item, moves }) => ({ item, ms: moves * moveMs })),
-    };
+    const own = { places, from, list, lines: lists.lines.get(page) ?? [] };
+    const inMs = ({ item, moves }: Reached): EndOfVisit => ({ item, ms: moves * moveMs });
+    const visit: PageVisit = { page, id, ends: endsOf(own).map(inMs), breaks: breaksOf(own).map(inMs) };
     visits.set(id, visit);
     return visit;
   };
@@ -98,38 +93,6 @@ function fromOf({ screen, mode }: DisplayState, here: At): From {
   return screen.kind === 'riding' ? { at: 'riding', mode } : { at: 'anywhere' };
 }
 
-/** How far ahead a place lies where one only goes on; less than nothing behind. */
-const ahead = (at: number, from: number, { count, wraps }: List): number =>
-  wraps ? (at - from + count) % count : at - from;
-
-/** Those of some places that may be shown last in one visit begun at `from`. */
-function lastOf(places: readonly Place[], from: number, list: List): readonly Place[] {
-  if (list.goesBack) return places;
-  const far = Math.max(...places.map(({ at }) => ahead(at, from, list)));
-  return places.filter(({ at }) => ahead(at, from, list) === far);
-}
-
-interface OnwardVisits {
-  /** Lines at which a visit may end that leaves something for another, with the moves to them. */
-  readonly breaks: readonly { readonly item: number; readonly moves: number }[];
-  /** Moves from the first line on to what is left then, at least. */
-  readonly thenMoves: number;
-}
-
-/** More than one visit of a page that one only goes on in, the first begun at `from`: what lies behind, or farthest, is left. */
-function onwardVisits(places: readonly Place[], from: number, list: List, lines: readonly number[]): OnwardVisits {
-  const behind = list.wraps ? [] : places.filter(({ at }) => at < from);
-  const lasts = lastOf(places, from, list);
-  const far = behind.length > 0 ? Infinity : Math.max(...lasts.map(({ at }) => ahead(at, from, list)));
-  return {
-    breaks: lines.flatMap((at, item) => {
-      const moves = ahead(at, from, list);
-      return moves >= 0 && moves <= far ? [{ item, moves }] : [];
-    }),
-    thenMoves: Math.max(...(behind.length > 0 ? behind : lasts).map(({ at }) => at)),
-  };
-}
-
 /** By waiting, by the gesture that leaves, by an Exit entry, or past the end of a list that closes there. */
 function quickestLeave(map: KeyedMap, pace: Pace): number {
   const { menu } = map;
@@ -145,19 +108,6 @@ function quickestLeave(map: KeyedMap, pace: Pace): number {
 }
 
 type At = { readonly page: string; readonly at: number } | null;
-
-interface List {
-  readonly count: number;
-  readonly wraps: boolean;
-  readonly goesBack: boolean;
-}
-
-/** Where a code stands: which line of which page, and how many moves along it. */
-interface Place {
-  readonly page: string;
-  readonly item: number;
-  readonly at: number;
-}
 
 interface Lists {
   readonly pages: ReadonlyMap<string, List>;
@@ -203,56 +153,4 @@ function standingAt(screen: DisplayState['screen'], lists: Lists): At {
     default:
       return null;
   }
-}
-
-/** Places ahead of `from` and behind it, as numbers of moves, nearest first. */
-function spread(
-  items: readonly number[],
-  from: number,
-  { count, wraps }: List,
-): { readonly ahead: readonly number[]; readonly behind: readonly number[] } {
-  const sorted = (moves: number[]) => moves.sort((a, b) => a - b);
-  if (wraps)
-    return { ahead: sorted(items.filter((i) => i !== from).map((i) => (i - from + count) % count)), behind: [] };
-  return {
-    ahead: sorted(items.filter((i) => i > from).map((i) => i - from)),
-    behind: sorted(items.filter((i) => i < from).map((i) => from - i)),
-  };
-}
-
-/** Least number of moves that shows each of `items` in one visit begun at `from`; Infinity where that cannot be. */
-export function oneVisit(items: readonly number[], from: number, list: List): number {
-  const { ahead, behind } = spread(items, from, list);
-  const [far, back] = [ahead.at(-1) ?? 0, behind.at(-1) ?? 0];
-  if (!list.wraps) return back === 0 ? far : list.goesBack ? Math.min(2 * far + back, far + 2 * back) : Infinity;
-  if (!list.goesBack) return far;
-  let best = Infinity;
-  for (let split = 0; split <= ahead.length; split++) {
-    const right = split === 0 ? 0 : (ahead[split - 1] ?? 0);
-    const left = split === ahead.length ? 0 : list.count - (ahead[split] ?? 0);
-    best = Math.min(best, 2 * right + left, right + 2 * left);
-  }
-  return best;
-}
-
-/** Least number of moves that shows each of `items`, in any number of visits begun at any of `entries`. */
-function fewestMoves(items: readonly number[], entries: readonly number[], { count, wraps, goesBack }: List): number {
-  const from = Math.min(...entries);
-  const to = Math.max(...entries);
-  const between = items.filter((item) => item > from && item < to).map((item) => item - from);
-  const ahead = items.filter((item) => item > to).map((item) => item - to);
-  const behind = items.filter((item) => item < from).map((item) => from - item);
-  const inner = stretch(between, to - from, goesBack);
-  if (!wraps) return inner + Math.max(0, ...ahead) + (goesBack ? Math.max(0, ...behind) : 0);
-  const outerLength = count - (to - from);
-  return inner + stretch([...ahead, ...behind.map((moves) => outerLength - moves)], outerLength, goesBack);
-}
-
-/** Moves that show every place of a stretch from its two ends: all of it but its widest gap, or up to the last place where one only goes on. */
-function stretch(places: readonly number[], length: number, goesBack: boolean): number {
-  if (places.length === 0) return 0;
-  const sorted = [...places].sort((a, b) => a - b);
-  if (!goesBack) return sorted.at(-1) ?? 0;
-  const ends = [0, ...sorted, length];
-  return length - Math.max(...ends.slice(1).map((place, i) => place - (ends[i] ?? 0)));
 }

@@ -7,13 +7,15 @@ export interface PageVisit {
   readonly page: string;
   /** Tells it from every other visit: the page, what is wanted there, where it begins. */
   readonly id: string;
-  /** Moves along the page that show all in one visit, ms, and the lines that may be shown last then; Infinity where that cannot be. */
-  readonly onceMs: number;
-  readonly lasts: readonly number[];
-  /** Moves that show all in more visits, ms: after those of the first one, where that is told apart. */
-  readonly looseMs: number;
-  /** Where a first visit that leaves something for another may end, with the moves to there; null where it may end at any line. */
-  readonly breaks: readonly { readonly item: number; readonly ms: number }[] | null;
+  /** Lines that may be shown last where one visit shows all, each with the moves along the page until then; none where that cannot be. */
+  readonly ends: readonly EndOfVisit[];
+  /** Lines at which a first visit may end that leaves something for another, each with the least moves of all visits then. */
+  readonly breaks: readonly EndOfVisit[];
+}
+
+export interface EndOfVisit {
+  readonly item: number;
+  readonly ms: number;
 }
 
 /** Where a way begins: at a line, on a page that is about to come on the glass, or outside in a ride mode. */
@@ -34,11 +36,17 @@ export interface WaysBetween {
 /** Pages up to this many are put in their best order; of more of them each is left for the nearest one. */
 const MOST_ORDERED = 8;
 
-/** @param counted pages with codes: a visit counts the moves along them */
-export function waysBetween(map: KeyedMap, pace: Pace, counted: ReadonlySet<string>): WaysBetween {
-  const all = pageDistances(map, pace);
+/**
+ * @param counted pages with codes: a visit counts the moves along them
+ * @param stores whether there are changes to be stored at the end
+ */
+export function waysBetween(map: KeyedMap, pace: Pace, counted: ReadonlySet<string>, stores: boolean): WaysBetween {
+  const all = pageDistances(map, pace, { stores });
   const but = (one: string | null, its: Along): PageDistances =>
-    pageDistances(map, pace, (page) => (page === one ? its : counted.has(page) ? 'free' : 'counted'));
+    pageDistances(map, pace, {
+      along: (page) => (page === one ? its : counted.has(page) ? 'free' : 'counted'),
+      stores,
+    });
   const free = but(null, 'free');
   /** With the moves along this page counted, which no visit does then. */
   const along = onceFor((page: string) => (counted.has(page) ? but(page, 'counted') : free));
@@ -47,14 +55,13 @@ export function waysBetween(map: KeyedMap, pace: Pace, counted: ReadonlySet<stri
   const entered = onceFor((page: string) => leastDetour(map, page, counted, free, along));
   /** From the visit of a page to the next one, or out of the menu: at the last line, or sooner and back once more. */
   const onFrom = onceFor(
-    ({ page, onceMs, lasts, looseMs, breaks }: PageVisit) =>
+    ({ page, ends, breaks }: PageVisit) =>
       onceFor((to: string | null) => {
-        const from = ({ leaveItem, fromItem }: PageDistances, item: number): number =>
-          to === null ? leaveItem(page, item) : fromItem(page, item, to);
-        const atOnceMs = onceMs + Math.min(...lasts.map((item) => from(along(page), item)));
-        const anyMs = to === null ? free.leavePage(page) : free.fromPage(page, to);
-        const firstMs = breaks ? Math.min(...breaks.map(({ item, ms }) => ms + from(straight(page), item))) : anyMs;
-        return Math.min(atOnceMs, firstMs + entered(page) + looseMs);
+        const onward = ({ leaveItem, fromItem }: PageDistances, some: readonly EndOfVisit[]): number =>
+          Math.min(
+            ...some.map(({ item, ms }) => ms + (to === null ? leaveItem(page, item) : fromItem(page, item, to))),
+          );
+        return Math.min(onward(along(page), ends), onward(straight(page), breaks) + entered(page));
       }),
     ({ id }) => id,
   );
