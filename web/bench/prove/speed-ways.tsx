@@ -4,22 +4,10 @@ import { KeyButton } from '../../ui/keys/key-button.js';
 import { Notice } from '../../ui/notice.js';
 import type { ApiProblem } from '../../state/api.js';
 import type { NewReading, Readings } from '../../measuring/readings.js';
-import { LiveReceiver } from '../../measuring/live-receiver.js';
-import { RollerBench } from '../../measuring/roller-bench.js';
-import { SpotReading } from '../../measuring/spot-reading.js';
-import { TimedDistance } from '../../measuring/timed-distance.js';
 import { useStandInFeed } from '../../measuring/stand-in-feed.js';
-import { WayTabs } from '../../measuring/way-tabs.js';
 import { EndPlot } from './end-plot.js';
 import measuring from '../../measuring/measuring.module.css';
-
-const WAYS = [
-  ['live', 'Receiver'],
-  ['roller', 'Roller'],
-  ['timed', 'Stopwatch'],
-  ['spot', 'By hand'],
-] as const;
-type Way = (typeof WAYS)[number][0];
+import { TrueSpeedWays } from '../../measuring/true-speed-ways.js';
 
 type SpeedSeen = Observation & { readonly kind: 'speed' };
 
@@ -41,7 +29,6 @@ export function SpeedWays({
   readonly onAsked: () => void;
 }) {
   const feed = useStandInFeed();
-  const [way, setWay] = useState<Way>(feed ? 'live' : 'spot');
   const [doubted, setDoubted] = useState<SpeedSeen | null>(null);
   const add = async (kind: ReferenceKind, { speed, instrument = '' }: NewReading) => {
     const reading: SpeedSeen = {
@@ -62,18 +49,7 @@ export function SpeedWays({
   };
   return (
     <>
-      <WayTabs ways={WAYS} way={way} onWay={setWay} hotkey="T" panelId="by" />
-      <div role="tabpanel" id="by" aria-labelledby={`by-${way}`} key={`${test.id} ${way}`}>
-        {way === 'live' ? (
-          <LiveReceiver readings={readings} />
-        ) : way === 'roller' ? (
-          <RollerBench readings={readings} />
-        ) : way === 'timed' ? (
-          <TimedDistance readings={readings} />
-        ) : (
-          <SpotReading readings={readings} last={undefined} />
-        )}
-      </div>
+      <TrueSpeedWays readings={readings} of={test.id} begin={feed ? 'live' : 'spot'} />
       {doubted && (
         <div className={measuring['entryActs']}>
           <Notice

@@ -2,13 +2,9 @@ import { useState, type ReactNode } from 'react';
 import { formatRaw, meaningBeside, QUANTITIES, type Code } from '@decurio/core';
 import type { TrialView } from '@decurio/contract';
 import { useDraft } from '../../../drafts/use-draft.js';
-import { LiveReceiver } from '../../../measuring/live-receiver.js';
 import type { Readings } from '../../../measuring/readings.js';
-import { RollerBench } from '../../../measuring/roller-bench.js';
-import { SpotReading } from '../../../measuring/spot-reading.js';
 import { StopwatchFace, useWatch } from '../../../measuring/stopwatch.js';
-import { TimedDistance } from '../../../measuring/timed-distance.js';
-import { WayTabs } from '../../../measuring/way-tabs.js';
+import { TrueSpeedWays } from '../../../measuring/true-speed-ways.js';
 import { api, asProblem } from '../../../state/api.js';
 import { ActButton } from '../../../ui/act-button.js';
 import { FigureField } from '../../../ui/figure-field.js';
@@ -119,14 +115,6 @@ function FigureRun({
 const mostWords = ({ most, unit }: { readonly most: number; readonly unit: string }): string =>
   `More than ${most} ${unit} cannot be meant. Look at the figure again.`;
 
-const WAYS = [
-  ['live', 'Receiver'],
-  ['roller', 'Roller'],
-  ['timed', 'Stopwatch'],
-  ['spot', 'By hand'],
-] as const;
-type Way = (typeof WAYS)[number][0];
-
 const DECIMALS = 100;
 
 /** A true speed, by the same instruments that calibrate. */
@@ -140,7 +128,6 @@ function SpeedRun({
   readonly children: ReactNode;
 }) {
   const of = QUANTITIES.endSpeed;
-  const [way, setWay] = useState<Way>('spot');
   const [absurd, setAbsurd] = useState(false);
   const readings: Readings = {
     place: `trial.${trialId}`,
@@ -153,18 +140,7 @@ function SpeedRun({
   };
   return (
     <>
-      <WayTabs ways={WAYS} way={way} onWay={setWay} hotkey="T" panelId="by" />
-      <div role="tabpanel" id="by" aria-labelledby={`by-${way}`} key={way}>
-        {way === 'live' ? (
-          <LiveReceiver readings={readings} />
-        ) : way === 'roller' ? (
-          <RollerBench readings={readings} />
-        ) : way === 'timed' ? (
-          <TimedDistance readings={readings} />
-        ) : (
-          <SpotReading readings={readings} last={undefined} />
-        )}
-      </div>
+      <TrueSpeedWays readings={readings} of={trialId} begin="spot" />
       {absurd && <Notice kind="stop" says={mostWords(of)} />}
       <p className="soft">Stay with one instrument through all runs: what is held against each other is read alike.</p>
       <div className={classes['acts']}>{children}</div>
