@@ -79,8 +79,14 @@ export class Page {
 
   /** Clicks into the middle of the first of these that is in sight, as soon as nothing lies over it. */
   private async hit(path: string, otherwise: string): Promise<void> {
-    const look = () => this.driver.executeScript<Place | null>(PLACE, path);
-    const place = await this.driver.wait(look, PATIENCE_MS, otherwise);
+    let before: Place | null = null;
+    // What is still moving to its place would be missed: it stands where it stood a look before.
+    const stands = async (): Promise<Place | null> => {
+      const was = before;
+      before = await this.driver.executeScript<Place | null>(PLACE, path);
+      return before !== null && was?.x === before.x && was.y === before.y ? before : null;
+    };
+    const place = await this.driver.wait(stands, PATIENCE_MS, otherwise);
     const mouse = { ...place, button: 'left', clickCount: 1 };
     for (const type of ['mousePressed', 'mouseReleased'])
       await devTools(this.driver, 'Input.dispatchMouseEvent', { type, ...mouse });
