@@ -18,8 +18,14 @@ export interface Reached {
   readonly moves: number;
 }
 
+/** A line at which a first visit may end that leaves something for others, with the moves of them all. */
+export interface Break extends Reached {
+  /** Visits that follow, at least. */
+  readonly more: 1 | 2;
+}
+
 /** What is wanted on a page, and the place where a visit begins. */
-export interface Wanted {
+export interface PageTask {
   readonly places: readonly Place[];
   readonly from: number;
   readonly list: List;
@@ -28,99 +34,105 @@ export interface Wanted {
 }
 
 /** How far ahead a place lies where one only goes on; less than nothing behind. */
-const ahead = (at: number, { from, list: { count, wraps } }: Pick<Wanted, 'from' | 'list'>): number =>
+const ahead = (at: number, { from, list: { count, wraps } }: Pick<PageTask, 'from' | 'list'>): number =>
   wraps ? (at - from + count) % count : at - from;
 
 /** Lines that may be shown last where one visit shows all that is wanted, with its moves until then. Empty where none can. */
-export function endsOf(wanted: Wanted): readonly Reached[] {
-  const { places, from, list } = wanted;
-  const reached = (at: number, moves: number): readonly Reached[] =>
-    places.filter((place) => place.at === at).map(({ item }) => ({ item, moves }));
-  const ats = [...new Set(places.map(({ at }) => at))];
+export function endsOf(task: PageTask): readonly Reached[] {
+  const { places, list } = task;
+  const reached: Reached[] = [];
+  const end = (aheadBy: number, moves: number): void => {
+    for (const { item, at } of places) if (ahead(at, task) === aheadBy) reached.push({ item, moves });
+  };
+  /** To the end ahead and back to the other, or the other way about; what lies behind is told by how far ahead it is too. */
+  const bothWays = (right: number, left: number, leftAhead: number): void => {
+    if (right > 0 || left === 0) end(right, right + 2 * left);
+    if (left > 0) end(leftAhead, 2 * right + left);
+  };
+  const round = [...new Set(places.map(({ at }) => ahead(at, task)))].toSorted((a, b) => a - b);
+  const [first = 0, last = 0] = [round[0], round.at(-1)];
   if (!list.goesBack) {
-    if (!list.wraps && ats.some((at) => at < from)) return [];
-    const far = Math.max(...ats.map((at) => ahead(at, wanted)));
-    return ats.filter((at) => ahead(at, wanted) === far).flatMap((at) => reached(at, far));
+    if (first >= 0) end(last, last);
+  } else if (!list.wraps) {
+    bothWays(Math.max(0, last), Math.max(0, -first), first);
+  } else {
+    const others = round.filter((aheadBy) => aheadBy > 0);
+    for (let split = 0; split <= others.length; split++) {
+      const behind = others[split] ?? 0;
+      bothWays(others[split - 1] ?? 0, behind === 0 ? 0 : list.count - behind, behind);
+    }
   }
-  const others = ats.filter((at) => at !== from);
-  if (others.length === 0) return reached(from, 0);
-  if (!list.wraps) {
-    const [right, left] = [Math.max(from, ...ats), Math.min(from, ...ats)];
-    return bothWays({ at: right, moves: right - from }, { at: left, moves: from - left }, reached);
-  }
-  const round = others.toSorted((a, b) => ahead(a, wanted) - ahead(b, wanted));
-  return Array.from({ length: round.length + 1 }, (_, split) => {
-    const [right, left] = [round[split - 1] ?? from, round[split] ?? from];
-    const back = left === from ? 0 : list.count - ahead(left, wanted);
-    return bothWays({ at: right, moves: ahead(right, wanted) }, { at: left, moves: back }, reached);
-  }).flat();
+  return reached;
 }
 
-interface Turn {
-  readonly at: number;
-  readonly moves: number;
-}
-
-/** To one end and back to the other, or the other way about. */
-function bothWays(
-  right: Turn,
-  left: Turn,
-  reached: (at: number, moves: number) => readonly Reached[],
-): readonly Reached[] {
-  if (left.moves === 0) return reached(right.at, right.moves);
-  if (right.moves === 0) return reached(left.at, left.moves);
-  return [...reached(left.at, 2 * right.moves + left.moves), ...reached(right.at, right.moves + 2 * left.moves)];
-}
-
-/** Lines at which a first visit may end that leaves something for another, with the least moves of all visits then. */
-export function breaksOf(wanted: Wanted): readonly Reached[] {
-  const { places, from, list, lines } = wanted;
+/** Lines at which a first visit may end that leaves something for others, each with the least moves of all visits then. */
+export function breaksOf(task: PageTask): readonly Break[] {
+  const { places, from, list, lines } = task;
   const ats = places.map(({ at }) => at);
   if (list.goesBack) {
-    const all = fewestMoves(ats, [from, 0], list);
-    const firsts = places.length > MOST_SPLIT ? null : firstVisits(wanted);
-    return lines.map((at, item) => {
-      const moves = firsts
-        ? Math.min(...firsts.map((visit) => visit.moves + between(visit.at, at, list)))
-        : Math.max(all, between(from, at, list));
-      return { item, moves };
+    if (places.length > MOST_SPLIT) {
+      const all = fewestMoves(ats, [from, 0], list);
+      return lines.map((at, item) => ({ item, moves: Math.max(all, between(from, at, list)), more: 1 }));
+    }
+    return ([1, 2] as const).flatMap((more) => {
+      const firsts = firstVisits(task, more);
+      return lines.map((at, item) => ({
+        item,
+        moves: Math.min(...firsts.map((visit) => visit.moves + between(visit.at, at, list))),
+        more,
+      }));
     });
   }
   // What lies behind is left, or what is farthest: gone to from the first line on.
   const behind = list.wraps ? [] : ats.filter((at) => at < from);
-  const far = Math.max(...ats.map((at) => ahead(at, wanted)));
-  const then = Math.max(...(behind.length > 0 ? behind : ats.filter((at) => ahead(at, wanted) === far)));
+  const far = Math.max(...ats.map((at) => ahead(at, task)));
+  const then = Math.max(...(behind.length > 0 ? behind : ats.filter((at) => ahead(at, task) === far)));
   return lines.flatMap((at, item) => {
-    const moves = ahead(at, wanted);
-    return moves >= 0 && (behind.length > 0 || moves <= far) ? [{ item, moves: moves + then }] : [];
+    const moves = ahead(at, task);
+    return moves >= 0 && (behind.length > 0 || moves <= far) ? [{ item, moves: moves + then, more: 1 }] : [];
   });
 }
 
-/** Of so many places all ways to share them out between two visits are tried. */
-const MOST_SPLIT = 8;
+/** At a place after so many moves. */
+interface Standing {
+  readonly at: number;
+  readonly moves: number;
+}
 
-/** What a first visit may show and where it is then, with its own moves and those of the visit that shows the rest. */
-function firstVisits(wanted: Wanted): readonly Turn[] {
-  const { places, from, list } = wanted;
-  const round = [...new Set(places.map(({ at }) => at))].toSorted((a, b) => ahead(a, wanted) - ahead(b, wanted));
+/** Of so many places all ways to share them out between two visits are tried. */
+const MOST_SPLIT = 6;
+
+/** What a first visit may show and where it is then, with its own moves and those of the one or more that show the rest. */
+function firstVisits(task: PageTask, more: Break['more']): readonly Standing[] {
+  const { places, from, list } = task;
+  const round = [...new Set(places.map(({ at }) => at))].toSorted((a, b) => ahead(a, task) - ahead(b, task));
   const behind = list.wraps ? 0 : round.filter((at) => at < from).length;
   // Where the list does not go round what lies behind comes first, the farthest before all.
   const onward = [...round.slice(behind), ...round.slice(0, behind)];
-  const shares: Turn[] = [];
+  const inAny = (left: readonly Place[]): number =>
+    left.length === 0
+      ? 0
+      : fewestMoves(
+          left.map(({ at }) => at),
+          [0],
+          list,
+        );
+  const shares: Standing[] = [];
   for (let right = 0; right <= onward.length; right++)
-    for (let left = 0; right + left <= onward.length; left++) {
-      const shown = new Set([...onward.slice(0, right), ...onward.slice(onward.length - left)]);
-      const then = leastOf({ ...wanted, from: 0, places: places.filter(({ at }) => !shown.has(at)) });
+    for (let back = 0; right + back <= onward.length; back++) {
+      const shown = new Set([...onward.slice(0, right), ...onward.slice(onward.length - back)]);
+      const left = places.filter(({ at }) => !shown.has(at));
+      const then = more === 1 ? inOneVisit({ ...task, from: 0, places: left }) : inAny(left);
       const own = places.filter(({ at }) => shown.has(at));
       if (own.length === 0) shares.push({ at: from, moves: then });
-      for (const { item, moves } of endsOf({ ...wanted, places: own }))
+      for (const { item, moves } of endsOf({ ...task, places: own }))
         shares.push({ at: places.find((place) => place.item === item)?.at ?? from, moves: moves + then });
     }
   return shares;
 }
 
-const leastOf = (wanted: Wanted): number =>
-  wanted.places.length === 0 ? 0 : Math.min(...endsOf(wanted).map(({ moves }) => moves));
+const inOneVisit = (task: PageTask): number =>
+  task.places.length === 0 ? 0 : Math.min(...endsOf(task).map(({ moves }) => moves));
 
 function between(a: number, b: number, { count, wraps }: List): number {
   const straight = Math.abs(a - b);
@@ -135,13 +147,13 @@ export function fewestMoves(
 ): number {
   const from = Math.min(...entries);
   const to = Math.max(...entries);
-  const between = items.filter((item) => item > from && item < to).map((item) => item - from);
-  const ahead = items.filter((item) => item > to).map((item) => item - to);
-  const behind = items.filter((item) => item < from).map((item) => from - item);
-  const inner = stretch(between, to - from, goesBack);
-  if (!wraps) return inner + Math.max(0, ...ahead) + (goesBack ? Math.max(0, ...behind) : 0);
+  const amid = items.filter((item) => item > from && item < to).map((item) => item - from);
+  const after = items.filter((item) => item > to).map((item) => item - to);
+  const before = items.filter((item) => item < from).map((item) => from - item);
+  const inner = stretch(amid, to - from, goesBack);
+  if (!wraps) return inner + Math.max(0, ...after) + (goesBack ? Math.max(0, ...before) : 0);
   const outerLength = count - (to - from);
-  return inner + stretch([...ahead, ...behind.map((moves) => outerLength - moves)], outerLength, goesBack);
+  return inner + stretch([...after, ...before.map((moves) => outerLength - moves)], outerLength, goesBack);
 }
 
 /** Moves that show every place of a stretch from its two ends: all of it but its widest gap, or up to the last place where one only goes on. */

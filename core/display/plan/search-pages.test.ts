@@ -7,9 +7,11 @@ import type { KeyedMap, MenuRules } from '../map/display-map.js';
 import { hold, tap } from '../map/gesture.js';
 import { parseDisplayMap } from '../map/parse-display-map.js';
 import { gaveUp } from './cheapest-path.js';
-import type { Pace } from './pace.js';
+import { gestureMs, type Pace } from './pace.js';
+import { startState } from './plan-keys.js';
 import { searchReading } from './plan-readout.js';
 import { searchKeys } from './search-keys.js';
+import { travelBound } from './travel-bound.js';
 
 const RUNS = howOften(40, Number(process.env['DECURIO_PLANS'] ?? 2_000));
 /** Menus that take more to look everywhere are left out. */
@@ -133,5 +135,57 @@ it('reads all codes as soon as looking everywhere does', () => {
       expect(found.ms).toBeCloseTo(everywhere.ms, 6);
     }),
     { numRuns: RUNS, seed: 20261130 },
+  );
+});
+
+it('leaves a long page and comes back as often as that is sooner, wherever on it one stands', () => {
+  const page = fc.record({
+    count: fc.integer({ min: 12, max: 30 }),
+    at: fc.nat(29),
+    // Most of them near the first entry, on either side of it.
+    wanted: fc.uniqueArray(fc.oneof(fc.integer({ min: -5, max: 5 }), fc.nat(29)), { minLength: 2, maxLength: 4 }),
+    afterLast: fc.constantFrom('wrap' as const, 'stop' as const),
+  });
+  fc.assert(
+    fc.property(page, ({ count, at, wanted, afterLast }) => {
+      const label = (i: number): string => `L${(i + count) % count}`;
+      const codes = [...Array(count).keys()].map((i) =>
+        code(label(i), 'unknown', { range: { min: 0, max: 1, step: 1 }, factory: 0 }),
+      );
+      const turn = tap('power');
+      const map: KeyedMap = {
+        ...fourKey,
+        codes: [...codes, code('aside', 'unknown', { range: { min: 0, max: 1, step: 1 }, factory: 0 })],
+        menu: {
+          ...fourKey.menu,
+          pages: [
+            { id: 'main', title: 'Long', afterLast, items: codes.map((each) => ({ code: each.label })) },
+            { id: 'other', title: 'Other', items: [{ code: 'aside' }] },
+          ],
+          turns: [
+            { gesture: turn, from: 'main', to: 'other' },
+            { gesture: turn, from: 'other', to: 'main' },
+          ],
+          previous: tap('down'),
+          edit: { style: 'live', up: hold(900, 'up'), down: hold(900, 'set', 'down') },
+          idle: { ...fourKey.menu.idle, browseMs: 60_000, editMs: 60_000 },
+        },
+      };
+      const from = startState(map, { values: {}, at: label(at) });
+      const targets = Object.fromEntries(wanted.map((i) => [label(i), 1]));
+      const everywhere = searchKeys(map, from, targets, PACE, { weight: 0, mostNodes: 50_000 });
+      const found = searchKeys(map, from, targets, PACE, { mostNodes: 50_000 });
+      if (everywhere === null || gaveUp(everywhere) || found === null || gaveUp(found)) throw new Error('no way found');
+      expect(found.ms).toBeCloseTo(everywhere.ms, 6);
+      const open = map.codes.filter((each) => targets[each.label] === 1);
+      const editMs = open.length * gestureMs(PACE, hold(900, 'up'));
+      expect(travelBound(map, PACE, open)(from, open)).toBeLessThanOrEqual(everywhere.ms - editMs + 1e-6);
+    }),
+    {
+      numRuns: RUNS,
+      seed: 20261130,
+      // Out and in again twice is soonest: for what lies on either side of the entry.
+      examples: [[{ count: 20, at: 10, wanted: [4, -1, -4, 1], afterLast: 'wrap' }]],
+    },
   );
 });

@@ -50,7 +50,14 @@ export function travelBound(map: KeyedMap, pace: Pace, mayBeOpen: readonly Code[
     const list = lists.pages.get(page) ?? { count: 1, wraps: false, goesBack: true };
     const own = { places, from, list, lines: lists.lines.get(page) ?? [] };
     const inMs = ({ item, moves }: Reached): EndOfVisit => ({ item, ms: moves * moveMs });
-    const visit: PageVisit = { page, id, ends: endsOf(own).map(inMs), breaks: breaksOf(own).map(inMs) };
+    const lines = places.map(({ at }) => at);
+    const visit: PageVisit = {
+      page,
+      id,
+      ends: endsOf(own).map(inMs),
+      breaks: () => breaksOf(own).map((each) => ({ ...inMs(each), more: each.more })),
+      looseMs: fewestMoves(lines, [from, 0], list) * moveMs,
+    };
     visits.set(id, visit);
     return visit;
   };

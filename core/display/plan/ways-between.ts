@@ -9,8 +9,10 @@ export interface PageVisit {
   readonly id: string;
   /** Lines that may be shown last where one visit shows all, each with the moves along the page until then; none where that cannot be. */
   readonly ends: readonly EndOfVisit[];
-  /** Lines at which a first visit may end that leaves something for another, each with the least moves of all visits then. */
-  readonly breaks: readonly EndOfVisit[];
+  /** Lines at which a first visit may end that leaves something for `more` others, each with the least moves of all visits then. */
+  readonly breaks: () => readonly (EndOfVisit & { readonly more: number })[];
+  /** No number of visits shows all with fewer moves, ms. */
+  readonly looseMs: number;
 }
 
 export interface EndOfVisit {
@@ -52,16 +54,22 @@ export function waysBetween(map: KeyedMap, pace: Pace, counted: ReadonlySet<stri
   const along = onceFor((page: string) => (counted.has(page) ? but(page, 'counted') : free));
   /** Straight from its lines. */
   const straight = onceFor((page: string) => but(page, 'barred'));
+  const straightOn = onceFor((page: string) =>
+    onceFor((to: string | null) => (to === null ? straight(page).leavePage(page) : straight(page).fromPage(page, to))),
+  );
   const entered = onceFor((page: string) => leastDetour(map, page, counted, free, along));
   /** From the visit of a page to the next one, or out of the menu: at the last line, or sooner and back once more. */
   const onFrom = onceFor(
-    ({ page, ends, breaks }: PageVisit) =>
+    ({ page, ends, breaks, looseMs }: PageVisit) =>
       onceFor((to: string | null) => {
         const onward = ({ leaveItem, fromItem }: PageDistances, some: readonly EndOfVisit[]): number =>
           Math.min(
             ...some.map(({ item, ms }) => ms + (to === null ? leaveItem(page, item) : fromItem(page, item, to))),
           );
-        return Math.min(onward(along(page), ends), onward(straight(page), breaks) + entered(page));
+        const atOnceMs = onward(along(page), ends);
+        if (atOnceMs <= looseMs + entered(page) + straightOn(page)(to)) return atOnceMs;
+        const again = breaks().map(({ item, ms, more }) => ({ item, ms: ms + more * entered(page) }));
+        return Math.min(atOnceMs, onward(straight(page), again));
       }),
     ({ id }) => id,
   );

@@ -115,8 +115,6 @@ function FigureRun({
 const mostWords = ({ most, unit }: { readonly most: number; readonly unit: string }): string =>
   `More than ${most} ${unit} cannot be meant. Look at the figure again.`;
 
-const DECIMALS = 100;
-
 /** A true speed, by the same instruments that calibrate. */
 function SpeedRun({
   trialId,
@@ -135,7 +133,7 @@ function SpeedRun({
     isTrueOnly: true,
     add: async (_, { speed }) => {
       setAbsurd(speed.kmh > of.most);
-      if (speed.kmh <= of.most) await onMeasured(Math.round(speed.kmh * DECIMALS) / DECIMALS);
+      if (speed.kmh <= of.most) await onMeasured(Number(speed.kmh.toFixed(2)));
     },
   };
   return (
