@@ -25,7 +25,7 @@ export function checkInThreads(url: string): Checkers {
     LIMITS,
     (why) => new Error(`The walk could not go on (${why}). Run it again; nothing was changed.`),
   );
-  return { check: (rows) => run('visits', { url, rows }), atOnce: LIMITS.atOnce + 2, close };
+  return { check: (ids) => run('visits', { url, ids }), atOnce: LIMITS.atOnce + 2, close };
 }
 
 /** By threads where the ledger is large enough for them, else by this one. */

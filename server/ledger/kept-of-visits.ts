@@ -3,6 +3,7 @@ import { In, type EntityManager } from 'typeorm';
 import {
   SealHeads,
   Units,
+  Visits,
   type EvidenceRow,
   type SealHeadRow,
   type UnitRow,
@@ -54,13 +55,16 @@ export interface KeptOfVisit {
   readonly personal: PersonalOf;
 }
 
-/** Reads what is kept of some visits, in the order given, by few statements however many they are. */
-export async function keptOfVisits(
-  manager: EntityManager,
-  visits: readonly VisitRow[],
-): Promise<readonly KeptOfVisit[]> {
+/**
+ * Reads what is kept of those of some visits that there are, by id, as it all stood at one moment, whoever goes on writing
+ * meanwhile; by few statements however many they are.
+ */
+export const keptOfVisits = (manager: EntityManager, ids: readonly string[]): Promise<readonly KeptOfVisit[]> =>
+  manager.transaction('REPEATABLE READ', (atOnce) => readKept(atOnce, ids));
+
+async function readKept(manager: EntityManager, ids: readonly string[]): Promise<readonly KeptOfVisit[]> {
+  const visits = await manager.find(Visits, { where: { id: In(ids) }, order: { id: 'ASC' } });
   if (visits.length === 0) return [];
-  const ids = visits.map(({ id }) => id);
   const [rows, handovers, marks, units, answersOf] = await Promise.all([
     manager.query<EvidenceRow[]>(
       'SELECT id, visitId, seq, kind, body, receivedAt FROM evidence WHERE visitId IN (?) ORDER BY visitId, seq',

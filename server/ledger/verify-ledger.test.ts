@@ -327,6 +327,20 @@ describe('what is altered in the database is found, on the screen and by the who
   });
 });
 
+it('holds while somebody goes on working at a unit', async () => {
+  let isWalked = false;
+  const working = (async () => {
+    let acts = 0;
+    for (; !isWalked; acts++) await open.act('codeSeen', { label: 'L1.2', raw: 1 + (acts % 5) });
+    return acts;
+  })();
+  const walks = [];
+  for (let i = 0; i < 30; i++) walks.push(...(await walk()));
+  isWalked = true;
+  expect(await working).toBeGreaterThan(5);
+  expect(walks).toEqual([]);
+});
+
 describe('marks of open visits', () => {
   it('are set for those that gained entries, once an hour, and miss a tail that is cut', async () => {
     const hour = 3_600_000;

@@ -1,6 +1,6 @@
 import { CHAIN_START, checkRecord, type VisitRecord } from '@decurio/core';
 import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
-import { SealHeads, Visits, type VisitRow } from '../store/entities.js';
+import { SealHeads, Visits } from '../store/entities.js';
 import { markHash } from '../store/seal-heads.js';
 import { checkCheckpoints } from './checkpoints.js';
 import type { SigningKey } from './signing-key.js';
@@ -28,8 +28,8 @@ export interface Against {
   readonly key?: Pick<SigningKey, 'name' | 'publicKey'> | null;
 }
 
-/** Recomputes some visits and says of each what is not as it was sealed, in the order given. */
-export type VisitsCheck = (visits: readonly VisitRow[]) => Promise<readonly VisitCheck[]>;
+/** Recomputes some visits, of which the ids are given in order, and says of each what is not as it was sealed. */
+export type VisitsCheck = (ids: readonly string[]) => Promise<readonly VisitCheck[]>;
 
 /** By whom visits are recomputed: here where nobody is named. */
 export interface CheckedBy {
@@ -81,10 +81,15 @@ export async function verifyLedger(
   return { visits, entries, photographs, marks, checkpoints, findings };
 }
 
-async function* pagesOfVisits(manager: EntityManager): AsyncGenerator<VisitRow[]> {
+async function* pagesOfVisits(manager: EntityManager): AsyncGenerator<readonly string[]> {
   for (let after = ''; ;) {
-    const page = await manager.find(Visits, { where: { id: MoreThan(after) }, order: { id: 'ASC' }, take: PAGE });
-    if (page.length > 0) yield page;
+    const page = await manager.find(Visits, {
+      where: { id: MoreThan(after) },
+      order: { id: 'ASC' },
+      take: PAGE,
+      select: { id: true },
+    });
+    if (page.length > 0) yield page.map(({ id }) => id);
     if (page.length < PAGE) return;
     after = page.at(-1)?.id ?? after;
   }

@@ -10,7 +10,7 @@ import {
 } from '@decurio/core';
 import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
-import { Photos, Visits, type SealHeadRow, type UnitRow, type VisitRow } from '../store/entities.js';
+import { Photos, type SealHeadRow, type UnitRow, type VisitRow } from '../store/entities.js';
 import { storedColumn } from '../store/handovers.js';
 import { namedDocument } from '../store/library.js';
 import { apartInHandover, personalFindings, personsBy } from '../store/personal.js';
@@ -33,14 +33,14 @@ export interface VisitCheck {
  * @returns null where there is no such visit
  */
 export async function verifyVisit(manager: EntityManager, visitId: string): Promise<VisitCheck | null> {
-  const [check] = await verifyVisits(manager, await manager.findBy(Visits, { id: visitId }));
+  const [check] = await verifyVisits(manager, [visitId]);
   return check ?? null;
 }
 
-/** The same for some visits together, in the order given. */
-export async function verifyVisits(manager: EntityManager, visits: readonly VisitRow[]): Promise<VisitCheck[]> {
+/** The same for those of some visits that there are, by id. */
+export async function verifyVisits(manager: EntityManager, ids: readonly string[]): Promise<VisitCheck[]> {
   const checks: VisitCheck[] = [];
-  for (const kept of await keptOfVisits(manager, visits)) checks.push(await checkKept(manager, kept));
+  for (const kept of await keptOfVisits(manager, ids)) checks.push(await checkKept(manager, kept));
   return checks;
 }
 

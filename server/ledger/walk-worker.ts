@@ -1,6 +1,5 @@
 import type { DataSource } from 'typeorm';
 import { makeDataSource } from '../store/data-source.js';
-import type { VisitRow } from '../store/entities.js';
 import { verifyVisits, type VisitCheck } from './verify-visit.js';
 
 /*
@@ -12,12 +11,12 @@ let opened: { readonly url: string; readonly source: Promise<DataSource> } | nul
 
 export async function visits({
   url,
-  rows,
+  ids,
 }: {
   readonly url: string;
-  readonly rows: readonly VisitRow[];
+  readonly ids: readonly string[];
 }): Promise<VisitCheck[]> {
   if (opened?.url !== url) opened = { url, source: makeDataSource(url, 2).initialize() };
   const { manager } = await opened.source;
-  return verifyVisits(manager, rows);
+  return verifyVisits(manager, ids);
 }
