@@ -77,13 +77,16 @@ describe('a unit on another stand', () => {
         uploadThroughput: -1,
       });
     await network(false);
-    await page.press('d');
-    await page.says('What does the glass show?');
-    await page.type('Value, as shown', '4');
-    await page.press(Key.ENTER);
-    await page.says('entry waits here');
-    await writeFrom(elsewhere, 'S26-0413', 'takenOver', { from: 'bay 3' });
-    await network(true);
+    try {
+      await page.press('d');
+      await page.says('What does the glass show?');
+      await page.type('Value, as shown', '4');
+      await page.press(Key.ENTER);
+      await page.says('entry waits here');
+      await writeFrom(elsewhere, 'S26-0413', 'takenOver', { from: 'bay 3' });
+    } finally {
+      await network(true);
+    }
     await page.says('1 entry was not taken');
     await page.says('seen on the glass');
     await page.says('This unit is on bay 9');

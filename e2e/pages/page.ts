@@ -99,11 +99,10 @@ export class Page {
 
   /** Puts this in place of what the field says, in one go, as what is pasted comes; keys one by one are for `press`. */
   async type(label: string, text: string): Promise<void> {
-    const look = () => this.driver.executeScript<'text' | 'keys' | null>(INTO, fieldPath(label));
-    const takes = await this.driver.wait(look, PATIENCE_MS, `no field "${label}"`);
-    if (takes === 'text' && text !== '' && !HAS_KEYS.test(text))
-      await devTools(this.driver, 'Input.insertText', { text });
-    else await (await this.field(label)).sendKeys(Key.chord(Key.CONTROL, 'a'), text);
+    const asText = text === '' || HAS_KEYS.test(text) ? null : text;
+    const into = () => this.driver.executeScript<'text' | 'keys' | null>(INTO, fieldPath(label), asText);
+    const took = await this.driver.wait(into, PATIENCE_MS, `no field "${label}"`);
+    if (took === 'keys') await (await this.field(label)).sendKeys(Key.chord(Key.CONTROL, 'a'), text);
   }
 
   /** Opens the list under a label and takes the option that begins with these words. */
@@ -236,14 +235,23 @@ const PLACE = `
   return null;
 `;
 
-/** Goes into a field with all it says chosen; which of text and keys it takes, or null where it is not there. */
+/**
+ * Goes into a field, all it says chosen, and puts the words in its place in the same breath, so that nothing that takes
+ * the focus comes between. Which of text and keys the field takes; null where it is not there, or lies in a dialog that
+ * has not drawn the focus into itself yet.
+ */
 const INTO = `
-  const field = document.evaluate(arguments[0], document, null, XPathResult.FIRST_ORDERED_NODE_TYPE, null).singleNodeValue;
+  const [path, text] = arguments;
+  const field = document.evaluate(path, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE, null).singleNodeValue;
   if (field === null || field.disabled) return null;
+  const dialog = field.closest('[role=dialog]');
+  if (dialog !== null && !dialog.contains(document.activeElement)) return null;
   field.focus();
-  if (!field.matches('textarea, input:is([type=text], [type=search], [type=password], [type=email], [type=tel], :not([type]))')) return 'keys';
+  if (document.activeElement !== field) return null;
+  if (text === null || !field.matches('textarea, input:is([type=text], [type=search], [type=password], [type=email], [type=tel], :not([type]))')) return 'keys';
   field.select();
-  return document.activeElement === field ? 'text' : null;
+  document.execCommand('insertText', false, text);
+  return 'text';
 `;
 
 const buttonPath = (words: string): string =>

@@ -1,19 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { isDialogOpen } from './dialog-open.js';
-
-/** Digits this fast, ended by Enter, are a scanner's; letters where only digits belong are one's at any speed. */
-const SCANNER_MEAN_MS = 45;
-/** Between a key pressed by hand and a scan. */
-const HAND_PAUSE_MS = 150;
-/** After this long a new text begins. */
-const PAUSE_MS = 1_000;
-const SHORTEST_SCAN = 6;
-/** Fields in which a scan is not meant as their content: digits from a display or a meter, and words for the record. */
-const GUARDED = '[data-scan-guard]';
-const WORDS = '[data-scan-guard="words"]';
-/** Typed into words, only what looks like a serial and comes like a scan is one. */
-const WORDS_MEAN_MS = 100;
-const SERIAL = /^(?=.*\d)[A-Za-z0-9./:-]+$/;
+import { hearKey, isByHand, NOTHING_HEARD, type Into } from './scan-hearing.js';
 
 export interface ScannerHandlers {
   readonly onScan: (text: string) => void;
@@ -31,76 +18,45 @@ export function useScanner(handlers: ScannerHandlers): void {
     latest.current = handlers;
   });
   useEffect(() => {
-    let burst = '';
-    let times: number[] = [];
-    let lastAt = 0;
-    let fieldBefore: string | null = null;
-    let typedInto: EventTarget | null = null;
+    let heard = NOTHING_HEARD;
+    /** What the field said before the text that is heard began in it. */
+    let fieldBefore = '';
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.altKey || event.metaKey) return;
-      const field = event.target instanceof HTMLElement ? event.target : null;
+      const target = event.target instanceof HTMLElement ? event.target : null;
       // Behind a dialog nothing is scanned: what is typed there would be lost.
-      if (isDialogOpen() && field?.closest('[role="dialog"]') === null) {
-        burst = '';
+      if (isDialogOpen() && target?.closest('[role="dialog"]') === null) {
+        heard = NOTHING_HEARD;
         return;
       }
-      const inField = field?.matches('input, textarea, select, [contenteditable="true"]') ?? false;
-      const guarded = field?.matches(GUARDED) ?? false;
-      if (event.key === 'Enter') {
-        const meanMs = (event.timeStamp - (times[0] ?? 0)) / burst.length;
-        const isFast = meanMs <= SCANNER_MEAN_MS;
-        const isSerial =
-          field?.matches(WORDS) === true
-            ? meanMs <= WORDS_MEAN_MS && SERIAL.test(burst)
-            : /[A-Za-z]/.test(burst) || isFast;
-        const scanned = scannedPart(burst, times);
-        const isScan = burst.length >= SHORTEST_SCAN && isSerial && (!inField || guarded);
-        if (isScan) {
-          event.preventDefault();
-          event.stopPropagation();
-          if (guarded && isTextField(field)) restore(field, fieldBefore ?? '');
-          latest.current.onScan(scanned);
-        }
-        burst = '';
-        return;
-      }
-      if (event.key === '/' && !inField && burst === '') {
+      const into = intoOf(target);
+      const field = into === 'page' ? null : target;
+      if (event.key === '/' && into === 'page' && isByHand(heard, event.timeStamp)) {
+        heard = NOTHING_HEARD;
         event.preventDefault();
         latest.current.onSlash();
         return;
       }
-      if (event.key === 'Shift') return;
-      if (event.key.length !== 1) {
-        burst = '';
-        return;
-      }
-      // Outside any field it is one text wherever the focus goes meanwhile: a page may just be coming up under it.
-      const into = inField ? event.target : null;
-      if (burst === '' || into !== typedInto || event.timeStamp - lastAt > PAUSE_MS) {
-        burst = '';
-        times = [];
-        typedInto = into;
-        fieldBefore = isTextField(field) ? field.value : null;
-      }
-      burst += event.key;
-      times.push(event.timeStamp);
-      lastAt = event.timeStamp;
+      const before = heard;
+      const now = hearKey(before, { key: event.key, atMs: event.timeStamp, into, field });
+      heard = now.heard;
+      if (heard.text.length === 1 || heard.field !== before.field) fieldBefore = isTextField(field) ? field.value : '';
+      if (now.scan === null) return;
+      event.preventDefault();
+      event.stopPropagation();
+      if (isTextField(field) && before.field === field) restore(field, fieldBefore);
+      latest.current.onScan(now.scan);
     };
     document.addEventListener('keydown', onKey, { capture: true });
     return () => document.removeEventListener('keydown', onKey, { capture: true });
   }, []);
 }
 
-/** A key of the bench pressed right before a scan is not part of it: a hand pauses before a scanner begins. */
-export function scannedPart(burst: string, times: readonly number[]): string {
-  const gap = (i: number): number => (times[i] ?? 0) - (times[i - 1] ?? 0);
-  const from = Math.max(
-    0,
-    [...burst].findLastIndex((_, i) => i > 0 && gap(i) >= HAND_PAUSE_MS),
-  );
-  const length = burst.length - from;
-  const meanMs = ((times.at(-1) ?? 0) - (times[from] ?? 0)) / Math.max(1, length - 1);
-  return length >= SHORTEST_SCAN && meanMs <= SCANNER_MEAN_MS ? burst.slice(from) : burst;
+/** A field of digits or words says so (`data-scan-guard`); any other keeps what is scanned into it. */
+function intoOf(target: HTMLElement | null): Into {
+  if (target?.matches('input, textarea, select, [contenteditable="true"]') !== true) return 'page';
+  const guard = target.dataset['scanGuard'];
+  return guard === undefined ? 'keeps' : guard === 'words' ? 'words' : 'digits';
 }
 
 type TextField = HTMLInputElement | HTMLTextAreaElement;
