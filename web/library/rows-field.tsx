@@ -6,6 +6,10 @@ export interface RowsFieldProps {
   readonly title: string;
   /** What its button says. */
   readonly add: string;
+  /** What the button at each entry says. */
+  readonly takeOut?: string;
+  /** Fields of a few letters each, which stand side by side. */
+  readonly dense?: boolean;
   readonly rows: readonly unknown[];
   readonly onAdd: () => void;
   readonly onRemove: (index: number) => void;
@@ -13,16 +17,25 @@ export interface RowsFieldProps {
 }
 
 /** A list whose entries have several fields each; nothing but its button where it is empty. */
-export function RowsField({ title, add, rows, onAdd, onRemove, children }: RowsFieldProps) {
+export function RowsField({
+  title,
+  add,
+  takeOut = 'Take it out',
+  dense = false,
+  rows,
+  onAdd,
+  onRemove,
+  children,
+}: RowsFieldProps) {
   return (
     <fieldset className={classes['rows']} aria-label={title}>
       {rows.length > 0 && <legend>{title}</legend>}
       {rows.map((_, i) => (
-        <div key={i} className={classes['row']}>
+        <div key={i} className={classes['row']} data-dense={dense || undefined}>
           {children(i)}
           <div className={classes['takeOut']}>
             <ActButton look="care" onAct={() => onRemove(i)}>
-              Take it out
+              {takeOut}
             </ActButton>
           </div>
         </div>

@@ -1,7 +1,7 @@
 import { array, lazy, mixed, number, object, string, type Schema } from 'yup';
 import { FUNCTIONS, type CodeFunction } from './functions.js';
 
-const text = (most: number) => string().strict().min(1).max(most).required();
+const text = (most: number) => string().strict().max(most).required('must be given');
 const words = (most: number) => string().strict().max(most);
 const amount = () => number().strict().required();
 const ms = (least: number, most = 600_000) => amount().min(least).max(most);

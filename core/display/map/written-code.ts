@@ -20,7 +20,8 @@ const UNITS: Readonly<Record<string, string>> = {
   odometer: 'km',
 };
 
-const unitFor = (what: unknown): string =>
+/** The unit that an amount of this function is in where its code says none; empty where it has none. */
+export const usualUnitOf = (what: unknown): string =>
   typeof what === 'string' && Object.hasOwn(UNITS, what) ? (UNITS[what] ?? '') : '';
 
 /**
@@ -31,9 +32,9 @@ const unitFor = (what: unknown): string =>
 export function fullCode(written: unknown): unknown {
   if (!isFields(written)) return written;
   const { words, unit, scale, range, encoding, ...rest } = written;
-  const decimals = typeof rest['decimals'] === 'number' && rest['decimals'] >= 0 ? rest['decimals'] : 0;
+  const code: Fields = { ...USUAL, decimals: placesIn(range, rest['factory']), ...rest };
+  const decimals = typeof code['decimals'] === 'number' && code['decimals'] >= 0 ? code['decimals'] : 0;
   const step = stepOf(decimals);
-  const code: Fields = { ...USUAL, ...rest };
   if (encoding !== undefined) {
     // What stands there twice is refused by the shape, which knows neither beside an encoding.
     Object.assign(code, withNames({ words, unit, scale }), { encoding: fullEncoding(encoding) });
@@ -41,7 +42,8 @@ export function fullCode(written: unknown): unknown {
     Object.assign(code, withNames({ unit, scale }), {
       encoding: { kind: 'table', entries: Array.isArray(words) ? words.map(entry) : words },
     });
-  } else code['encoding'] = { kind: 'line', scale: scale ?? 1, unit: unit ?? unitFor(rest['function']), sentinels: [] };
+  } else
+    code['encoding'] = { kind: 'line', scale: scale ?? 1, unit: unit ?? usualUnitOf(rest['function']), sentinels: [] };
   code['range'] = range === undefined ? spanOf(words, step) : fullRange(range, step);
   if (Array.isArray(rest['otherRanges']))
     code['otherRanges'] = rest['otherRanges'].map((other: unknown) =>
@@ -50,6 +52,15 @@ export function fullCode(written: unknown): unknown {
   if (rest['holdErases'] !== undefined) code['holdErases'] = gesturesIn(rest['holdErases'], ['gesture']);
   if (rest['edit'] !== undefined) code['edit'] = fullEdit(rest['edit']);
   return code;
+}
+
+/** As many decimals as the numbers of a range and a delivered value are written with. */
+function placesIn(range: unknown, factory: unknown): number {
+  const own: readonly unknown[] = Array.isArray(range) ? range : isFields(range) ? Object.values(range) : [];
+  const places = [...own, factory].map((each) =>
+    typeof each === 'number' ? (/^-?\d+\.(\d{1,4})$/.exec(String(each))?.[1]?.length ?? 0) : 0,
+  );
+  return Math.max(...places);
 }
 
 /** The last digit shown. */
@@ -129,7 +140,7 @@ function writtenLine({ encoding, function: what }: Code): Fields {
   if (encoding.kind !== 'line') return { encoding };
   const { kind, scale, unit, sentinels, ...more } = encoding;
   if (sentinels.length === 0 && Object.keys(more).length === 0)
-    return { ...(unit === unitFor(what) ? {} : { unit }), ...(scale === 1 ? {} : { scale }) };
+    return { ...(unit === usualUnitOf(what) ? {} : { unit }), ...(scale === 1 ? {} : { scale }) };
   return {
     encoding: {
       kind,

@@ -106,6 +106,31 @@ describe('a map as it is written', () => {
     expect(keyed.ok && keyed.map).toMatchObject({ restart: [], dangers: [], confirmed: null, power: { on: null } });
   });
 
+  it.each<[object, object]>([
+    [
+      { range: [6, 32, 0.5], factory: 25 },
+      { range: { min: 6, max: 32, step: 0.5 }, decimals: 1 },
+    ],
+    [
+      { range: [6, 32], factory: 24.9 },
+      { range: { min: 6, max: 32, step: 0.1 }, decimals: 1 },
+    ],
+    [
+      { range: { min: 0.25, max: 2 }, factory: 1 },
+      { range: { min: 0.25, max: 2, step: 0.01 }, decimals: 2 },
+    ],
+    [
+      { range: [6, 32], factory: 25, decimals: 1 },
+      { range: { min: 6, max: 32, step: 0.1 }, decimals: 1 },
+    ],
+    [
+      { range: [6, 32], factory: 25 },
+      { range: { min: 6, max: 32, step: 1 }, decimals: 0 },
+    ],
+  ])('shows as many decimals as it is written with: %j', (code, whole) => {
+    expect(fullMap({ codes: [{ label: '1', function: 'speedCap', ...code }] })).toMatchObject({ codes: [whole] });
+  });
+
   it.each([
     ['words beside an encoding', { words: [[0, 'off']], encoding: { kind: 'clock' } }],
     [

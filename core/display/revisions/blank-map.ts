@@ -7,7 +7,7 @@ export const blankMap = (): DisplayMap => ({
   id: 'new-display',
   name: 'New display',
   revision: 'A',
-  tellBy: 'Not said yet.',
+  tellBy: '',
   keys: [
     { id: 'SET', label: 'SET' },
     { id: 'k2', label: '+' },

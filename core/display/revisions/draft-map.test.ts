@@ -44,8 +44,9 @@ const capture: Capture = {
   ],
 };
 
-it('a blank map is sound, and a draft', () => {
-  expect(parseDisplayMap(blankMap())).toMatchObject({ ok: true, map: { confirmed: null } });
+it('a blank map wants nothing but what one tells it by, and is a draft', () => {
+  expect(parseDisplayMap(blankMap())).toMatchObject({ ok: false, problems: [{ path: 'tellBy' }] });
+  expect(parseDisplayMap({ ...blankMap(), tellBy: 'Grey.' })).toMatchObject({ ok: true, map: { confirmed: null } });
 });
 
 describe('the draft of a captured display', () => {

@@ -21,12 +21,14 @@ export interface MapEditorProps {
   readonly start: DisplayMap;
   /** Not in the library yet. */
   readonly isNew: boolean;
+  /** Ids of displays that are in the library: a new one cannot have them. */
+  readonly taken?: readonly string[];
 }
 
 type Side = 'form' | 'text';
 
 /** A map in fields or as text, either way round, checked with every letter, and beside it the display that it makes. */
-export function MapEditor({ start, isNew }: MapEditorProps) {
+export function MapEditor({ start, isNew, taken = NONE }: MapEditorProps) {
   const draft = useDraft(`map.${start.id}`, { text: asText(start) });
   // The editor keeps its own text once it is begun; beginning anew is the only way in from outside.
   const [begun, setBegun] = useState({ text: draft.value.text, round: 1 });
@@ -35,7 +37,7 @@ export function MapEditor({ start, isNew }: MapEditorProps) {
   const [save, saving] = api.useAddDocumentMutation();
   const navigate = useNavigate();
   const editor = useRef<ReactCodeMirrorRef>(null);
-  const parsed = useMemo(() => parseText(text), [text]);
+  const parsed = useMemo(() => withIdOfItsOwn(parseText(text), taken), [text, taken]);
   const [lastSound, setLastSound] = useState<DisplayMap>(start);
   const isChanged = text !== asText(start);
 
@@ -121,7 +123,7 @@ export function MapEditor({ start, isNew }: MapEditorProps) {
         {parsed.ok ? (
           <Notice
             kind="done"
-            says={`${mapTitle(parsed.map)}: ${parsed.map.codes.length} codes, and all of it hangs together.`}
+            says={`${mapTitle(parsed.map)}: ${parsed.map.codes.length} ${parsed.map.codes.length === 1 ? 'code' : 'codes'}, and all of it hangs together.`}
           />
         ) : (
           <Problems parsed={parsed} onGo={goTo} />
@@ -188,6 +190,15 @@ function parseText(text: string): ParsedMap {
       ],
     };
   }
+}
+
+const NONE: readonly string[] = [];
+
+/** A new display under the id of another would become a version of that one. */
+function withIdOfItsOwn(parsed: ParsedMap, taken: readonly string[]): ParsedMap {
+  if (!parsed.ok || !taken.includes(parsed.map.id)) return parsed;
+  const message = `Another display stands in the library as ${parsed.map.id}. Choose an id of its own, or open that display and keep a new version of it.`;
+  return { ok: false, problems: [{ code: 'taken', path: 'id', message }] };
 }
 
 const underlines = linter((view): Diagnostic[] => {

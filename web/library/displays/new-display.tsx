@@ -48,7 +48,7 @@ export function NewDisplay({ taken }: { readonly taken: readonly string[] }) {
           />
         )}
         <Suspense fallback={<Busy />}>
-          <MapEditor start={begun.map} isNew />
+          <MapEditor start={begun.map} isNew taken={taken} />
         </Suspense>
       </>
     );

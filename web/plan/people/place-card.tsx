@@ -1,5 +1,6 @@
 import { NumberInput, Select, TextInput } from '@mantine/core';
 import type { Shop, ShopPlace } from '@decurio/core';
+import { AmountInput } from '../../ui/amount-input.js';
 import { HoursField } from './hours-field.js';
 import { OnceList } from './once-list.js';
 import classes from './people-page.module.css';
@@ -80,14 +81,12 @@ export function PlaceCard({ place, slipIn, onChange, onRemove }: PlaceCardProps)
         <HoursField label="Open" value={place.hours} onChange={(hours) => change({ hours })} />
         {place.kind === 'post' && (
           <>
-            <NumberInput
+            <AmountInput
               label="Gives, A"
-              value={place.chargeA ?? ''}
+              value={place.chargeA}
               error={slipIn('chargeA')}
-              min={0.1}
-              hideControls
-              max={100}
-              onChange={(value) => change({ chargeA: typeof value === 'number' ? value : null })}
+              clampBehavior="none"
+              onChange={(chargeA) => change({ chargeA })}
             />
             <PacksField value={place.packsV} onChange={(packsV) => change({ packsV })} />
           </>

@@ -1,23 +1,9 @@
-import { TextInput } from '@mantine/core';
-import { useState } from 'react';
+import { idFrom } from '@decurio/core';
 import { ChoiceAt, NumberAt, TextAt } from './written-fields.js';
 import { GestureAt } from './gesture-field.js';
-import { listAt, type WrittenForm } from './written-form.js';
+import { KeysField, keysIn } from './keys-field.js';
+import { withValue, type WrittenForm } from './written-form.js';
 import classes from './map-form.module.css';
-
-export interface KeysOf {
-  readonly id: string;
-  readonly label: string;
-}
-
-/** Keys as they are written: a name alone is printed as it is. */
-export function keysIn(form: WrittenForm): readonly KeysOf[] {
-  return listAt(form, 'keys').flatMap((key) => {
-    if (typeof key === 'string') return [{ id: key, label: key }];
-    const { id, label } = (key ?? {}) as Partial<KeysOf>;
-    return typeof id === 'string' ? [{ id, label: label ?? id }] : [];
-  });
-}
 
 /** Name, what tells it from others, its keys, power and levels. */
 export function DisplayFields({ form, isNew }: { readonly form: WrittenForm; readonly isNew: boolean }) {
@@ -27,7 +13,7 @@ export function DisplayFields({ form, isNew }: { readonly form: WrittenForm; rea
       <section className={classes['part']} aria-label="The display">
         <h2>The display</h2>
         <div className={classes['row']}>
-          <TextAt form={form} place={['name']} label="Name" most={60} />
+          <TextAt form={isNew ? withIdOfName(form) : form} place={['name']} label="Name" most={60} />
           <TextAt form={form} place={['revision']} label="Revision" most={20} />
           {isNew && (
             <TextAt
@@ -40,7 +26,13 @@ export function DisplayFields({ form, isNew }: { readonly form: WrittenForm; rea
           )}
           <TextAt form={form} place={['family']} label="Family" most={60} hint="where others look alike" />
         </div>
-        <TextAt form={form} place={['tellBy']} label="What one tells it by" most={300} />
+        <TextAt
+          form={form}
+          place={['tellBy']}
+          label="What one tells it by"
+          most={300}
+          usual="Grey case, round left key."
+        />
         <KeysField form={form} keys={keys} />
       </section>
       <section className={classes['part']} aria-label="Power">
@@ -81,32 +73,13 @@ export function DisplayFields({ form, isNew }: { readonly form: WrittenForm; rea
   );
 }
 
-/** Keys by what is printed on them, separated by blanks; what was named stays named. */
-function KeysField({ form, keys }: { readonly form: WrittenForm; readonly keys: readonly KeysOf[] }) {
-  const printed = keys.map(({ label }) => label).join(' ');
-  const [typed, setTyped] = useState(printed);
-  const shown = typed.trim().split(/\s+/).join(' ') === printed ? typed : printed;
-  return (
-    <TextInput
-      label="Keys, as printed on them"
-      description="separated by blanks, such as SET + −"
-      value={shown}
-      onChange={({ target }) => {
-        setTyped(target.value);
-        const labels = [...new Set(target.value.split(/\s+/).filter((label) => label !== ''))];
-        form.put(
-          ['keys'],
-          labels.map((label, i) => keyOf(keys.find((key) => key.label === label) ?? { id: idOf(label, i), label })),
-        );
-      }}
-      error={form.problem('keys')}
-      autoComplete="off"
-      data-scan-guard="words"
-    />
-  );
-}
-
-const keyOf = ({ id, label }: KeysOf): unknown => (id === label ? id : { id, label });
-
-/** What a gesture in a word can name it by. */
-const idOf = (label: string, i: number): string => (/^[A-Za-z0-9]+$/.test(label) ? label : `k${i + 1}`);
+/** As long as nobody gave it another, a new display is called in files as it is called by people. */
+const withIdOfName = (form: WrittenForm): WrittenForm => ({
+  ...form,
+  put: (place, name) =>
+    form.change((written) => {
+      const named = withValue(written, place, name);
+      const isOwn = form.at('id') !== idFrom(String(form.at('name') ?? ''));
+      return isOwn ? named : withValue(named, ['id'], idFrom(String(name ?? '')));
+    }),
+});

@@ -1,11 +1,9 @@
-import { Autocomplete, NumberInput, TextInput } from '@mantine/core';
-import { vocabularyOf } from '@decurio/core';
 import { RowsField } from '../../rows-field.js';
-import { ActButton } from '../../../ui/act-button.js';
+import { EntryMeaning } from './entry-words.js';
 import { EDIT_KEYS } from './menu-fields.js';
 import { GestureAt } from './gesture-field.js';
-import { ChoiceAt, NumberAt, TextAt, type ChoiceOption } from './written-fields.js';
-import type { KeysOf } from './display-fields.js';
+import { ChoiceAt, DigitsAt, NumberAt, TextAt, type ChoiceOption } from './written-fields.js';
+import type { KeysOf } from './keys-field.js';
 import { listAt, type WrittenForm } from './written-form.js';
 import classes from './map-form.module.css';
 
@@ -114,26 +112,13 @@ const CHOICES: readonly (readonly EntryChoice[])[] = [
 export function EntryDetails({ form, at, keys }: EntryDetailsProps) {
   const place = (...rest: readonly (string | number)[]) => ['codes', at, ...rest];
   const style = form.at(...place('edit', 'style'));
-  // Words have no unit, and what means more than digits says its own in the text.
-  const isCounted = form.at(...place('encoding')) === undefined && form.at(...place('words')) === undefined;
   return (
     <div className={classes['details']}>
-      <WordsField form={form} at={at} />
+      <EntryMeaning form={form} at={at} />
       <div className={classes['row']}>
-        <TextAt
-          form={form}
-          place={place('shownAs')}
-          label="On the glass"
-          most={12}
-          hint="where that is not its label"
-        />
-        {isCounted && (
-          <>
-            <TextAt form={form} place={place('unit')} label="Unit" most={12} hint="where it is not the usual one" />
-            <NumberAt form={form} place={place('scale')} label="One step is" usual={1} />
-          </>
-        )}
+        <TextAt form={form} place={place('shownAs')} label="Shown as" most={12} hint="where that is not its label" />
         <NumberAt form={form} place={place('decimals')} label="Decimals" usual={0} />
+        <DigitsAt form={form} place={place('skips')} label="Passes over" hint="digits that the keys skip" />
       </div>
       {CHOICES.map((row) => (
         <div key={row[0]?.label} className={classes['row']}>
@@ -166,83 +151,6 @@ export function EntryDetails({ form, at, keys }: EntryDetailsProps) {
   );
 }
 
-/** Digits that stand for words, in the order in which the keys step through them. */
-function WordsField({ form, at }: Pick<EntryDetailsProps, 'form' | 'at'>) {
-  const words = listAt(form, 'codes', at, 'words');
-  const what = form.at('codes', at, 'function');
-  const known = vocabularyOf(typeof what === 'string' ? what : '');
-  const word = (i: number): readonly unknown[] => (Array.isArray(words[i]) ? words[i] : []);
-  const put = (i: number, [raw, meaning, title]: readonly unknown[]) =>
-    form.put(
-      ['codes', at, 'words', i],
-      title === undefined || title === '' || title === meaning ? [raw, meaning] : [raw, meaning, title],
-    );
-  const begin = () => {
-    const [first = 'off', second = 'on'] = known;
-    // Words say their range themselves, and have no unit.
-    const code = Object.entries(form.at('codes', at) as Readonly<Record<string, unknown>>);
-    form.put(['codes', at], {
-      ...Object.fromEntries(code.filter(([name]) => !['range', 'unit', 'scale'].includes(name))),
-      factory: 0,
-      words: [
-        [0, first],
-        [1, second],
-      ],
-    });
-  };
-  if (form.at('codes', at, 'encoding') !== undefined)
-    return <p className="soft">What its digits mean is more than a list of words: it stands in the text.</p>;
-  if (words.length === 0)
-    return (
-      <div>
-        <ActButton onAct={begin}>Its digits stand for words</ActButton>
-      </div>
-    );
-  return (
-    <>
-      <RowsField
-        title="Digits and what they mean"
-        add="Another word"
-        rows={words}
-        onAdd={() => put(words.length, [words.length, known[words.length] ?? ''])}
-        onRemove={(i) =>
-          form.put(['codes', at, 'words'], words.length === 1 ? undefined : words.filter((_, n) => n !== i))
-        }
-      >
-        {(i) => (
-          <>
-            <NumberInput
-              label="Digits"
-              value={typeof word(i)[0] === 'number' ? (word(i)[0] as number) : ''}
-              onChange={(raw) => put(i, [typeof raw === 'number' ? raw : 0, word(i)[1], word(i)[2]])}
-              hideControls
-            />
-            <Autocomplete
-              label="Means"
-              data={[...known]}
-              value={typeof word(i)[1] === 'string' ? (word(i)[1] as string) : ''}
-              onChange={(meaning) => put(i, [word(i)[0], meaning, word(i)[2]])}
-              error={form.problem('codes', at, 'words', i)}
-              {...(known.length > 0 && !known.includes(String(word(i)[1]))
-                ? { description: `A setup understands ${known.join(', ')}.` }
-                : {})}
-              maxLength={40}
-            />
-            <TextInput
-              label="As a person reads it"
-              value={typeof word(i)[2] === 'string' ? (word(i)[2] as string) : ''}
-              placeholder={typeof word(i)[1] === 'string' ? (word(i)[1] as string) : ''}
-              onChange={({ target }) => put(i, [word(i)[0], word(i)[1], target.value])}
-              maxLength={80}
-              data-scan-guard="words"
-            />
-          </>
-        )}
-      </RowsField>
-    </>
-  );
-}
-
 /** While another entry has one of these values. */
 function ConditionField({
   form,
@@ -270,20 +178,12 @@ function ConditionField({
         options={[{ value: '', label: 'always as it is' }, ...labels.map((own) => ({ value: own, label: own }))]}
       />
       {typeof chosen === 'string' && (
-        <TextInput
-          key={raws.join()}
+        <DigitsAt
+          form={form}
+          place={[...place, 'in']}
           label="stands at"
-          description="digits, separated by blanks"
-          defaultValue={raws.join(' ')}
-          onBlur={({ target }) => {
-            const next = target.value
-              .split(/[\s,]+/)
-              .filter((each) => each !== '')
-              .map(Number);
-            if (next.length > 0 && next.every(Number.isFinite)) form.put([...place, 'in'], next);
-          }}
-          error={form.problem(...place)}
-          data-scan-guard="words"
+          hint="digits, separated by blanks"
+          needs="some"
         />
       )}
     </>
@@ -305,20 +205,11 @@ function DoubtsField({ form, at }: Pick<EntryDetailsProps, 'form' | 'at'>) {
     >
       {(i) => (
         <>
-          <TextInput
-            key={listAt(form, 'codes', at, 'doubts', i, 'raws').join()}
+          <DigitsAt
+            form={form}
+            place={['codes', at, 'doubts', i, 'raws']}
             label="Of which digits"
-            description="empty: of the whole entry"
-            defaultValue={listAt(form, 'codes', at, 'doubts', i, 'raws').join(' ')}
-            onBlur={({ target }) => {
-              const raws = target.value
-                .split(/[\s,]+/)
-                .filter((each) => each !== '')
-                .map(Number);
-              if (raws.every(Number.isFinite))
-                form.put(['codes', at, 'doubts', i, 'raws'], raws.length > 0 ? raws : undefined);
-            }}
-            data-scan-guard="words"
+            hint="empty: of the whole entry"
           />
           <TextAt form={form} place={['codes', at, 'doubts', i, 'says']} label="Why" most={200} />
         </>

@@ -1,14 +1,18 @@
-import { NumberInput, Select } from '@mantine/core';
+import { Select } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
-import { FUNCTIONS, functionTitle, type CodeFunction } from '@decurio/core';
+import { functionsCalled, functionTitle } from '@decurio/core';
+import { AmountInput } from '../../../ui/amount-input.js';
 import { ActButton } from '../../../ui/act-button.js';
 import { EntryDetails } from './entry-details.js';
 import { NumberAt, TextAt } from './written-fields.js';
-import type { KeysOf } from './display-fields.js';
+import type { KeysOf } from './keys-field.js';
+import { withFunction } from './written-entry.js';
 import { listAt, rangeIn, rangeOut, type WrittenForm } from './written-form.js';
 import classes from './map-form.module.css';
 
-const SETS = (Object.keys(FUNCTIONS) as CodeFunction[]).map((name) => ({ value: name, label: functionTitle(name) }));
+const optionsCalled = (text: string) =>
+  functionsCalled(text).map((name) => ({ value: name, label: functionTitle(name) }));
+const SETS = optionsCalled('');
 
 /** Every entry of the menu in a line of its own, typed one after another; what else there is of one stands beneath. */
 export function EntryTable({ form, keys }: { readonly form: WrittenForm; readonly keys: readonly KeysOf[] }) {
@@ -126,8 +130,9 @@ function EntryLine({ form, at, isLast, onAdd, children }: EntryLineProps) {
           aria-label={name('What it sets')}
           data={SETS}
           value={typeof what === 'string' ? what : null}
-          onChange={(next) => next !== null && form.put(['codes', at, 'function'], next)}
+          onChange={(next) => next !== null && form.change((written) => withFunction(written, at, next))}
           searchable
+          filter={({ search }) => optionsCalled(search)}
           selectFirstOptionOnChange
           nothingFoundMessage="Nothing by that name: take Meaning unknown."
           error={form.problem('codes', at, 'function') !== null}
@@ -169,18 +174,14 @@ function RangeInput({
 }) {
   const range = rangeIn(form.at('codes', at, 'range'));
   return (
-    <NumberInput
+    <AmountInput
       aria-label={label}
-      value={range[which] ?? ''}
+      value={range[which] ?? null}
       onChange={(next) =>
-        form.put(
-          ['codes', at, 'range'],
-          rangeOut(range.map((own, i) => (i === which ? (typeof next === 'number' ? next : undefined) : own))),
-        )
+        form.put(['codes', at, 'range'], rangeOut(range.map((own, i) => (i === which ? (next ?? undefined) : own))))
       }
       error={which === 0 && form.problem('codes', at, 'range') !== null}
       {...(which === 2 ? { placeholder: '1' } : {})}
-      hideControls
     />
   );
 }

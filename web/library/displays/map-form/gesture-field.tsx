@@ -1,5 +1,6 @@
-import { MultiSelect, NativeSelect, NumberInput } from '@mantine/core';
+import { NativeSelect } from '@mantine/core';
 import { gestureFromWords, gestureToWords, keysOf, type Gesture } from '@decurio/core';
+import { Seconds } from './written-fields.js';
 import type { Place, WrittenForm } from './written-form.js';
 import classes from './map-form.module.css';
 
@@ -11,6 +12,9 @@ export interface GestureAtProps {
   /** There need not be one. */
   readonly isOptional?: boolean;
 }
+
+/** Fingers of a hand that holds a handlebar. */
+const MOST_HELD = 4;
 
 type Way = 'none' | 'tap' | 'alone' | 'double' | 'hold' | 'short';
 
@@ -41,30 +45,31 @@ export function GestureAt({ form, place, label, keys, isOptional = false }: Gest
         onChange={({ target }) => put(made(target.value as Way, held.length > 0 ? held : [first], gesture))}
       />
       {gesture !== null && (
-        <MultiSelect
-          aria-label={`${label}: keys`}
-          data={keys.map(({ id, label: title }) => ({ value: id, label: title }))}
-          value={[...held]}
-          onChange={(chosen) => chosen.length > 0 && put(made(way, chosen, gesture))}
-          maxValues={gesture.kind === 'hold' ? 4 : 2}
-          hidePickedOptions
+        <HeldKeys
+          label={label}
+          keys={keys}
+          held={held}
+          most={gesture.kind === 'hold' ? MOST_HELD : 1}
+          onHeld={(next) => put(made(way, next, gesture))}
         />
       )}
       {gesture?.kind === 'hold' && (
-        <Seconds label={`${label}: seconds`} ms={gesture.ms} onMs={(ms) => put({ ...gesture, ms })} />
+        <Seconds isBare label={`${label}: seconds`} ms={gesture.ms} onMs={(ms) => put({ ...gesture, ms: ms ?? 0 })} />
       )}
       {gesture?.kind === 'hold' && gesture.underMs !== undefined && (
         <Seconds
+          isBare
           label={`${label}: let go before, seconds`}
           ms={gesture.underMs}
-          onMs={(underMs) => put({ ...gesture, underMs })}
+          onMs={(underMs) => put({ ...gesture, underMs: underMs ?? 0 })}
         />
       )}
       {gesture?.kind === 'tap' && gesture.aloneMs !== undefined && (
         <Seconds
+          isBare
           label={`${label}: alone for, seconds`}
           ms={gesture.aloneMs}
-          onMs={(aloneMs) => put({ ...gesture, aloneMs })}
+          onMs={(aloneMs) => put({ ...gesture, aloneMs: aloneMs ?? 0 })}
         />
       )}
       {form.problem(...place) !== null && <p role="alert">{form.problem(...place)}</p>}
@@ -72,25 +77,37 @@ export function GestureAt({ form, place, label, keys, isOptional = false }: Gest
   );
 }
 
-const Seconds = ({
-  label,
-  ms,
-  onMs,
-}: {
+interface HeldKeysProps {
   readonly label: string;
-  readonly ms: number;
-  readonly onMs: (ms: number) => void;
-}) => (
-  <NumberInput
-    aria-label={label}
-    value={ms / 1000}
-    onChange={(next) => typeof next === 'number' && next > 0 && onMs(Math.round(next * 1000))}
-    decimalScale={2}
-    step={0.5}
-    suffix=" s"
-    hideControls
-  />
-);
+  readonly keys: GestureAtProps['keys'];
+  readonly held: readonly string[];
+  readonly most: number;
+  readonly onHeld: (held: readonly string[]) => void;
+}
+
+/** The key, and where several are held the others, a choice each: one more is always offered. */
+function HeldKeys({ label, keys, held, most, onHeld }: HeldKeysProps) {
+  const slots = Math.min(held.length + 1, keys.length, most);
+  const offered = (slot: number) => {
+    const free = keys.filter(({ id }) => id === held[slot] || !held.includes(id));
+    const named = free.map(({ id, label: printed }) => ({ value: id, label: slot === 0 ? printed : `and ${printed}` }));
+    // A key that is not there any more is still what stands written.
+    const gone = held[slot] !== undefined && free.every(({ id }) => id !== held[slot]) ? [held[slot]] : [];
+    return [...(slot === 0 ? [] : [{ value: '', label: 'alone' }]), ...named, ...gone];
+  };
+  return Array.from({ length: slots }, (_, slot) => (
+    <NativeSelect
+      key={slot}
+      aria-label={slot === 0 ? `${label}: key` : `${label}: with key ${slot + 1}`}
+      data={offered(slot)}
+      value={held[slot] ?? ''}
+      onChange={({ target }) => {
+        const next = [...held.slice(0, slot), target.value, ...held.slice(slot + 1)];
+        onHeld(next.filter((key) => key !== ''));
+      }}
+    />
+  ));
+}
 
 function gestureIn(value: unknown): Gesture | null {
   if (typeof value === 'string') return gestureFromWords(value);

@@ -1,8 +1,10 @@
 import type { Problem } from '@decurio/core';
-import { DisplayFields, keysIn } from './display-fields.js';
+import { DisplayFields } from './display-fields.js';
 import { EntryTable } from './entry-table.js';
+import { keysIn } from './keys-field.js';
 import { MenuFields } from './menu-fields.js';
 import { PageFields } from './page-fields.js';
+import { RestartAndDangers } from './restart-and-dangers.js';
 import { writtenForm } from './written-form.js';
 import classes from './map-form.module.css';
 
@@ -29,8 +31,9 @@ export function MapForm({ written, problems, isNew, onChange }: MapFormProps) {
       )}
       <EntryTable form={form} keys={keys} />
       {isKeyed && <PageFields form={form} keys={keys} />}
+      <RestartAndDangers form={form} keys={keys} />
       <p className="soft">
-        Dangers, ride modes, icons, restart and whatever else has no field here stand in the text, and stay as they are.
+        Ride modes, levels, icons and whatever else has no field here stand in the text, and stay as they are.
       </p>
     </div>
   );

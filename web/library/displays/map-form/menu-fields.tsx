@@ -1,8 +1,8 @@
 import { NativeSelect } from '@mantine/core';
 import { ActButton } from '../../../ui/act-button.js';
-import { ChoiceAt, NumberAt, TextAt } from './written-fields.js';
+import { ChoiceAt, SecondsAt, TextAt } from './written-fields.js';
 import { GestureAt } from './gesture-field.js';
-import type { KeysOf } from './display-fields.js';
+import type { KeysOf } from './keys-field.js';
 import { listAt, type WrittenForm } from './written-form.js';
 import classes from './map-form.module.css';
 
@@ -41,6 +41,19 @@ export const EDIT_KEYS: Readonly<Record<Edit, readonly (readonly [string, string
     ['end', 'Ends', true],
   ],
 };
+
+/** What a gesture of one way is called in another. */
+const LIKE: Readonly<Record<string, string>> = { up: 'count', count: 'up', down: 'back', back: 'down' };
+
+/** Another way to change a value, with the keys that it has in common with the one before. */
+function carried(edit: unknown, style: Edit): object {
+  const before = (typeof edit === 'object' ? edit : null) as Readonly<Record<string, unknown>> | null;
+  const kept = EDIT_KEYS[style].flatMap(([name]) => {
+    const own = before?.[name] ?? before?.[LIKE[name] ?? ''];
+    return own === undefined ? [] : [[name, own] as const];
+  });
+  return { style, ...Object.fromEntries(kept) };
+}
 
 /** How the menu is opened, moved through, changed, stored and left. */
 export function MenuFields({ form, keys }: { readonly form: WrittenForm; readonly keys: readonly KeysOf[] }) {
@@ -99,7 +112,7 @@ export function MenuFields({ form, keys }: { readonly form: WrittenForm; readonl
         label="A value is changed"
         data={[...STYLES]}
         value={style}
-        onChange={({ target }) => form.put(['menu', 'edit'], { style: target.value })}
+        onChange={({ target }) => form.put(['menu', 'edit'], carried(form.at('menu', 'edit'), target.value as Edit))}
         error={form.problem('menu', 'edit')}
       />
       <div className={classes['row']}>
@@ -113,6 +126,9 @@ export function MenuFields({ form, keys }: { readonly form: WrittenForm; readonl
             isOptional={isOptional}
           />
         ))}
+      </div>
+      <div className={classes['row']}>
+        <RepeatFields form={form} />
       </div>
       <div className={classes['row']}>
         <ChoiceAt
@@ -179,11 +195,37 @@ export function MenuFields({ form, keys }: { readonly form: WrittenForm; readonl
 function IdleField({ form }: { readonly form: WrittenForm }) {
   const idle = form.at('menu', 'idle');
   const isOne = idle === undefined || typeof idle === 'number';
-  if (isOne) return <NumberAt form={form} place={['menu', 'idle']} label="Closes by itself after, ms" usual={8000} />;
+  if (isOne) return <SecondsAt form={form} place={['menu', 'idle']} label="Closes by itself after" usualMs={8000} />;
   return (
     <>
-      <NumberAt form={form} place={['menu', 'idle', 'browseMs']} label="Closes by itself after, ms" usual={8000} />
-      <NumberAt form={form} place={['menu', 'idle', 'editMs']} label="while a value is changed, ms" usual={8000} />
+      <SecondsAt form={form} place={['menu', 'idle', 'browseMs']} label="Closes by itself after" usualMs={8000} />
+      <SecondsAt form={form} place={['menu', 'idle', 'editMs']} label="while a value is changed" usualMs={8000} />
+    </>
+  );
+}
+
+/** What a key that is held does to a value. */
+function RepeatFields({ form }: { readonly form: WrittenForm }) {
+  const isRepeating = form.at('menu', 'repeat') !== undefined;
+  return (
+    <>
+      <NativeSelect
+        label="Held, a value key"
+        data={[
+          { value: 'once', label: 'steps once' },
+          { value: 'again', label: 'steps again and again' },
+        ]}
+        value={isRepeating ? 'again' : 'once'}
+        onChange={({ target }) =>
+          form.put(['menu', 'repeat'], target.value === 'again' ? { delayMs: 600, everyMs: 200 } : undefined)
+        }
+      />
+      {isRepeating && (
+        <>
+          <SecondsAt form={form} place={['menu', 'repeat', 'delayMs']} label="first again after" />
+          <SecondsAt form={form} place={['menu', 'repeat', 'everyMs']} label="and then every" />
+        </>
+      )}
     </>
   );
 }

@@ -1,9 +1,9 @@
-import { MultiSelect } from '@mantine/core';
+import { MultiSelect, NativeSelect } from '@mantine/core';
 import { RowsField } from '../../rows-field.js';
 import { ActButton } from '../../../ui/act-button.js';
 import { GestureAt } from './gesture-field.js';
-import { ChoiceAt, TextAt, YesAt } from './written-fields.js';
-import type { KeysOf } from './display-fields.js';
+import { ChoiceAt, TextAt, YesAt, type ChoiceOption } from './written-fields.js';
+import type { KeysOf } from './keys-field.js';
 import { listAt, type WrittenForm } from './written-form.js';
 import classes from './map-form.module.css';
 
@@ -23,8 +23,8 @@ export function PageFields({ form, keys }: PageFieldsProps) {
     form.put(
       ['menu', 'pages'],
       [
-        { id: 'main', title: 'Menu', items: labels },
-        { id: 'second', title: 'Second page', items: labels.slice(-1) },
+        { id: 'main', title: 'First page', items: [] },
+        { id: 'page-2', title: 'Second page', items: [] },
       ],
     );
   if (pages.length === 0)
@@ -48,10 +48,11 @@ export function PageFields({ form, keys }: PageFieldsProps) {
       <RowsField
         title="Pages of the menu"
         add="Another page"
+        takeOut="Take this page out"
         rows={pages}
         onAdd={() =>
           form.put(['menu', 'pages', pages.length], {
-            id: `page-${pages.length + 1}`,
+            id: freeId(ids.map(({ value }) => value)),
             title: `Page ${pages.length + 1}`,
             items: [],
           })
@@ -61,9 +62,13 @@ export function PageFields({ form, keys }: PageFieldsProps) {
         {(i) => (
           <>
             <TextAt form={form} place={['menu', 'pages', i, 'title']} label="Title" most={40} />
-            <TextAt form={form} place={['menu', 'pages', i, 'id']} label="Id" most={60} />
-            <ItemsField form={form} at={i} labels={labels} />
             <YesAt form={form} place={['menu', 'pages', i, 'asksPin']} label="Asks for the PIN first" />
+            <div className={classes['whole']}>
+              <ItemsField form={form} at={i} labels={labels} />
+            </div>
+            <div className={classes['whole']}>
+              <WaysField form={form} at={i} pages={ids} />
+            </div>
           </>
         )}
       </RowsField>
@@ -101,7 +106,18 @@ const keep = (form: WrittenForm): WrittenForm => ({
   },
 });
 
-/** Entries of a page in their order; ways on, back and out stay as the text has them. */
+function freeId(taken: readonly string[]): string {
+  for (let n = 2; ; n++) if (!taken.includes(`page-${n}`)) return `page-${n}`;
+}
+
+const labelOf = (item: unknown): string | null =>
+  typeof item === 'string'
+    ? item
+    : typeof (item as { code?: unknown } | null)?.code === 'string'
+      ? String((item as { code: string }).code)
+      : null;
+
+/** Entries of a page in their order; ways on, back and out come after them. */
 function ItemsField({
   form,
   at,
@@ -112,23 +128,90 @@ function ItemsField({
   readonly labels: readonly string[];
 }) {
   const items = listAt(form, 'menu', 'pages', at, 'items');
-  const labelOf = (item: unknown): string | null =>
-    typeof item === 'string'
-      ? item
-      : typeof (item as { code?: unknown } | null)?.code === 'string'
-        ? String((item as { code: string }).code)
-        : null;
   const listed = items.flatMap((item) => labelOf(item) ?? []);
   const ways = items.filter((item) => labelOf(item) === null);
+  const elsewhere = new Set(
+    listAt(form, 'menu', 'pages').flatMap((_, i) =>
+      listAt(form, 'menu', 'pages', i, 'items').flatMap((item) => labelOf(item) ?? []),
+    ),
+  );
   return (
     <MultiSelect
       label="Entries, in their order"
-      {...(ways.length > 0 ? { description: `and ${ways.length} ways on or out, after them` } : {})}
-      data={[...new Set(labels)]}
+      data={[...new Set(labels)].toSorted((a, b) => Number(elsewhere.has(a)) - Number(elsewhere.has(b)))}
       value={[...new Set(listed)]}
       onChange={(chosen) => form.put(['menu', 'pages', at, 'items'], [...chosen, ...ways])}
       error={form.problem('menu', 'pages', at, 'items')}
       searchable
+      selectFirstOptionOnChange
+      hidePickedOptions
     />
   );
 }
+
+/** Lines of a page that lead on to another, back to one, or out of the menu. */
+function WaysField({
+  form,
+  at,
+  pages,
+}: {
+  readonly form: WrittenForm;
+  readonly at: number;
+  readonly pages: readonly ChoiceOption[];
+}) {
+  const items = listAt(form, 'menu', 'pages', at, 'items');
+  const ways = items.flatMap((item, place) => (labelOf(item) === null ? [place] : []));
+  const other = pages.filter((_, i) => i !== at);
+  const leads = (item: unknown): string => {
+    const { page, back } = (item ?? {}) as { readonly page?: unknown; readonly back?: unknown };
+    return typeof page === 'string' ? `on ${page}` : typeof back === 'string' ? `back ${back}` : 'out';
+  };
+  const led = (to: string): object => {
+    const [how, page] = to.split(' ');
+    return how === 'on' ? { page } : how === 'back' ? { back: page } : { exit: true };
+  };
+  const put = (place: number, to: string, title: unknown) =>
+    form.put(['menu', 'pages', at, 'items', place], {
+      ...kept(items[place]),
+      ...led(to),
+      title: title ?? pages.find(({ value }) => to.endsWith(` ${value}`))?.label ?? 'Exit',
+    });
+  return (
+    <RowsField
+      title="Ways on from it"
+      add="A line leads on, back or out"
+      rows={ways}
+      onAdd={() => put(items.length, other[0] ? `on ${other[0].value}` : 'out', undefined)}
+      onRemove={(i) => form.put(['menu', 'pages', at, 'items', ways[i] ?? -1], undefined)}
+    >
+      {(i) => {
+        const place = ways[i] ?? -1;
+        const item = items[place];
+        return (
+          <>
+            <NativeSelect
+              label="Leads"
+              data={[
+                ...other.map(({ value, label }) => ({ value: `on ${value}`, label: `on to ${label}` })),
+                ...(leads(item) === 'on ofMode'
+                  ? [{ value: 'on ofMode', label: 'on to the list of the ride mode' }]
+                  : []),
+                ...other.map(({ value, label }) => ({ value: `back ${value}`, label: `back to ${label}` })),
+                { value: 'out', label: 'out of the menu' },
+              ]}
+              value={leads(item)}
+              onChange={({ target }) => put(place, target.value, undefined)}
+            />
+            <TextAt form={form} place={['menu', 'pages', at, 'items', place, 'title']} label="Shows" most={40} />
+          </>
+        );
+      }}
+    </RowsField>
+  );
+}
+
+/** What the text says besides of a line that leads on, such as when it is shown. */
+const kept = (item: unknown): object =>
+  Object.fromEntries(
+    Object.entries((item ?? {}) as object).filter(([name]) => !['page', 'back', 'exit', 'title'].includes(name)),
+  );

@@ -54,8 +54,11 @@ export function problemAt(problems: readonly Problem[], place: Place): string | 
 
 /** A map being written: what stands where, how it is changed, and what is wrong where. */
 export interface WrittenForm {
+  readonly written: Json;
   readonly at: (...place: Place) => Json;
   readonly put: (place: Place, value: Json) => void;
+  /** Changes several places at once. */
+  readonly change: (how: (written: Json) => Json) => void;
   readonly problem: (...place: Place) => string | null;
 }
 
@@ -64,8 +67,10 @@ export const writtenForm = (
   problems: readonly Problem[],
   onChange: (written: Json) => void,
 ): WrittenForm => ({
+  written,
   at: (...place) => valueAt(written, place),
   put: (place, value) => onChange(withValue(written, place, value)),
+  change: (how) => onChange(how(written)),
   problem: (...place) => problemAt(problems, place),
 });
 
