@@ -18,9 +18,9 @@ export interface Reached {
   readonly moves: number;
 }
 
-/** A line at which a first visit may end that leaves something for others, with the moves of them all. */
+/** A line at which one of several visits may end, with the moves of them all. */
 export interface Break extends Reached {
-  /** Visits that follow, at least. */
+  /** Visits there are besides, at least. */
   readonly more: 1 | 2;
 }
 
@@ -93,9 +93,33 @@ export function breaksOf(task: PageTask): readonly Break[] {
   });
 }
 
-/** At a place after so many moves. */
+/** Lines at which the last of several visits may end, all begun where this one is, each with the least moves of all of them. */
+export function lastEndsOf(task: PageTask): readonly Break[] {
+  const { places, list } = task;
+  if (places.length > MOST_SPLIT) {
+    const all = fewestMoves(
+      places.map(({ at }) => at),
+      [task.from],
+      list,
+    );
+    return places.map(({ item }) => ({ item, moves: all, more: 1 }));
+  }
+  if (list.goesBack)
+    return ([1, 2] as const).flatMap((more) =>
+      firstVisits(task, more).flatMap(({ item, moves }) => (item === null ? [] : [{ item, moves, more }])),
+    );
+  // All go the same way: one of them to the farthest, and the last one not so far.
+  const far = Math.max(...places.map(({ at }) => ahead(at, task)));
+  return places.flatMap(({ item, at }) => {
+    const moves = ahead(at, task);
+    return moves < far ? [{ item, moves: moves + far, more: 1 as const }] : [];
+  });
+}
+
+/** At a place after so many moves; at the line that was shown last there, where one was. */
 interface Standing {
   readonly at: number;
+  readonly item: number | null;
   readonly moves: number;
 }
 
@@ -124,9 +148,9 @@ function firstVisits(task: PageTask, more: Break['more']): readonly Standing[] {
       const left = places.filter(({ at }) => !shown.has(at));
       const then = more === 1 ? inOneVisit({ ...task, from: 0, places: left }) : inAny(left);
       const own = places.filter(({ at }) => shown.has(at));
-      if (own.length === 0) shares.push({ at: from, moves: then });
+      if (own.length === 0) shares.push({ at: from, item: null, moves: then });
       for (const { item, moves } of endsOf({ ...task, places: own }))
-        shares.push({ at: places.find((place) => place.item === item)?.at ?? from, moves: moves + then });
+        shares.push({ at: places.find((place) => place.item === item)?.at ?? from, item, moves: moves + then });
     }
   return shares;
 }

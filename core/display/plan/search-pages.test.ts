@@ -138,41 +138,69 @@ it('reads all codes as soon as looking everywhere does', () => {
   );
 });
 
-it('leaves a long page and comes back as often as that is sooner, wherever on it one stands', () => {
-  const page = fc.record({
-    count: fc.integer({ min: 12, max: 30 }),
-    at: fc.nat(29),
-    // Most of them near the first entry, on either side of it.
-    wanted: fc.uniqueArray(fc.oneof(fc.integer({ min: -5, max: 5 }), fc.nat(29)), { minLength: 2, maxLength: 4 }),
-    afterLast: fc.constantFrom('wrap' as const, 'stop' as const),
+interface LongPage {
+  readonly count: number;
+  readonly wanted: readonly number[];
+  readonly afterLast: 'wrap' | 'stop';
+}
+
+const longPage = fc.record<LongPage>({
+  count: fc.integer({ min: 12, max: 30 }),
+  // Most of them near the first entry, on either side of it.
+  wanted: fc.uniqueArray(fc.oneof(fc.integer({ min: -5, max: 5 }), fc.nat(29)), { minLength: 2, maxLength: 4 }),
+  afterLast: fc.constantFrom('wrap', 'stop'),
+});
+
+/** Long pages and a page of one entry aside, of which one key turns over each to the next, all round. */
+function longPages(pages: readonly LongPage[]): KeyedMap {
+  const own = (label: string) => code(label, 'unknown', { range: { min: 0, max: 1, step: 1 }, factory: 0 });
+  const codesOf = pages.map(({ count }, p) => [...Array(count).keys()].map((i) => own(`${p}.${i}`)));
+  const ids = [...pages.map((_, p) => `long${p}`), 'aside'];
+  return {
+    ...fourKey,
+    codes: [...codesOf.flat(), own('aside')],
+    menu: {
+      ...fourKey.menu,
+      opens: [{ gesture: hold(2000, 'set', 'up'), from: 'riding', page: 'long0' }],
+      pages: [
+        ...pages.map(({ afterLast }, p) => ({
+          id: `long${p}`,
+          title: `Long ${p}`,
+          afterLast,
+          items: (codesOf[p] ?? []).map(({ label }) => ({ code: label })),
+        })),
+        { id: 'aside', title: 'Aside', items: [{ code: 'aside' }] },
+      ],
+      turns: ids.map((from, i) => ({ gesture: tap('power'), from, to: ids[(i + 1) % ids.length] ?? '' })),
+      previous: tap('down'),
+      edit: { style: 'live', up: hold(900, 'up'), down: hold(900, 'set', 'down') },
+      idle: { ...fourKey.menu.idle, browseMs: 60_000, editMs: 60_000 },
+    },
+  };
+}
+
+it('leaves a long page and comes back as often as that is sooner, wherever one begins', () => {
+  const drawn = fc.record({
+    pages: fc.oneof(fc.tuple(longPage), fc.tuple(longPage, longPage)),
+    isAsideWanted: fc.boolean(),
+    begins: fc.oneof(
+      fc.constantFrom('outside' as const, 'aside' as const),
+      fc.record({ page: fc.nat(1), line: fc.nat(29) }),
+    ),
   });
   fc.assert(
-    fc.property(page, ({ count, at, wanted, afterLast }) => {
-      const label = (i: number): string => `L${(i + count) % count}`;
-      const codes = [...Array(count).keys()].map((i) =>
-        code(label(i), 'unknown', { range: { min: 0, max: 1, step: 1 }, factory: 0 }),
-      );
-      const turn = tap('power');
-      const map: KeyedMap = {
-        ...fourKey,
-        codes: [...codes, code('aside', 'unknown', { range: { min: 0, max: 1, step: 1 }, factory: 0 })],
-        menu: {
-          ...fourKey.menu,
-          pages: [
-            { id: 'main', title: 'Long', afterLast, items: codes.map((each) => ({ code: each.label })) },
-            { id: 'other', title: 'Other', items: [{ code: 'aside' }] },
-          ],
-          turns: [
-            { gesture: turn, from: 'main', to: 'other' },
-            { gesture: turn, from: 'other', to: 'main' },
-          ],
-          previous: tap('down'),
-          edit: { style: 'live', up: hold(900, 'up'), down: hold(900, 'set', 'down') },
-          idle: { ...fourKey.menu.idle, browseMs: 60_000, editMs: 60_000 },
-        },
+    fc.property(drawn, ({ pages, isAsideWanted, begins }) => {
+      const map = longPages(pages);
+      const label = (p: number, i: number): string => {
+        const count = pages[p]?.count ?? 1;
+        return `${p}.${(i + count) % count}`;
       };
-      const from = startState(map, { values: {}, at: label(at) });
-      const targets = Object.fromEntries(wanted.map((i) => [label(i), 1]));
+      // Two pages of four entries each are too much to look everywhere.
+      const most = pages.length === 1 ? 4 : 3;
+      const wanted = pages.flatMap((page, p) => page.wanted.slice(0, most).map((i) => label(p, i)));
+      const targets = Object.fromEntries([...wanted, ...(isAsideWanted ? ['aside'] : [])].map((each) => [each, 1]));
+      const at = typeof begins === 'string' ? begins : label(begins.page % pages.length, begins.line);
+      const from = at === 'outside' ? displayAtRest(map) : startState(map, { values: {}, at });
       const everywhere = searchKeys(map, from, targets, PACE, { weight: 0, mostNodes: 50_000 });
       const found = searchKeys(map, from, targets, PACE, { mostNodes: 50_000 });
       if (everywhere === null || gaveUp(everywhere) || found === null || gaveUp(found)) throw new Error('no way found');
@@ -185,7 +213,15 @@ it('leaves a long page and comes back as often as that is sooner, wherever on it
       numRuns: RUNS,
       seed: 20261130,
       // Out and in again twice is soonest: for what lies on either side of the entry.
-      examples: [[{ count: 20, at: 10, wanted: [4, -1, -4, 1], afterLast: 'wrap' }]],
+      examples: [
+        [
+          {
+            pages: [{ count: 20, wanted: [4, -1, -4, 1], afterLast: 'wrap' }],
+            isAsideWanted: false,
+            begins: { page: 0, line: 10 },
+          },
+        ],
+      ],
     },
   );
 });

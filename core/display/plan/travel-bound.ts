@@ -5,7 +5,7 @@ import { savedByWaiting } from './edit-bound.js';
 import type { Gesture } from '../map/gesture.js';
 import { gestureMs, type Pace } from './pace.js';
 import { isHideable } from './page-distances.js';
-import { breaksOf, endsOf, fewestMoves, type List, type Place, type Reached } from './page-visits.js';
+import { breaksOf, endsOf, fewestMoves, lastEndsOf, type List, type Place, type Reached } from './page-visits.js';
 import { waysBetween, type EndOfVisit, type From, type PageVisit } from './ways-between.js';
 
 /** What going to open codes and leaving still takes at least, ms. */
@@ -43,19 +43,22 @@ export function travelBound(map: KeyedMap, pace: Pace, mayBeOpen: readonly Code[
     return byPage;
   };
   const visits = new Map<string, PageVisit>();
-  const visitOf = (page: string, places: readonly Place[], from: number): PageVisit => {
-    const id = `${page}@${from}:${places.map(({ item }) => item).join()}`;
+  const visitOf = (page: string, places: readonly Place[], stood: number | null): PageVisit => {
+    const id = `${page}@${stood ?? ''}:${places.map(({ item }) => item).join()}`;
     const before = visits.get(id);
     if (before) return before;
     const list = lists.pages.get(page) ?? { count: 1, wraps: false, goesBack: true };
+    const isHere = stood !== null;
+    const from = stood ?? 0;
     const own = { places, from, list, lines: lists.lines.get(page) ?? [] };
     const inMs = ({ item, moves }: Reached): EndOfVisit => ({ item, ms: moves * moveMs });
     const lines = places.map(({ at }) => at);
     const visit: PageVisit = {
       page,
       id,
+      isHere,
       ends: endsOf(own).map(inMs),
-      breaks: () => breaksOf(own).map((each) => ({ ...inMs(each), more: each.more })),
+      breaks: () => (isHere ? breaksOf(own) : lastEndsOf(own)).map((each) => ({ ...inMs(each), more: each.more })),
       looseMs: fewestMoves(lines, [from, 0], list) * moveMs,
     };
     visits.set(id, visit);
@@ -88,7 +91,7 @@ export function travelBound(map: KeyedMap, pace: Pace, mayBeOpen: readonly Code[
     const others: PageVisit[] = [];
     for (const [page, places] of byPage) {
       if (page === here?.page) first = visitOf(page, places, here.at);
-      else others.push(visitOf(page, places, 0));
+      else others.push(visitOf(page, places, null));
     }
     return ways.tour(fromOf(state, here), first, others);
   };

@@ -9,7 +9,12 @@ export interface PageVisit {
   readonly id: string;
   /** Lines that may be shown last where one visit shows all, each with the moves along the page until then; none where that cannot be. */
   readonly ends: readonly EndOfVisit[];
-  /** Lines at which a first visit may end that leaves something for `more` others, each with the least moves of all visits then. */
+  /** One is on the page: of several visits this is the first. */
+  readonly isHere: boolean;
+  /**
+   * Where something is left for `more` others: lines at which this visit may end, each with the least moves of all of
+   * them. Of a page one is on it is the first of them, and goes straight on from there; of any other the last.
+   */
   readonly breaks: () => readonly (EndOfVisit & { readonly more: number })[];
   /** No number of visits shows all with fewer moves, ms. */
   readonly looseMs: number;
@@ -57,32 +62,6 @@ export function waysBetween(map: KeyedMap, pace: Pace, counted: ReadonlySet<stri
   const straightOn = onceFor((page: string) =>
     onceFor((to: string | null) => (to === null ? straight(page).leavePage(page) : straight(page).fromPage(page, to))),
   );
-  const entered = onceFor((page: string) => leastDetour(map, page, counted, free, along));
-  /** From the visit of a page to the next one, or out of the menu: at the last line, or sooner and back once more. */
-  const onFrom = onceFor(
-    ({ page, ends, breaks, looseMs }: PageVisit) =>
-      onceFor((to: string | null) => {
-        const onward = ({ leaveItem, fromItem }: PageDistances, some: readonly EndOfVisit[]): number =>
-          Math.min(
-            ...some.map(({ item, ms }) => ms + (to === null ? leaveItem(page, item) : fromItem(page, item, to))),
-          );
-        const atOnceMs = onward(along(page), ends);
-        if (atOnceMs <= looseMs + entered(page) + straightOn(page)(to)) return atOnceMs;
-        const again = breaks().map(({ item, ms, more }) => ({ item, ms: ms + more * entered(page) }));
-        return Math.min(atOnceMs, onward(straight(page), again));
-      }),
-    ({ id }) => id,
-  );
-  const orders = new Map<string, number>();
-  const rest = (at: PageVisit, left: readonly PageVisit[]): number => {
-    if (left.length === 0) return onFrom(at)(null);
-    const key = `${at.id}>${left.map(({ id }) => id).join('+')}`;
-    const before = orders.get(key);
-    if (before !== undefined) return before;
-    const ms = Math.min(...left.map((to) => onFrom(at)(to.page) + rest(to, butFor(left, to))));
-    orders.set(key, ms);
-    return ms;
-  };
   const entering = (from: From, to: string): number => {
     switch (from.at) {
       case 'line':
@@ -95,16 +74,59 @@ export function waysBetween(map: KeyedMap, pace: Pace, counted: ReadonlySet<stri
         return 0;
     }
   };
-  const nearest = (from: From, first: PageVisit | null, visits: readonly PageVisit[]): number => {
-    const onward = [...(first ? [first] : []), ...visits].reduce(
-      (ms, at) => ms + Math.min(onFrom(at)(null), ...butFor(visits, at).map(({ page }) => onFrom(at)(page))),
-      0,
-    );
-    return onward + (first ? 0 : Math.min(...visits.map(({ page }) => entering(from, page))));
+  /** Tours that begin on one of these lines, or on a page that is counted, or outside. */
+  const begunAt = onceFor(
+    (lines: readonly Line[]) => toursOf((page) => leastDetours(map, page, counted, lines, free, along)),
+    (lines) => lines.map(({ page, item }) => `${page}/${item}`).join(),
+  );
+  const beginning = (from: From): readonly Line[] => {
+    if (from.at === 'line') return counted.has(from.page) ? [] : [from];
+    return from.at === 'page' && !counted.has(from.page) ? linesOf(map, from.page) : [];
   };
+  function toursOf(detoursBy: (page: string) => Detours) {
+    const detours = onceFor(detoursBy);
+    /** From the visit of a page to the next one, or out of the menu: at the last line, or by several visits. */
+    const onFrom = onceFor(
+      ({ page, isHere, ends, breaks, looseMs }: PageVisit) =>
+        onceFor((to: string | null) => {
+          const onward = ({ leaveItem, fromItem }: PageDistances, some: readonly EndOfVisit[]): number =>
+            Math.min(
+              ...some.map(({ item, ms }) => ms + (to === null ? leaveItem(page, item) : fromItem(page, item, to))),
+            );
+          // Visits besides come after the first, the very last of all too; or before the last, and then something follows.
+          const { onAnyWay, betweenPages } = detours(page);
+          const besidesMs = isHere ? onAnyWay : betweenPages;
+          const atOnceMs = onward(along(page), ends);
+          if (atOnceMs <= looseMs + besidesMs + straightOn(page)(to)) return atOnceMs;
+          const again = breaks().map(({ item, ms, more }) => ({ item, ms: ms + more * besidesMs }));
+          return Math.min(atOnceMs, onward(isHere ? straight(page) : along(page), again));
+        }),
+      ({ id }) => id,
+    );
+    const orders = new Map<string, number>();
+    const rest = (at: PageVisit, left: readonly PageVisit[]): number => {
+      if (left.length === 0) return onFrom(at)(null);
+      const key = `${at.id}>${left.map(({ id }) => id).join('+')}`;
+      const before = orders.get(key);
+      if (before !== undefined) return before;
+      const ms = Math.min(...left.map((to) => onFrom(at)(to.page) + rest(to, butFor(left, to))));
+      orders.set(key, ms);
+      return ms;
+    };
+    const nearest = (at: PageVisit, others: readonly PageVisit[]): number =>
+      Math.min(onFrom(at)(null), ...others.map(({ page }) => onFrom(at)(page)));
+    return { rest, nearest };
+  }
   return {
     tour: (from, first, visits) => {
-      if (visits.length > MOST_ORDERED) return nearest(from, first, visits);
+      const { rest, nearest } = begunAt(beginning(from));
+      if (visits.length > MOST_ORDERED) {
+        const onward = [...(first ? [first] : []), ...visits].reduce(
+          (ms, at) => ms + nearest(at, butFor(visits, at)),
+          0,
+        );
+        return onward + (first ? 0 : Math.min(...visits.map(({ page }) => entering(from, page))));
+      }
       if (first) return rest(first, visits);
       return Math.min(...visits.map((to) => entering(from, to.page) + rest(to, butFor(visits, to))));
     },
@@ -115,30 +137,46 @@ export function waysBetween(map: KeyedMap, pace: Pace, counted: ReadonlySet<stri
 const butFor = (visits: readonly PageVisit[], one: PageVisit): readonly PageVisit[] =>
   visits.filter((other) => other !== one);
 
-/** What it adds at least to any way to go by this page as well. */
-function leastDetour(
+interface Line {
+  readonly page: string;
+  readonly item: number;
+}
+
+const linesOf = (map: KeyedMap, page: string): readonly Line[] =>
+  (map.menu.pages.find(({ id }) => id === page)?.items ?? []).map((_, item) => ({ page, item }));
+
+/** What it adds at least to a way to go by a page as well: to any way, or to one that leads to a page. */
+interface Detours {
+  readonly onAnyWay: number;
+  readonly betweenPages: number;
+}
+
+/** Of ways from where a visit ends, from outside, or from lines where one begins. */
+function leastDetours(
   map: KeyedMap,
   by: string,
   counted: ReadonlySet<string>,
+  alsoFrom: readonly Line[],
   free: PageDistances,
   along: (page: string) => PageDistances,
-): number {
+): Detours {
   const goals = [...counted];
-  const added = map.menu.pages.flatMap(({ id: page, items }) =>
-    items.flatMap((_, item) => {
-      const { fromItem, leaveItem } = along(page);
-      const toIt = fromItem(page, item, by);
-      return [
-        toIt + free.leavePage(by) - leaveItem(page, item),
-        ...goals.map((to) => toIt + free.fromPage(by, to) - fromItem(page, item, to)),
-      ];
-    }),
-  );
+  const ways = [...goals.flatMap((page) => linesOf(map, page)), ...alsoFrom].map(({ page, item }) => {
+    const { fromItem, leaveItem } = along(page);
+    return { toIt: fromItem(page, item, by), on: (to: string) => fromItem(page, item, to), out: leaveItem(page, item) };
+  });
   const modes = map.ride?.modes?.list.map(({ id }) => id) ?? [null];
-  const fromOutside = modes.flatMap((mode) =>
-    goals.map((to) => free.fromRiding(mode, by) + free.fromPage(by, to) - free.fromRiding(mode, to)),
-  );
-  return Math.max(0, Math.min(...[...added, ...fromOutside].filter((ms) => !Number.isNaN(ms))));
+  const least = (added: readonly number[]): number => Math.max(0, Math.min(...added.filter((ms) => !Number.isNaN(ms))));
+  const betweenPages = least([
+    ...ways.flatMap(({ toIt, on }) => goals.map((to) => toIt + free.fromPage(by, to) - on(to))),
+    ...modes.flatMap((mode) =>
+      goals.map((to) => free.fromRiding(mode, by) + free.fromPage(by, to) - free.fromRiding(mode, to)),
+    ),
+  ]);
+  return {
+    betweenPages,
+    onAnyWay: Math.min(betweenPages, least(ways.map(({ toIt, out }) => toIt + free.leavePage(by) - out))),
+  };
 }
 
 /** A value for each key, worked out when it is first asked for. */
