@@ -124,7 +124,13 @@ describe('at the bench', () => {
     await new SignInPage(stage.browser.driver).signIn('teo');
     await bench.saysNot('You were signed out');
     await bench.makeSafe();
-    await bench.asFound(display);
+    await bench.says('AS FOUND');
+    // One is typed amiss, and looked at again before the rest counts.
+    await bench.readBack(display, { 'L4.1': '98' });
+    await bench.says('L4.1 shows 98');
+    await bench.click('Read L4.1 again');
+    await bench.readBack(display);
+    await bench.saysNot('codes read');
     await bench.says('Hold set and + for 2 s');
     const { id } = await unitOf('S26-0420');
     const view = (await ines.get(`/api/units/${id}/bench`)) as {

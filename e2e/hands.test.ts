@@ -71,11 +71,13 @@ describe('a switch that sends one press twice', () => {
     await page.keysRested();
     await twice(' ');
     await page.says('Keep holding');
+    // The hold passes by itself.
+    await page.says('Press 2 of');
     await page.keysRested();
     await twice(' ');
-    await page.says('Press 2 of');
+    await page.says('Press 3 of');
     await page.keysRested();
-    await page.says('Press 2 of');
+    await page.says('Press 3 of');
   });
 
   it('ticks one caution', async () => {

@@ -82,17 +82,55 @@ describe('a plan that is looked at longer', () => {
   });
 });
 
+const dayIn = (text: string): string | undefined => /PLAN · (.*)/i.exec(text)?.[1];
+
+interface Dragged {
+  /** Where it is taken, and where it is let go. */
+  readonly places: readonly [number, number, number, number];
+  readonly serial: string;
+  readonly other: string;
+}
+
 describe('a bar', () => {
   it('is dragged to somebody else, and the plan says what that would cost', async () => {
     const { driver } = page;
-    const [x, y, toX, toY, serial] = await driver.executeScript<[number, number, number, number, string]>(`
-      const row = (name) => [...document.querySelectorAll('[role=row]')].find((each) => each.innerText.startsWith(name));
-      const bars = [...row('Ines').querySelectorAll('[data-unit]:not([data-tone=sign]):not([data-tone=wait])')];
-      const bar = bars.sort((a, b) => b.offsetWidth - a.offsetWidth)[0];
-      const from = bar.getBoundingClientRect();
-      const to = row('Teo').getBoundingClientRect();
-      return [from.left + from.width / 2, from.top + 8, to.left + 400, to.top + 20, bar.getAttribute('aria-label').split(',')[0]]
-        .map((each) => (typeof each === 'number' ? Math.round(each) : each));`);
+    // Whoever has work that can be given away in what is shown; late in the day that is the next one.
+    const drawn = (): Promise<Dragged | null> =>
+      driver.executeScript(`
+        const rowOf = (name) => [...document.querySelectorAll('[role=row]')].find((each) => each.innerText.startsWith(name));
+        const people = ['Ines M.', 'Teo R.', 'Asta V.'].filter((name) => rowOf(name) !== undefined);
+        for (const name of people) {
+          const row = rowOf(name).getBoundingClientRect();
+          const isInSight = (each) => {
+            const { left, right, width } = each.getBoundingClientRect();
+            return width > 6 && left >= row.left && right <= row.right;
+          };
+          const bars = [...rowOf(name).querySelectorAll('[data-unit]:not([data-tone=sign]):not([data-tone=wait])')];
+          const bar = bars
+            .filter(isInSight)
+            .sort((a, b) => b.offsetWidth - a.offsetWidth)[0];
+          const other = people.find((each) => each !== name);
+          if (bar === undefined || other === undefined) continue;
+          const from = bar.getBoundingClientRect();
+          const to = rowOf(other).getBoundingClientRect();
+          const places = [from.left + from.width / 2, from.top + 8, to.left + 400, to.top + 20].map(Math.round);
+          return { places, serial: bar.getAttribute('aria-label').split(',')[0], other };
+        }
+        return null;`);
+    // Where it stood a look before: what is still being laid out would be missed.
+    const standing = async (): Promise<Dragged | null> => {
+      const [before, now] = [await drawn(), await drawn()];
+      return JSON.stringify(before) === JSON.stringify(now) ? now : null;
+    };
+    if ((await drawn()) === null) {
+      const today = dayIn(await page.text());
+      await key('n');
+      await driver.wait(async () => dayIn(await page.text()) !== today, 15_000, 'no next day');
+    }
+    const dragged = await driver.wait(standing, 15_000, 'nobody has work that can be given away');
+    if (dragged === null) throw new Error('no bar');
+    const { serial, other } = dragged;
+    const [x, y, toX, toY] = dragged.places;
     await driver
       .actions()
       .move({ x, y })
@@ -101,7 +139,7 @@ describe('a bar', () => {
       .move({ x: toX, y: toY, duration: 200 })
       .release()
       .perform();
-    await page.says(`${serial} to Teo R.`);
+    await page.says(`${serial} to ${other}`);
     await page.says('Put back');
     await key(Key.ESCAPE);
     await page.saysNot('IF SO');

@@ -196,6 +196,16 @@ describe('as found', () => {
     expect(stateAfter([...before, ...acts, ['asFoundClosed', {}]]).held?.words).toContain(words);
   });
 
+  it('takes what was not as expected once more, and what was as expected once', () => {
+    const read = [...before, found('L1', 12), found('L2', 98), ...foundAsDelivered.slice(2)];
+    const again = stateAfter([...read, found('L2', 30)]);
+    expect(again).toMatchObject({ surprises: [], found: { L2: 30 }, toFind: [] });
+    expect(stateAfter([...read, found('L2', 30), ['asFoundClosed', {}]]).held).toBeNull();
+    expect(stateAfter([...read, found('L2', 97)]).surprises).toMatchObject([{ label: 'L2', level: 'decide' }]);
+    expect(refusalOf([...read, found('L2', 30), found('L2', 27)])).toBe('notToRead');
+    expect(refusalOf([...read, found('L1', 11)])).toBe('notToRead');
+  });
+
   it('names many surprises by their codes', () => {
     const state = stateAfter([
       ...before,

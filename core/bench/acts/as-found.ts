@@ -34,15 +34,21 @@ export function toFindFirst({ setup, bench }: EvidenceData['opened']): readonly 
   return readable(setup).filter((label) => decides.has(label));
 }
 
+/** What was not as expected may be looked at again: one reads and types amiss. */
+export const mayLookAgain = ({ surprises }: Pick<VisitState, 'surprises'>, label: string): boolean =>
+  surprises.some((met) => met.label === label);
+
 export const asFoundRead: ActOf<'asFoundRead'> = {
   refuses: (state, { data: { label } }) =>
-    unknownCode(state, label) ?? (state.toFind.includes(label) ? null : refusal('notToRead', label)),
+    unknownCode(state, label) ??
+    (state.toFind.includes(label) || mayLookAgain(state, label) ? null : refusal('notToRead', label)),
   then: (state, { data: { label, raw } }) => {
     const target = targetFor(state, label);
     if (!target) return state;
     const seen = raw === null ? state : see(state, target, raw);
     const next = {
       ...seen,
+      surprises: state.surprises.filter((met) => met.label !== label),
       found: { ...state.found, [label]: raw },
       toFind: state.toFind.filter((each) => each !== label),
     };

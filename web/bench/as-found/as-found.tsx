@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { findCode, mayHold, valueWords, type VisitState } from '@decurio/core';
 import type { BenchView } from '@decurio/contract';
 import { ActButton } from '../../ui/act-button.js';
@@ -24,21 +24,42 @@ export function AsFound(props: AsFoundProps) {
   // A code was asked for since this page shows the unit: the last reading leads on where nothing is to be looked at.
   const [worked, setWorked] = useState(false);
   if (state.toFind.length > 0 && !worked) setWorked(true);
+  const [again, setAgain] = useState<string | null>(null);
+  if (again !== null && state.toFind.length === 0)
+    return (
+      <NextFound
+        key={`again ${again}`}
+        asked={asked}
+        again={{ label: again, onDone: () => setAgain(null) }}
+        {...props}
+      />
+    );
   // A surprise asks for more codes: the way through them is planned anew.
   return state.toFind.length === 0 ? (
-    <AllFound isJustRead={worked} {...props} />
+    <AllFound isJustRead={worked} onAgain={setAgain} {...props} />
   ) : (
     <NextFound key={asked} asked={asked} {...props} />
   );
 }
 
-function NextFound({ bench, state, visit, asked }: AsFoundProps & { readonly asked: number }) {
-  const route = useReadRoute(bench.map, state.toFind, state.values);
+interface NextFoundProps extends AsFoundProps {
+  readonly asked: number;
+  /** A code that is looked at again, once all are read. */
+  readonly again?: { readonly label: string; readonly onDone: () => void };
+}
+
+function NextFound({ bench, state, visit, asked, again }: NextFoundProps) {
+  const only = again?.label;
+  const wanted = useMemo(() => (only === undefined ? state.toFind : [only]), [only, state.toFind]);
+  const route = useReadRoute(bench.map, wanted, state.values);
   if (!route) return <Busy />;
-  const label = route.order.find((one) => state.toFind.includes(one)) ?? state.toFind[0] ?? '';
+  const label = route.order.find((one) => wanted.includes(one)) ?? wanted[0] ?? '';
   const code = findCode(bench.map, label);
   if (!code) return <Notice kind="stop" says={`${label} is not on this display's map.`} />;
-  const read = (raw: number | null) => void visit.act('asFoundRead', { label, raw });
+  const read = (raw: number | null) => {
+    void visit.act('asFoundRead', { label, raw });
+    again?.onDone();
+  };
   const isFirst = Object.keys(state.found).length === 0;
   const newest = state.surprises.at(-1);
   return (
@@ -46,13 +67,13 @@ function NextFound({ bench, state, visit, asked }: AsFoundProps & { readonly ask
       <OneReading
         key={label}
         code={code}
-        where={`As found · ${asked - state.toFind.length + 1} of ${asked}`}
+        where={again ? 'As found · once more' : `As found · ${asked - state.toFind.length + 1} of ${asked}`}
         how={route.wayTo(label)}
         reading={1}
         onTake={read}
         onNotShown={() => read(null)}
         note={
-          newest ? (
+          again ? null : newest ? (
             <Notice kind={newest.level === 'decide' ? 'stop' : 'care'} says={newest.says} />
           ) : (
             isFirst && state.opened.bench && <p className="soft">{state.opened.bench.asFound.why}</p>
@@ -60,6 +81,7 @@ function NextFound({ bench, state, visit, asked }: AsFoundProps & { readonly ask
         }
         acts={
           <>
+            {again && <ActButton onAct={again.onDone}>It stands as it was read</ActButton>}
             {bench.map.menu?.pin && isFirst && (
               <KeyButton hotkey="X" onAct={() => void visit.act('pinRefused', {})}>
                 The PIN does not open it
@@ -72,7 +94,13 @@ function NextFound({ bench, state, visit, asked }: AsFoundProps & { readonly ask
   );
 }
 
-function AllFound({ bench, state, visit, isJustRead }: AsFoundProps & { readonly isJustRead: boolean }) {
+interface AllFoundProps extends AsFoundProps {
+  /** The last of them was read on this page, just now. */
+  readonly isJustRead: boolean;
+  readonly onAgain: (label: string) => void;
+}
+
+function AllFound({ bench, state, visit, isJustRead, onAgain }: AllFoundProps) {
   const grave = state.surprises.filter((met) => met.level === 'decide');
   const notes = state.surprises.filter((met) => met.level === 'note');
   const read = Object.keys(state.found).length;
@@ -98,6 +126,7 @@ function AllFound({ bench, state, visit, isJustRead }: AsFoundProps & { readonly
               <Notice
                 kind={met.level === 'decide' ? 'stop' : 'care'}
                 says={withMeaning(bench, met.label, state, met.says)}
+                {...lookAgain(met.label, onAgain)}
               />
             </li>
           ))}
@@ -120,6 +149,9 @@ function AllFound({ bench, state, visit, isJustRead }: AsFoundProps & { readonly
     </div>
   );
 }
+
+const lookAgain = (label: string | null, onAgain: (label: string) => void) =>
+  label === null ? {} : { act: { label: `Read ${label} again`, onAct: () => onAgain(label) } };
 
 function withMeaning({ map }: BenchView, label: string | null, { found }: VisitState, says: string): string {
   const code = label === null ? undefined : findCode(map, label);

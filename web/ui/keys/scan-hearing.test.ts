@@ -54,11 +54,12 @@ describe('keys of the bench', () => {
     expect(scanOf([...acts, { key: 'Enter', atMs: 2_700, ...DIGITS }])).toBeNull();
   });
 
-  it('do not end by an Enter that comes later, or elsewhere', () => {
+  it('that make a serial are one once Enter comes, however late, and not by an Enter elsewhere', () => {
     const typed = keys('S26-0414', 200, PAGE).slice(0, -1);
-    expect(scanOf([...typed, { key: 'Enter', atMs: 60_000, ...PAGE }])).toBeNull();
+    expect(scanOf([...typed, { key: 'Enter', atMs: 60_000, ...PAGE }])).toBe('S26-0414');
     expect(scanOf([...typed, { key: 'Enter', atMs: 1_600, ...DIGITS }])).toBeNull();
-    expect(scanOf([...typed, { key: 'Enter', atMs: 1_600, ...PAGE }])).toBe('S26-0414');
+    expect(scanOf([...keys('260414', 8, PAGE).slice(0, -1), { key: 'Enter', atMs: 60_000, ...PAGE }])).toBeNull();
+    expect(scanOf([...typed, { key: 'w', atMs: 4_000, ...PAGE }, { key: 'Enter', atMs: 4_200, ...PAGE }])).toBeNull();
   });
 
   it('leave the slash to itself, however long ago the last one was; within a scan it belongs to it', () => {

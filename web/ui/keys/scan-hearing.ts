@@ -34,7 +34,7 @@ export const NOTHING_HEARD: Heard = { text: '', times: [], field: null };
 /**
  * Goes on by one key. Serials hold no spaces, so a space ends what was heard, as does any key without a sign of its own.
  * A text goes on in another field only at a scanner's speed, when the page changes under it; and Enter belongs to what
- * was typed where it is pressed, just before.
+ * was typed last where it is pressed.
  * @returns what has been heard now, and the serial where this key ended a scan
  */
 export function hearKey(heard: Heard, stroke: Stroke): { readonly heard: Heard; readonly scan: string | null } {
@@ -51,9 +51,11 @@ export function hearKey(heard: Heard, stroke: Stroke): { readonly heard: Heard; 
 export const isByHand = ({ times }: Heard, atMs: number): boolean =>
   atMs - (times.at(-1) ?? -Infinity) >= HAND_PAUSE_MS;
 
-function goesOn({ times, field }: Heard, stroke: Stroke): boolean {
-  const gapMs = stroke.atMs - (times.at(-1) ?? -Infinity);
-  return gapMs <= (field === stroke.field ? PAUSE_MS : SCANNER_MEAN_MS);
+function goesOn({ times, field }: Heard, { key, field: here, atMs }: Stroke): boolean {
+  const gapMs = atMs - (times.at(-1) ?? -Infinity);
+  if (field !== here) return gapMs <= SCANNER_MEAN_MS;
+  // Whoever typed a serial by hand may look at it before Enter.
+  return key === 'Enter' || gapMs <= PAUSE_MS;
 }
 
 function scanIn({ text, times }: Heard, { atMs, into }: Stroke): string | null {
