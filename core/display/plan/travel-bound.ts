@@ -53,12 +53,14 @@ export function travelBound(map: KeyedMap, pace: Pace, mayBeOpen: readonly Code[
     const own = { places, from, list, lines: lists.lines.get(page) ?? [] };
     const inMs = ({ item, moves }: Reached): EndOfVisit => ({ item, ms: moves * moveMs });
     const lines = places.map(({ at }) => at);
+    let breaks: ReturnType<PageVisit['breaks']> | null = null;
     const visit: PageVisit = {
       page,
       id,
       isHere,
       ends: endsOf(own).map(inMs),
-      breaks: () => (isHere ? breaksOf(own) : lastEndsOf(own)).map((each) => ({ ...inMs(each), more: each.more })),
+      breaks: () =>
+        (breaks ??= (isHere ? breaksOf(own) : lastEndsOf(own)).map((each) => ({ ...inMs(each), more: each.more }))),
       looseMs: fewestMoves(lines, [from, 0], list) * moveMs,
     };
     visits.set(id, visit);

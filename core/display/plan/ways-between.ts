@@ -74,9 +74,16 @@ export function waysBetween(map: KeyedMap, pace: Pace, counted: ReadonlySet<stri
         return 0;
     }
   };
+  const countedLines = [...counted].flatMap((page) => linesOf(map, page));
+  const afterVisits = onceFor((page: string) => leastDetours(map, page, counted, countedLines, free, along));
   /** Tours that begin on one of these lines, or on a page that is counted, or outside. */
   const begunAt = onceFor(
-    (lines: readonly Line[]) => toursOf((page) => leastDetours(map, page, counted, lines, free, along)),
+    (lines: readonly Line[]) =>
+      toursOf((page) =>
+        lines.length === 0
+          ? afterVisits(page)
+          : lesser(afterVisits(page), leastDetours(map, page, counted, lines, free, along)),
+      ),
     (lines) => lines.map(({ page, item }) => `${page}/${item}`).join(),
   );
   const beginning = (from: From): readonly Line[] => {
@@ -151,17 +158,22 @@ interface Detours {
   readonly betweenPages: number;
 }
 
-/** Of ways from where a visit ends, from outside, or from lines where one begins. */
+const lesser = (a: Detours, b: Detours): Detours => ({
+  onAnyWay: Math.min(a.onAnyWay, b.onAnyWay),
+  betweenPages: Math.min(a.betweenPages, b.betweenPages),
+});
+
+/** Of ways from these lines and from outside. */
 function leastDetours(
   map: KeyedMap,
   by: string,
   counted: ReadonlySet<string>,
-  alsoFrom: readonly Line[],
+  lines: readonly Line[],
   free: PageDistances,
   along: (page: string) => PageDistances,
 ): Detours {
   const goals = [...counted];
-  const ways = [...goals.flatMap((page) => linesOf(map, page)), ...alsoFrom].map(({ page, item }) => {
+  const ways = lines.map(({ page, item }) => {
     const { fromItem, leaveItem } = along(page);
     return { toIt: fromItem(page, item, by), on: (to: string) => fromItem(page, item, to), out: leaveItem(page, item) };
   });
