@@ -203,6 +203,19 @@ describe('as found', () => {
     expect(stateAfter([...read, found('L2', 30), ['asFoundClosed', {}]]).held).toBeNull();
     expect(stateAfter([...read, found('L2', 97)]).surprises).toMatchObject([{ label: 'L2', level: 'decide' }]);
     expect(refusalOf([...read, found('L2', 30), found('L2', 27)])).toBe('notToRead');
+    // Not shown after all: what was typed first is not what it stands at, and it is keyed.
+    const gone = stateAfter([...before, found('L1', 12), found('L2', 25), ...foundAsDelivered.slice(2)]);
+    expect(gone.toKey).not.toContain('L2');
+    const unseen = stateAfter([
+      ...before,
+      found('L1', 12),
+      found('L2', 25),
+      ...foundAsDelivered.slice(2),
+      found('L2', null),
+    ]);
+    expect(unseen).toMatchObject({ found: { L2: null }, values: { L2: 30 }, surprises: [{ kind: 'notShown' }] });
+    expect(unseen.toKey).toContain('L2');
+    expect(unseen.witnessed).not.toContain('L2');
     expect(refusalOf([...read, found('L1', 11)])).toBe('notToRead');
   });
 

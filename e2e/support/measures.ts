@@ -29,7 +29,7 @@ const FINGER = { bench: 43, elsewhere: 24 };
 
 /**
  * What does not fit on the page at its size, in words: sideways scrolling, a button whose words are cut off, one too
- * small for a finger, one that something else lies over.
+ * small for a finger, one that something else lies over, words that something lies over.
  */
 function misfitsOn(driver: WebDriver): Promise<string[]> {
   return driver.executeScript(
@@ -57,6 +57,24 @@ function misfitsOn(driver: WebDriver): Promise<string[]> {
       const now = each.getBoundingClientRect();
       const over = document.elementFromPoint(now.left + now.width / 2, now.top + now.height / 2);
       if (over && over !== each && !each.contains(over) && !over.contains(each)) found.push('covered: ' + name + ' by ' + over.tagName + '.' + String(over.className).slice(0, 40));
+    }
+    // What is there for the ear alone is clipped to nothing.
+    const isForTheEar = (each) => each !== null && (getComputedStyle(each).clipPath === 'inset(50%)' || isForTheEar(each.parentElement));
+    // Words that something else lies over cannot be read, whatever can still be pressed.
+    for (const each of document.querySelectorAll('main :is(h1, h2, h3, p, dt, dd, label, legend, strong, small)')) {
+      const words = each.innerText.trim();
+      if (words === '' || !each.checkVisibility({ opacityProperty: true, visibilityProperty: true })) continue;
+      if (isForTheEar(each)) continue;
+      each.scrollIntoView({ block: 'center', inline: 'center' });
+      const text = document.createRange();
+      text.selectNodeContents(each);
+      const lines = [...text.getClientRects()].filter(({ width, height }) => width > 1 && height > 1);
+      // What is longer than where it is scrolled in shows its middle.
+      const box = lines[Math.floor(lines.length / 2)];
+      if (!box) continue;
+      const over = document.elementFromPoint(box.left + box.width / 2, box.top + box.height / 2);
+      if (over && over !== each && !each.contains(over) && !over.contains(each))
+        found.push('lain over: ' + words.replace(/\\s+/g, ' ').slice(0, 40) + ' by ' + over.tagName + '.' + String(over.className).slice(0, 40));
     }
     scrollTo(0, 0);
     return found;

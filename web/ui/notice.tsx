@@ -9,7 +9,7 @@ export interface NoticeProps {
   readonly kind: keyof typeof ICONS;
   readonly title?: string;
   readonly says: string;
-  readonly act?: { readonly label: string; readonly onAct: () => void };
+  readonly act?: { readonly label: string; readonly onAct: () => void; readonly hotkey?: string };
   /** Alone on a page, in its middle. */
   readonly page?: boolean;
 }
@@ -27,7 +27,11 @@ export function Notice({ kind, title, says, act, page = false }: NoticeProps) {
         {title !== undefined && (page ? <h1>{title}</h1> : <strong>{title}</strong>)}
         <p>{says}</p>
       </div>
-      {act && <ActButton onAct={act.onAct}>{act.label}</ActButton>}
+      {act && (
+        <ActButton onAct={act.onAct} {...(act.hotkey === undefined ? {} : { hotkey: act.hotkey })}>
+          {act.label}
+        </ActButton>
+      )}
     </div>
   );
 }

@@ -5,7 +5,7 @@ import { refusal } from '../refusals.js';
 import { EARLIER_PIN, strayCode, surpriseOf, type Surprise } from '../surprises.js';
 import { judged, type VisitState } from '../visit-state.js';
 import type { ActOf } from './act.js';
-import { advance, goBack, inMenuOrder, keyedFrom, readable, see, targetFor, unknownCode } from './support.js';
+import { advance, goBack, inMenuOrder, keyedFrom, readable, see, targetFor, unknownCode, unsee } from './support.js';
 
 /** A wrong value of these is illegal, throws a rider, ruins a pack or falsifies a measurement. */
 const DECISIVE: ReadonlySet<CodeFunction> = new Set<CodeFunction>([
@@ -34,18 +34,18 @@ export function toFindFirst({ setup, bench }: EvidenceData['opened']): readonly 
   return readable(setup).filter((label) => decides.has(label));
 }
 
-/** What was not as expected may be looked at again: one reads and types amiss. */
-export const mayLookAgain = ({ surprises }: Pick<VisitState, 'surprises'>, label: string): boolean =>
-  surprises.some((met) => met.label === label);
-
+/** What was not as expected may be read again: one looks and types amiss. */
 export const asFoundRead: ActOf<'asFoundRead'> = {
-  refuses: (state, { data: { label } }) =>
-    unknownCode(state, label) ??
-    (state.toFind.includes(label) || mayLookAgain(state, label) ? null : refusal('notToRead', label)),
+  refuses: (state, { data: { label } }) => {
+    const isDoubted = state.surprises.some((met) => met.label === label);
+    return (
+      unknownCode(state, label) ?? (state.toFind.includes(label) || isDoubted ? null : refusal('notToRead', label))
+    );
+  },
   then: (state, { data: { label, raw } }) => {
     const target = targetFor(state, label);
     if (!target) return state;
-    const seen = raw === null ? state : see(state, target, raw);
+    const seen = raw === null ? unsee(state, target) : see(state, target, raw);
     const next = {
       ...seen,
       surprises: state.surprises.filter((met) => met.label !== label),

@@ -55,6 +55,14 @@ export function see(state: VisitState, { label, raw: target, locked }: CodeTarge
   return { ...witness(state, label, raw), toKey: inMenuOrder(state, toKey) };
 }
 
+/** What was read of a code does not hold: presumed again to show what it is delivered with. */
+export function unsee(state: VisitState, target: CodeTarget): VisitState {
+  const { label } = target;
+  const presumed = state.opened.factory[label];
+  const next = presumed === undefined ? state : see(state, target, presumed);
+  return { ...next, witnessed: state.witnessed.filter((each) => each !== label) };
+}
+
 /** Codes to be keyed if the unit shows these values. */
 export const keyedFrom = (
   setup: VisitState['opened']['setup'],

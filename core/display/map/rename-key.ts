@@ -6,8 +6,8 @@ import type { Gesture } from './gesture.js';
 const GESTURES = new Set(
   'on off up down gesture close next previous pick by select begin end abandon count back walk enter'.split(' '),
 );
-/** Fields of the same names within these are ids or words. */
-const NO_GESTURES = new Set(['pages', 'words', 'shows', 'shownIf', 'onlyIf']);
+/** Where a field of such a name holds the id of a page. */
+const PAGES = 'pages';
 /** What a gesture in a word can name a key by. */
 const SHORT = /^[A-Za-z0-9]{1,20}$/;
 
@@ -40,7 +40,7 @@ function renamed(value: unknown, from: string, to: string): unknown {
   if (!isFields(value)) return value;
   return Object.fromEntries(
     Object.entries(value).map(([name, own]) => {
-      if (NO_GESTURES.has(name)) return [name, own];
+      if (name === PAGES) return [name, own];
       const gesture = GESTURES.has(name) ? asGesture(own, name === 'on') : null;
       if (gesture === null) return [name, renamed(own, from, to)];
       const next = withKey(gesture, from, to);

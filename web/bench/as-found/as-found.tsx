@@ -25,6 +25,12 @@ export function AsFound(props: AsFoundProps) {
   const [worked, setWorked] = useState(false);
   if (state.toFind.length > 0 && !worked) setWorked(true);
   const [again, setAgain] = useState<string | null>(null);
+  /** What was read again is not what its key leads to next. */
+  const [twice, setTwice] = useState<readonly string[]>([]);
+  const readAgain = (label: string) => {
+    setTwice((before) => [...before, label]);
+    setAgain(label);
+  };
   if (again !== null && state.toFind.length === 0)
     return (
       <NextFound
@@ -36,7 +42,7 @@ export function AsFound(props: AsFoundProps) {
     );
   // A surprise asks for more codes: the way through them is planned anew.
   return state.toFind.length === 0 ? (
-    <AllFound isJustRead={worked} onAgain={setAgain} {...props} />
+    <AllFound isJustRead={worked} twice={twice} onAgain={readAgain} {...props} />
   ) : (
     <NextFound key={asked} asked={asked} {...props} />
   );
@@ -81,7 +87,11 @@ function NextFound({ bench, state, visit, asked, again }: NextFoundProps) {
         }
         acts={
           <>
-            {again && <ActButton onAct={again.onDone}>It stands as it was read</ActButton>}
+            {again && (
+              <KeyButton hotkey="K" onAct={again.onDone}>
+                It stands as it was read
+              </KeyButton>
+            )}
             {bench.map.menu?.pin && isFirst && (
               <KeyButton hotkey="X" onAct={() => void visit.act('pinRefused', {})}>
                 The PIN does not open it
@@ -97,10 +107,12 @@ function NextFound({ bench, state, visit, asked, again }: NextFoundProps) {
 interface AllFoundProps extends AsFoundProps {
   /** The last of them was read on this page, just now. */
   readonly isJustRead: boolean;
+  /** Labels of what was read again. */
+  readonly twice: readonly string[];
   readonly onAgain: (label: string) => void;
 }
 
-function AllFound({ bench, state, visit, isJustRead, onAgain }: AllFoundProps) {
+function AllFound({ bench, state, visit, isJustRead, twice, onAgain }: AllFoundProps) {
   const grave = state.surprises.filter((met) => met.level === 'decide');
   const notes = state.surprises.filter((met) => met.level === 'note');
   const read = Object.keys(state.found).length;
@@ -110,7 +122,12 @@ function AllFound({ bench, state, visit, isJustRead, onAgain }: AllFoundProps) {
     if (goesOn) close();
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once, as it is come to
   }, []);
-  useHotkeys({ Space: visit.isAwaited ? undefined : close });
+  const doubted = [...grave, ...notes].flatMap(({ label }) => label ?? []);
+  const next = doubted.find((label) => !twice.includes(label)) ?? doubted[0];
+  useHotkeys({
+    Space: visit.isAwaited ? undefined : close,
+    E: next === undefined || visit.isAwaited ? undefined : () => onAgain(next),
+  });
   return (
     <div className={panel['panel']}>
       <p className="cap">As found</p>
@@ -126,7 +143,7 @@ function AllFound({ bench, state, visit, isJustRead, onAgain }: AllFoundProps) {
               <Notice
                 kind={met.level === 'decide' ? 'stop' : 'care'}
                 says={withMeaning(bench, met.label, state, met.says)}
-                {...lookAgain(met.label, onAgain)}
+                {...lookAgain(met.label, next, onAgain)}
               />
             </li>
           ))}
@@ -150,8 +167,17 @@ function AllFound({ bench, state, visit, isJustRead, onAgain }: AllFoundProps) {
   );
 }
 
-const lookAgain = (label: string | null, onAgain: (label: string) => void) =>
-  label === null ? {} : { act: { label: `Read ${label} again`, onAct: () => onAgain(label) } };
+/** The act that reads this code again; the key stands on one of them, and goes on to the next. */
+const lookAgain = (label: string | null, next: string | undefined, onAgain: (label: string) => void) =>
+  label === null
+    ? {}
+    : {
+        act: {
+          label: `Read ${label} again`,
+          onAct: () => onAgain(label),
+          ...(label === next ? { hotkey: 'E' } : {}),
+        },
+      };
 
 function withMeaning({ map }: BenchView, label: string | null, { found }: VisitState, says: string): string {
   const code = label === null ? undefined : findCode(map, label);

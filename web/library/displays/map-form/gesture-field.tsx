@@ -123,7 +123,7 @@ function wayOf(gesture: Gesture | null): Way {
 
 /** The gesture of this way on these keys; times as they were, else as they usually are. */
 function made(way: Way, keys: readonly string[], before: Gesture | null): Gesture | null {
-  // Of a tap the key that was chosen last counts.
+  // Of several that were held a tap takes the last.
   const key = keys.at(-1) ?? '';
   const ms = before?.kind === 'hold' ? before.ms : 2_000;
   switch (way) {
