@@ -60,6 +60,7 @@ function misfitsOn(driver: WebDriver): Promise<string[]> {
     }
     // What is there for the ear alone is clipped to nothing.
     const isForTheEar = (each) => each !== null && (getComputedStyle(each).clipPath === 'inset(50%)' || isForTheEar(each.parentElement));
+    const frameOf = (each) => each === null || /auto|scroll/.test(getComputedStyle(each).overflowY) ? each : frameOf(each.parentElement);
     // Words that something else lies over cannot be read, whatever can still be pressed.
     for (const each of document.querySelectorAll('main :is(h1, h2, h3, p, dt, dd, label, legend, strong, small)')) {
       const words = each.innerText.trim();
@@ -69,10 +70,13 @@ function misfitsOn(driver: WebDriver): Promise<string[]> {
       const text = document.createRange();
       text.selectNodeContents(each);
       const lines = [...text.getClientRects()].filter(({ width, height }) => width > 1 && height > 1);
-      // What is longer than where it is scrolled in shows its middle.
       const box = lines[Math.floor(lines.length / 2)];
       if (!box) continue;
-      const over = document.elementFromPoint(box.left + box.width / 2, box.top + box.height / 2);
+      // What is scrolled away within its frame is not lain over.
+      const frame = frameOf(each.parentElement)?.getBoundingClientRect();
+      const y = box.top + box.height / 2;
+      if (frame && (y < frame.top || y > frame.bottom)) continue;
+      const over = document.elementFromPoint(box.left + box.width / 2, y);
       if (over && over !== each && !each.contains(over) && !over.contains(each))
         found.push('lain over: ' + words.replace(/\\s+/g, ' ').slice(0, 40) + ' by ' + over.tagName + '.' + String(over.className).slice(0, 40));
     }

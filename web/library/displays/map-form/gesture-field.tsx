@@ -93,7 +93,7 @@ function HeldKeys({ label, keys, held, most, onHeld }: HeldKeysProps) {
     const named = free.map(({ id, label: printed }) => ({ value: id, label: slot === 0 ? printed : `and ${printed}` }));
     // A key that is not there any more is still what stands written.
     const gone = held[slot] !== undefined && free.every(({ id }) => id !== held[slot]) ? [held[slot]] : [];
-    return [...(slot === 0 ? [] : [{ value: '', label: 'alone' }]), ...named, ...gone];
+    return [...(slot === 0 ? [] : [{ value: '', label: slot === 1 ? 'alone' : 'and no other' }]), ...named, ...gone];
   };
   return Array.from({ length: slots }, (_, slot) => (
     <NativeSelect

@@ -202,7 +202,7 @@ function WaysField({
               value={leads(item)}
               onChange={({ target }) => put(place, target.value, undefined)}
             />
-            <TextAt form={form} place={['menu', 'pages', at, 'items', place, 'title']} label="Shows" most={40} />
+            <TextAt form={form} place={['menu', 'pages', at, 'items', place, 'title']} label="Shows" most={30} />
           </>
         );
       }}

@@ -29,8 +29,10 @@ export function RestartAndDangers({ form, keys }: RestartAndDangersProps) {
       >
         {(i) => (
           <>
+            <div className={classes['whole']}>
+              <TextAt form={form} place={['dangers', i, 'caution']} label="What to beware of" most={160} />
+            </div>
             <GestureAt form={form} place={['dangers', i, 'gesture']} label="By" keys={keys} />
-            <TextAt form={form} place={['dangers', i, 'caution']} label="What to beware of" most={200} />
           </>
         )}
       </RowsField>
@@ -43,7 +45,9 @@ export function RestartAndDangers({ form, keys }: RestartAndDangersProps) {
       >
         {(i) => (
           <>
-            <TextAt form={form} place={['restart', i, 'act']} label="What is done" most={200} />
+            <div className={classes['whole']}>
+              <TextAt form={form} place={['restart', i, 'act']} label="What is done" most={160} />
+            </div>
             <SecondsAt form={form} place={['restart', i, 'waitMs']} label="and then waited" />
             <ChoiceAt
               form={form}
