@@ -82,69 +82,67 @@ describe('a plan that is looked at longer', () => {
   });
 });
 
-const dayIn = (text: string): string | undefined => /PLAN · (.*)/i.exec(text)?.[1];
-
-interface Dragged {
-  /** Where it is taken, and where it is let go. */
-  readonly places: readonly [number, number, number, number];
-  readonly serial: string;
-  readonly other: string;
-}
-
 describe('a bar', () => {
   it('is dragged to somebody else, and the plan says what that would cost', async () => {
     const { driver } = page;
-    // Whoever has work that can be given away in what is shown; late in the day that is the next one.
-    const drawn = (): Promise<Dragged | null> =>
-      driver.executeScript(`
-        const rowOf = (name) => [...document.querySelectorAll('[role=row]')].find((each) => each.innerText.startsWith(name));
-        const people = ['Ines M.', 'Teo R.', 'Asta V.'].filter((name) => rowOf(name) !== undefined);
-        for (const name of people) {
-          const row = rowOf(name).getBoundingClientRect();
-          const isInSight = (each) => {
-            const { left, right, width } = each.getBoundingClientRect();
-            return width > 6 && left >= row.left && right <= row.right;
-          };
-          const bars = [...rowOf(name).querySelectorAll('[data-unit]:not([data-tone=sign]):not([data-tone=wait])')];
-          const bar = bars
-            .filter(isInSight)
-            .sort((a, b) => b.offsetWidth - a.offsetWidth)[0];
-          const other = people.find((each) => each !== name);
-          if (bar === undefined || other === undefined) continue;
-          const from = bar.getBoundingClientRect();
-          const to = rowOf(other).getBoundingClientRect();
-          const places = [from.left + from.width / 2, from.top + 8, to.left + 400, to.top + 20].map(Math.round);
-          return { places, serial: bar.getAttribute('aria-label').split(',')[0], other };
-        }
-        return null;`);
-    // Where it stood a look before: what is still being laid out would be missed.
-    const standing = async (): Promise<Dragged | null> => {
-      const [before, now] = [await drawn(), await drawn()];
-      return JSON.stringify(before) === JSON.stringify(now) ? now : null;
+    await driver.get(`${stage.address}/plan`);
+    await page.says('Teo R.');
+    const hold = async (): Promise<Held | null> => {
+      const places = await driver.executeScript<readonly [number, number] | null>(WIDEST_BAR);
+      if (places === null) return null;
+      const [x, y] = places;
+      await driver
+        .actions()
+        .move({ x, y })
+        .press()
+        .move({ x, y: y + 20, duration: 100 })
+        .perform();
+      const held = await driver.executeScript<Held | null>(HELD_BAR);
+      // What was laid out anew meanwhile is not in the hand.
+      if (held === null) await driver.actions().release().perform();
+      return held;
     };
-    if ((await drawn()) === null) {
-      const today = dayIn(await page.text());
-      await key('n');
-      await driver.wait(async () => dayIn(await page.text()) !== today, 15_000, 'no next day');
-    }
-    const dragged = await driver.wait(standing, 15_000, 'nobody has work that can be given away');
-    if (dragged === null) throw new Error('no bar');
-    const { serial, other } = dragged;
-    const [x, y, toX, toY] = dragged.places;
-    await driver
-      .actions()
-      .move({ x, y })
-      .press()
-      .move({ x, y: y + 20, duration: 100 })
-      .move({ x: toX, y: toY, duration: 200 })
-      .release()
-      .perform();
-    await page.says(`${serial} to ${other}`);
+    const held = await driver.wait(hold, 15_000, 'nobody has work that can be given away');
+    if (held === null) throw new Error('no bar');
+    const [toX, toY] = held.to;
+    await driver.actions().move({ x: toX, y: toY, duration: 200 }).release().perform();
+    await page.says(`${held.serial} to ${held.other}`);
     await page.says('Put back');
     await key(Key.ESCAPE);
     await page.saysNot('IF SO');
   });
 });
+
+interface Held {
+  readonly serial: string;
+  readonly other: string;
+  /** Where it would be the other's. */
+  readonly to: readonly [x: number, y: number];
+}
+
+const ROWS = `
+  const rows = [...document.querySelectorAll('[role=row]')].filter((row) => /^(Ines M|Teo R|Asta V)/.test(row.innerText));
+  const nameOf = (row) => row.querySelector('[role=rowheader] b').innerText;
+`;
+
+/** Where the widest bar stands that can be given away, null where there is none in what is shown. */
+const WIDEST_BAR = `${ROWS}
+  const bars = rows.flatMap((row) => [...row.querySelectorAll('[data-unit]:not([data-tone=sign]):not([data-tone=wait])')]);
+  const widest = bars.sort((a, b) => b.offsetWidth - a.offsetWidth)[0];
+  if (!widest) return null;
+  const { left, width, top } = widest.getBoundingClientRect();
+  return [left + width / 2, top + 8].map(Math.round);
+`;
+
+/** What is in the hand, null where nothing is. */
+const HELD_BAR = `${ROWS}
+  const bar = document.querySelector('[data-dragging]');
+  const other = rows.find((row) => !row.contains(bar));
+  if (!bar || !other) return null;
+  const { left, top } = other.getBoundingClientRect();
+  const to = [left + 400, top + 20].map(Math.round);
+  return { serial: bar.getAttribute('aria-label').split(',')[0], other: nameOf(other), to };
+`;
 
 describe('people and places', () => {
   it('take hours as one writes them, refuse what is none, and lose nothing', async () => {

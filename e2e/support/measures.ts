@@ -60,16 +60,24 @@ function misfitsOn(driver: WebDriver): Promise<string[]> {
     }
     // What is there for the ear alone is clipped to nothing.
     const isForTheEar = (each) => each !== null && (getComputedStyle(each).clipPath === 'inset(50%)' || isForTheEar(each.parentElement));
+    const linesOf = (each) => {
+      const walker = document.createTreeWalker(each, NodeFilter.SHOW_TEXT);
+      const texts = [];
+      while (walker.nextNode()) if (!isForTheEar(walker.currentNode.parentElement)) texts.push(walker.currentNode);
+      const rects = texts.flatMap((text) => {
+        const range = document.createRange();
+        range.selectNodeContents(text);
+        return [...range.getClientRects()];
+      });
+      return rects.filter(({ width, height }) => width > 1 && height > 1);
+    };
     const frameOf = (each) => each === null || /auto|scroll/.test(getComputedStyle(each).overflowY) ? each : frameOf(each.parentElement);
     // Words that something else lies over cannot be read, whatever can still be pressed.
     for (const each of document.querySelectorAll('main :is(h1, h2, h3, p, dt, dd, label, legend, strong, small)')) {
       const words = each.innerText.trim();
       if (words === '' || !each.checkVisibility({ opacityProperty: true, visibilityProperty: true })) continue;
-      if (isForTheEar(each)) continue;
       each.scrollIntoView({ block: 'center', inline: 'center' });
-      const text = document.createRange();
-      text.selectNodeContents(each);
-      const lines = [...text.getClientRects()].filter(({ width, height }) => width > 1 && height > 1);
+      const lines = linesOf(each);
       const box = lines[Math.floor(lines.length / 2)];
       if (!box) continue;
       // What is scrolled away within its frame is not lain over.

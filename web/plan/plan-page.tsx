@@ -16,7 +16,7 @@ import { LookLonger } from './look-longer.js';
 import { MovedCard } from './moved-card.js';
 import { NotesCard } from './notes-card.js';
 import { isAtRisk, isPast } from './plan-words.js';
-import { daysOf, partsOf } from './timeline/lanes.js';
+import { daysOf, opensAtMs, partsOf } from './timeline/lanes.js';
 import { Timeline } from './timeline/timeline.js';
 import classes from './plan-page.module.css';
 
@@ -53,7 +53,7 @@ function Plan({ plan, problem }: { readonly plan: PlanView; readonly problem: st
   const days = daysOf(plan, (ms) => dayIn(plan.zone, ms));
   const [isClose, setIsClose] = useState(false);
   const spans = isClose ? days.flatMap((each) => partsOf(plan, each)) : days;
-  const [chosenMs, setChosenMs] = useState(plan.madeAtMs);
+  const [chosenMs, setChosenMs] = useState(() => opensAtMs(plan));
   const at = Math.max(
     0,
     spans.findLastIndex(({ fromMs }) => fromMs <= chosenMs),

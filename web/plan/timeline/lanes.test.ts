@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { PlanBar, PlanView } from '@decurio/contract';
-import { daysOf, gaps, lanesOf, partsOf } from './lanes.js';
+import { daysOf, gaps, lanesOf, opensAtMs, partsOf } from './lanes.js';
 
 const HOUR = 3_600_000;
 const MONDAY = Date.UTC(2026, 10, 30, 8);
@@ -96,5 +96,20 @@ describe('days of the plan', () => {
     expect(
       partsOf({ bars: [bar('a', 0, 1), bar('b', 7, 8)] }, day).map(({ fromMs }) => (fromMs - MONDAY) / HOUR),
     ).toEqual([0, 6]);
+  });
+});
+
+describe('the plan opens', () => {
+  const later = (hours: number, bars: readonly PlanBar[]): number => opensAtMs({ bars, madeAtMs: at(hours) });
+
+  it('now where somebody works, else at what is worked at next, over a night with a charge alone', () => {
+    expect(later(1, [bar('a', 0, 2)])).toBe(at(1));
+    const night = [
+      bar('a', 0, 9),
+      bar('a', 9, 12, { tone: 'charge', personId: null, placeId: 'p1' }),
+      bar('b', 24, 25),
+    ];
+    expect(later(10, night)).toBe(at(24));
+    expect(later(26, night)).toBe(at(26));
   });
 });

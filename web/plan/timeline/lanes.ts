@@ -141,3 +141,9 @@ export function daysOf(plan: PlanView, dayOf: (ms: number) => string): readonly 
       toMs: Math.ceil(toMs / HOUR_MS) * HOUR_MS,
     }));
 }
+
+/** Where the plan is looked at first, ms: at the first work in anybody's hands that is not over, or when it was made. */
+export function opensAtMs({ bars, madeAtMs }: Pick<PlanView, 'bars' | 'madeAtMs'>): number {
+  const left = bars.filter(({ personId, toMs }) => personId !== null && toMs > madeAtMs);
+  return left.length === 0 ? madeAtMs : Math.max(madeAtMs, Math.min(...left.map(({ fromMs }) => fromMs)));
+}

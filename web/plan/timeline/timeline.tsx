@@ -1,5 +1,5 @@
 import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors } from '@dnd-kit/core';
-import { useMemo, useRef, type KeyboardEvent } from 'react';
+import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { stepTitle, timeIn } from '@decurio/core';
 import type { PlanBar, PlanOrderView, PlanView } from '@decurio/contract';
 import { clockOf, isAtRisk, of100, orderNumber, serialOf } from '../plan-words.js';
@@ -19,7 +19,10 @@ const HOUR_MS = 3_600_000;
 const DRAG_FROM = 6;
 
 /** People and places down, hours across. A unit's bar can be dragged to somebody else; arrow keys go from bar to bar. */
-export function Timeline({ plan, day, onGive, onOpen }: TimelineProps) {
+export function Timeline({ onGive, onOpen, ...laidOut }: TimelineProps) {
+  // A day that is laid out anew meanwhile would take the bar out of the hand.
+  const [held, setHeld] = useState<Pick<TimelineProps, 'plan' | 'day'> | null>(null);
+  const { plan, day } = held ?? laidOut;
   const lanes = useMemo(() => lanesOf(plan, day), [plan, day]);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_FROM } }));
   const hours = Array.from(
@@ -33,7 +36,10 @@ export function Timeline({ plan, day, onGive, onOpen }: TimelineProps) {
     <DndContext
       sensors={sensors}
       autoScroll={false}
+      onDragStart={() => setHeld({ plan, day })}
+      onDragCancel={() => setHeld(null)}
       onDragEnd={({ active, over }) => {
+        setHeld(null);
         const [unitId = '', from = ''] = String(active.id).split(' ');
         if (over && onGive && String(over.id) !== from) onGive(unitId, String(over.id));
       }}
