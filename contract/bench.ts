@@ -10,6 +10,7 @@ import type {
   Part,
   PhotoSubject,
   ReferenceKind,
+  SetupGround,
   WheelMeasure,
   WrittenKind,
 } from '@decurio/core';
@@ -331,6 +332,8 @@ export interface BenchView {
   readonly batch: { readonly mapId: string; readonly serial: string } | null;
   /** The unit's newest visit, oldest entry first; empty where none was opened. */
   readonly evidence: readonly Evidence[];
+  /** What the setup of the open visit is worked out anew from, by a stand that hears no server too; null where none is open. */
+  readonly ground: SetupGround | null;
   /** Of a unit held at its read-back: what it would mean to let the codes stand as they show. */
   readonly ifAccepted: readonly Finding[];
 }

@@ -151,6 +151,8 @@ export { usedReadings } from './bench/acts/calibrate.js';
 export * from './bench/judge-readback.js';
 export * from './bench/visit-state.js';
 export * from './bench/kinds.js';
+export * from './bench/setup-anew.js';
+export * from './bench/visit-ahead.js';
 export * from './bench/refusals.js';
 export type { Who } from './bench/acts/act.js';
 export * from './bench/fold-visit.js';

@@ -45,16 +45,6 @@ async function open(serial: string): Promise<void> {
   await bench.scan(serial);
 }
 
-/** Keys through the two fields of a spot reading, as hands would. */
-async function spot(trueKmh: string, shown: string): Promise<void> {
-  const count = await readings();
-  await bench.press(trueKmh, Key.ENTER);
-  await bench.press(shown, Key.ENTER);
-  await bench.driver.wait(async () => (await readings()) > count, 10_000, `${shown} at ${trueKmh} was not kept`);
-}
-
-const readings = async (): Promise<number> => (await bench.findAll('[aria-label="Readings"] tbody tr')).length;
-
 /** What a second pair of hands does at the same stand: keys what is due, restarts, reads back. */
 async function keyedAgain(serial: string): Promise<void> {
   const { evidence } = await viewOf(teo, serial);
@@ -85,7 +75,7 @@ describe('spot readings', () => {
       ['17.6', '19.8'],
       ['24.6', '23.7'],
     ] as const)
-      await spot(trueKmh, shown);
+      await bench.spot(trueKmh, shown);
     await bench.says('off the others');
     await bench.says('One reading does not fit the others');
     await (await bench.find('[data-doubt="true"] button')).click();
@@ -98,7 +88,7 @@ describe('spot readings', () => {
   it('wheel off the ground are kept, and not counted', async () => {
     await bench.tick('Off the ground');
     await (await bench.field('True, km/h')).click();
-    await spot('30', '12');
+    await bench.spot('30', '12');
     await bench.tick('Off the ground');
     await bench.says('off the ground, not counted');
     await bench.says('4 readings');
@@ -118,8 +108,8 @@ describe('spot readings', () => {
     await bench.says('0 of 2 readings with the codes chosen');
     await bench.type('Sure to ± km/h', '0.2');
     await (await bench.field('True, km/h')).click();
-    await spot('12', '12.5');
-    await spot('23.2', '24.1');
+    await bench.spot('12', '12.5');
+    await bench.spot('23.2', '24.1');
     await bench.says('As predicted');
     await bench.press(' ');
     await bench.says(/checks before delivery|of \d+ · wheel up/i);

@@ -18,8 +18,8 @@ export interface KindFacts {
   /** Why the setup is worked out anew by it; null where nothing in it decides a code. */
   readonly setupAnew: string | null;
   /**
-   * The next step needs what the server makes of it. `whileItAnswers`: where nobody answers one may work on, and what the
-   * server makes of it comes later.
+   * The next step needs what the server makes of it. `whileItAnswers`: where nobody answers one may work on from what the
+   * stand itself makes of it, and what the server makes of it comes later.
    */
   readonly isAwaited: boolean | 'whileItAnswers';
 }
@@ -57,7 +57,7 @@ export const EVIDENCE_KINDS = {
     ...DECISION,
     passesHold: true,
     setupAnew: 'Pack measured again',
-    isAwaited: true,
+    isAwaited: 'whileItAnswers',
   },
   checkMade: { ...USUAL, isAwaited: 'whileItAnswers' },
   numberClash: { ...BY_SERVER, mayBeUndone: 'withItsCause' },
@@ -67,7 +67,7 @@ export const EVIDENCE_KINDS = {
   asFoundRead: handsOn('asFound'),
   strayFound: handsOn('asFound'),
   pinRefused: handsOn('asFound'),
-  asFoundClosed: handsOn('asFound', { setupAnew: 'Held against what was found', isAwaited: true }),
+  asFoundClosed: handsOn('asFound', { setupAnew: 'Held against what was found', isAwaited: 'whileItAnswers' }),
   restoredAsFound: handsOn(null),
   codeSeen: handsOn('keyIn'),
   codeKeyed: handsOn('keyIn'),
@@ -86,15 +86,15 @@ export const EVIDENCE_KINDS = {
     setupAnew: 'A part was replaced',
     isAwaited: true,
   },
-  wheelMeasured: { ...USUAL, setupAnew: 'Wheel measured on this unit', isAwaited: true },
+  wheelMeasured: { ...USUAL, setupAnew: 'Wheel measured on this unit', isAwaited: 'whileItAnswers' },
   speedRead: handsOn('calibrate'),
   speedJudged: { ...USUAL, step: 'calibrate' },
   countStands: { ...USUAL, step: 'calibrate' },
   driveEndRead: handsOn('calibrate', {
     setupAnew: 'How far drive acts beyond the cap was measured',
-    isAwaited: true,
+    isAwaited: 'whileItAnswers',
   }),
-  wheelFitted: { ...USUAL, step: 'calibrate', setupAnew: 'Wheel and cap chosen by runs', isAwaited: true },
+  wheelFitted: { ...USUAL, step: 'calibrate', setupAnew: 'Wheel and cap chosen by runs', isAwaited: 'whileItAnswers' },
   calibrated: { ...USUAL, step: 'calibrate', isAwaited: 'whileItAnswers' },
   outOfFamily: { ...BY_SERVER, mayBeUndone: 'withItsCause' },
   stepByHand: handsOn(null),
@@ -105,7 +105,7 @@ export const EVIDENCE_KINDS = {
   waitBegun: { ...USUAL, step: 'prove' },
   waitEnded: { ...USUAL, step: 'prove' },
   proved: { ...USUAL, step: 'prove' },
-  wentBack: { ...USUAL, setupAnew: 'Where drive ended was measured', isAwaited: true },
+  wentBack: { ...USUAL, setupAnew: 'Where drive ended was measured', isAwaited: 'whileItAnswers' },
   countersigned: { ...BY_SERVER, step: 'signOff', passesHold: false },
   undone: USUAL,
   signedOff: { ...DECISION, step: 'signOff', isAwaited: true },

@@ -101,7 +101,8 @@ const DUE = `
 
 const ASKED = `
   const asked = document.querySelector('[data-code]');
-  return asked === null ? null : asked.dataset.code + ' ' + asked.dataset.reading;
+  if (document.querySelector('section[aria-label=Work] [data-busy]') !== null) return undefined;
+  return { next: asked === null ? null : asked.dataset.code + ' ' + asked.dataset.reading };
 `;
 
 export class BenchPage extends Page {
@@ -235,9 +236,12 @@ export class BenchPage extends Page {
     }
   }
 
-  /** The code that is asked for and whether for the first or second time, such as `L4.1 1`. */
-  asked(): Promise<string | null> {
-    return this.driver.executeScript(ASKED);
+  /** The code that is asked for and whether for the first or second time, such as `L4.1 1`, once the way to it is planned; null where none is. */
+  async asked(): Promise<string | null> {
+    let asked: { readonly next: string | null } | null = null;
+    const isPlanned = async () => (asked = await this.driver.executeScript(ASKED)) !== null;
+    await this.driver.wait(isPlanned, 15_000, 'no way to the codes was planned');
+    return (asked as { readonly next: string | null } | null)?.next ?? null;
   }
 
   /** Types what the display shows, code after code, until all are read; `misread` is typed at a first reading instead. */
@@ -249,6 +253,15 @@ export class BenchPage extends Page {
       const was: string = asked;
       await this.driver.wait(async () => (asked = await this.asked()) !== was, 10_000, `${was} was not taken`);
     }
+  }
+
+  /** Keys through the two fields of a spot reading, as hands would. */
+  async spot(trueKmh: string, shown: string): Promise<void> {
+    const readings = async () => (await this.findAll('[aria-label="Readings"] tbody tr')).length;
+    const count = await readings();
+    await this.press(trueKmh, Key.ENTER);
+    await this.press(shown, Key.ENTER);
+    await this.driver.wait(async () => (await readings()) > count, 10_000, `${shown} at ${trueKmh} was not kept`);
   }
 
   async signOff(): Promise<void> {

@@ -1,7 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { verifyChain, type Evidence } from '@decurio/core';
+import { foldAll, verifyChain, visitAhead, type Evidence, type Unnumbered } from '@decurio/core';
 import type { BenchView, EntryTaken, LineUnit, LineView, PhotoKept, UnitFound } from '@decurio/contract';
 import { buildApp } from '../app.js';
 import { PHOTO_LIMITS } from '../store/photos.js';
@@ -240,6 +240,23 @@ describe('what was found', () => {
     expect((await teo.get(`/api/units/${bench.unitId}/bench`)).json<BenchView>().evidence).toHaveLength(
       bench.evidence.length,
     );
+  });
+
+  it('is what a stand without its server makes of it too, from what it was told', async () => {
+    const bench = await newBench();
+    await bench.act('checkedIn', CHECK_IN);
+    await bench.makeSafe();
+    await bench.readFound({ 'L7.1': 30 });
+    const { map, ground, evidence } = (await teo.get(`/api/units/${bench.unitId}/bench`)).json<BenchView>();
+    const draft = bench.draft('asFoundClosed', {});
+    const { by, station, visitId } = evidence[0]!;
+    const { seq: _seq, ...waiting } = { ...draft, by, station, visitId };
+    const fold = foldAll(evidence);
+    const ahead = fold.ok ? visitAhead(fold.value, [waiting as Unnumbered], { map, ground }) : null;
+    bench.keep(await bench.send(draft));
+    expect(bench.evidence.at(-1)?.kind).toBe('setupRevised');
+    expect(ahead?.state.opened).toEqual(bench.state.opened);
+    expect(ahead?.state.seq).toBe(bench.state.seq);
   });
 
   it('of the first three of a batch is read in full, then by sample until something surprises', async () => {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { factsOf, type Evidence } from '@decurio/core';
+import { factsOf, whyAnew, type Evidence } from '@decurio/core';
 import type { NewEvidence } from '@decurio/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { HttpProblem } from '../problems.js';
@@ -24,12 +24,6 @@ export interface Taken {
   /** It was there already: sent twice. */
   readonly isReplay: boolean;
 }
-
-/** Why the setup is worked out anew by an entry; a code that a lead let stand counts as locked from then on. */
-const whyAnew = (entry: Evidence): string | null =>
-  entry.kind === 'released' && entry.data.decision?.way === 'accept'
-    ? 'Codes let stand as they show'
-    : factsOf(entry.kind).setupAnew;
 
 export interface AllTaken {
   readonly taken: readonly Taken[];

@@ -3,9 +3,9 @@ import {
   compileSetup,
   findCode,
   formatRaw,
-  hashOf,
   unitFactsOf,
   lastShown,
+  setupAnew,
   shortened,
   STEPS_OFFERED,
   untouchedLadder,
@@ -15,7 +15,7 @@ import {
 import type { OrderActed } from '@decurio/contract';
 import type { EntityManager } from 'typeorm';
 import { Units, type OrderRow, type UnitRow } from './entities.js';
-import { decidingFor, inputsFor, revisionOf, type Deciding } from './setups.js';
+import { decidingFor, groundOf, inputsFor, type Deciding } from './setups.js';
 import { foldAccepted } from './visit-columns.js';
 import { readEvidence } from './evidence-rows.js';
 import { appendIn } from './append-entries.js';
@@ -57,12 +57,8 @@ export async function reviseUnit(
           why,
           sealedUnits === 'restore' ? 'Its time on private land is over: it is restored and proved.' : null,
         );
-  const data = {
-    ...revisionOf(deciding, order, unit, unitFactsOf(state, deciding.map.document), why),
-    ...(cause === undefined ? {} : { cause }),
-  };
-  if (hashOf(data.setup) === hashOf(state.opened.setup) && hashOf(data.order) === hashOf(state.opened.order))
-    return UNTOUCHED;
+  const data = setupAnew(state, deciding.map.document, groundOf(deciding, order, unit), why, cause);
+  if (data === null) return UNTOUCHED;
   await appendIn(
     manager,
     unit.id,

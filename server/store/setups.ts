@@ -14,6 +14,7 @@ import {
   type EvidenceData,
   type OrderOfVisit,
   type OrderTerms,
+  type SetupGround,
   type SetupInputs,
   type UnitFacts,
   type UnitOverride,
@@ -186,21 +187,15 @@ async function batchSoFar(
   return { units: Number(row?.units ?? 0), sinceSurprise: since === null ? null : Number(since) };
 }
 
-/** What a revised setup says in a visit's log. */
-export function revisionOf(
-  deciding: Deciding,
-  order: OrderRow,
-  unit: UnitRow,
-  known: Partial<UnitFacts>,
-  why: string,
-): EvidenceData['setupRevised'] {
-  const inputs = inputsFor(deciding, order, unit, known);
+/** What the setup of a unit is worked out anew from. */
+export function groundOf(deciding: Deciding, order: OrderRow, unit: Pick<UnitRow, 'ownWishes'>): SetupGround {
+  const { type, rulePack, houseRules, today: day } = deciding;
+  const { type: own, vehicleClass, houseRules: rules, terms, unit: facts } = inputsFor(deciding, order, unit);
+  const inputs = { type: own, vehicleClass, houseRules: rules, terms, unit: facts, today: day };
   return {
-    why,
-    order: orderOfVisit(order, inputs, deciding.today),
-    versions: { type: ref(deciding.type), rulePack: ref(deciding.rulePack), houseRules: ref(deciding.houseRules) },
-    pack: deciding.type.document.pack,
-    setup: compileSetup(inputs),
+    order: orderOfVisit(order, inputs, day),
+    versions: { type: ref(type), rulePack: ref(rulePack), houseRules: ref(houseRules) },
+    inputs,
   };
 }
 

@@ -4,11 +4,9 @@ import type { DataSource } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { Orders, Units, Visits, type UnitRow } from './entities.js';
 import { lookAlikes } from './find-display.js';
-import { getDocument } from './library.js';
 import { lineUnit } from './orders.js';
 import { acceptanceSays } from './acceptance.js';
-import { classOf, termsOf } from './setups.js';
-import { today } from './house.js';
+import { classOf, decidingFor, groundOf, termsOf } from './setups.js';
 import { readEvidence } from './evidence-rows.js';
 
 const FIND_SQL = `SELECT u.id, u.serial, u.status, u.visitId, u.handedTo, o.id AS orderId, o.number AS orderNumber
@@ -34,11 +32,12 @@ export async function readBench(source: DataSource, unitId: string): Promise<Ben
   if (!unit) throw new HttpProblem('notFound', { message: 'There is no such unit.' });
   const order = await manager.findOneByOrFail(Orders, { id: unit.orderId });
   const visit = unit.visitId === null ? null : await manager.findOneBy(Visits, { id: unit.visitId });
-  const type = (await getDocument(manager, 'vehicleType', unit.typeId)).document;
-  const map = (await getDocument(manager, 'displayMap', unit.mapId, visit?.mapVersion)).document;
-  const vehicleClass = classOf(await getDocument(manager, 'rulePack', order.rulePackId), order.classId);
+  const deciding = await decidingFor(manager, unit, order, visit?.mapVersion);
+  const type = deciding.type.document;
+  const map = deciding.map.document;
+  const vehicleClass = classOf(deciding.rulePack, order.classId);
   const { privateLand } = termsOf(order);
-  const day = await today(manager);
+  const day = deciding.today;
   const evidence = visit ? await readEvidence(manager, visit.id) : [];
   return {
     unit: lineUnit(unit),
@@ -56,6 +55,7 @@ export async function readBench(source: DataSource, unitId: string): Promise<Ben
     lookAlikes: isToldLater(unit) ? await lookAlikes(manager, unit) : [map],
     batch: isToldLater(unit) ? await batchBefore(source, unit) : null,
     evidence,
+    ground: visit === null || visit.sealedAt !== null ? null : groundOf(deciding, order, unit),
     ifAccepted: await acceptanceSays(manager, unit, evidence),
   };
 }

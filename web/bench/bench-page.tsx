@@ -366,5 +366,5 @@ function Side({
     return <Verdict bench={bench} state={state} visit={visit} />;
   if (state.step === 'prove' && provingTermsOf(state.opened) && !state.held && !needsSafety(state))
     return <ProofList state={state} />;
-  return <TargetList state={state} map={bench.map} />;
+  return <TargetList state={state} map={bench.map} isSetupOwn={visit.isSetupOwn} />;
 }

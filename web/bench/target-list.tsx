@@ -20,10 +20,12 @@ import classes from './target-list.module.css';
 export interface TargetListProps {
   readonly state: VisitState;
   readonly map: DisplayMap;
+  /** Worked out on this stand alone so far. */
+  readonly isSetupOwn: boolean;
 }
 
 /** Codes to be keyed, each with what it shows now, its target and the reason; the others in one line. */
-export function TargetList({ state, map }: TargetListProps) {
+export function TargetList({ state, map, isSetupOwn }: TargetListProps) {
   const judged =
     state.step === 'calibrate' || state.step === 'prove' || state.step === 'signOff' || state.step === null;
   const targets = state.opened.setup.targets;
@@ -42,6 +44,12 @@ export function TargetList({ state, map }: TargetListProps) {
         <Notice
           kind="care"
           says={`${waits === 1 ? 'One choice waits' : `${waits} choices wait`} for a lead on the page of the order. The unit can be prepared meanwhile.`}
+        />
+      )}
+      {isSetupOwn && (
+        <Notice
+          kind="note"
+          says="Worked out on this stand. The server does so again as soon as it answers; what it says stands."
         />
       )}
       {matrix && (

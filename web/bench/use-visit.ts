@@ -4,17 +4,20 @@ import {
   admit,
   factsOf,
   foldAll,
-  type Entry,
+  numbered,
+  visitAhead,
+  whyAnew,
   type Evidence,
   type EvidenceData,
   type EvidenceKind,
   type Fold,
+  type Unnumbered,
   type VisitState,
   type WrittenKind,
 } from '@decurio/core';
 import type { BenchView, NewEvidence } from '@decurio/contract';
 import { outbox, type OutboxEntry } from '../outbox/outbox.js';
-import { dropEntry, dropPhoto } from '../outbox/outbox-shelf.js';
+import { dropEntry, dropPhoto, type Waiting } from '../outbox/outbox-shelf.js';
 import { keepEntry } from '../outbox/send-entries.js';
 import { useOutbox } from '../outbox/use-outbox.js';
 import type { AppDispatch, RootState } from '../state/store.js';
@@ -38,20 +41,31 @@ export interface Visit {
   readonly sendAgain: () => void;
   readonly drop: () => void;
   readonly dismiss: () => void;
+  /** The setup shown was worked out on this stand; the server, which decides, has not said its own yet. */
+  readonly isSetupOwn: boolean;
   /** An entry is on its way whose answer the next step needs. */
   readonly isAwaited: boolean;
   /** What that entry is, where nobody answers; null while the server does. */
   readonly waitsFor: EvidenceKind | null;
 }
 
+/** How it is with this stand where entries wait. */
+interface Standing {
+  readonly isAway: boolean;
+  /** A setup can be worked out anew here. */
+  readonly hasGround: boolean;
+}
+
 /**
  * Whether the next step waits for what the server makes of an entry. All others show at once; so do those that one may
  * go on from where nobody answers, and what somebody went on from.
  */
-const waitsForAnswer = ({ status, entry }: OutboxEntry, isAway: boolean, isNewest: boolean): boolean => {
+function waitsForAnswer({ status, entry }: OutboxEntry, isNewest: boolean, { isAway, hasGround }: Standing): boolean {
   const { isAwaited } = factsOf(entry.kind);
-  return status === 'waiting' && (isAwaited === true || (isAwaited === 'whileItAnswers' && !isAway && isNewest));
-};
+  if (status !== 'waiting' || isAwaited === false) return false;
+  return isAwaited === true || (whyAnew(entry) !== null && !hasGround) || (!isAway && isNewest);
+}
+
 /** As the server answers to an entry that cannot follow. */
 const CANNOT_FOLLOW = 409;
 /** The same act within this time is one press too many of a key or a foot switch, and no mistake. */
@@ -66,27 +80,32 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
   const isAway = useReach().awaySince !== null;
   const [problem, setProblem] = useState<ApiProblem | null>(null);
   const [open, opening] = api.useOpenVisitMutation();
-  const { evidence } = bench;
+  const { evidence, map } = bench;
+  const ground = groundIn(bench);
   const visitId = evidence[0]?.visitId ?? null;
+  const standing = useMemo(() => ({ isAway, hasGround: ground !== null }), [isAway, ground]);
 
   const own = useMemo(() => entries.filter((each) => each.visitId === visitId), [entries, visitId]);
   const refused = own.filter(({ status }) => status === 'refused');
-  const awaited = own.find((each, i) => waitsForAnswer(each, isAway, i === own.length - 1));
+  const awaited = own.find((each, i) => waitsForAnswer(each, i === own.length - 1, standing));
 
-  const deeds = useMemo(() => shown(evidence, own, isAway), [evidence, own, isAway]);
   const known = useMemo(() => folded(evidence), [evidence]);
-  const state = useMemo(() => (known && (withThese(known, deeds) ?? known).state) ?? null, [known, deeds]);
+  const shown = useMemo(() => upToAwaited(own, standing), [own, standing]);
+  const state = useMemo(
+    () => known && (visitAhead(known, notTaken(shown, evidence).map(unnumbered), { map, ground }) ?? known).state,
+    [known, shown, evidence, map, ground],
+  );
 
   const waits = useRef(new Map<string, (problem: ApiProblem | null) => void>());
   useEffect(() => {
     for (const [id, settle] of waits.current) {
       const mine = entries.find(({ entry }) => entry.id === id);
-      if (mine && waitsForAnswer(mine, isAway, mine === entries.findLast((each) => each.visitId === mine.visitId)))
-        continue;
+      const isNewest = mine === entries.findLast((each) => each.visitId === mine?.visitId);
+      if (mine && waitsForAnswer(mine, isNewest, standing)) continue;
       waits.current.delete(id);
       settle(mine?.problem ?? null);
     }
-  }, [entries, isAway]);
+  }, [entries, standing]);
 
   const latest = useRef({ kind: '', data: '', at: 0 });
   const act = useCallback(
@@ -94,23 +113,30 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
       if (!who || visitId === null) return Promise.resolve(null);
       // The newest of the outbox, not of the last drawing: two acts may come between two drawings.
       const all = store.getState().outbox.entries.filter((each) => each.visitId === visitId);
-      const known =
-        (api.endpoints.bench.select(unitId)(store.getState()).data as BenchView | undefined)?.evidence ?? evidence;
-      const before = deedsWith(
-        known,
+      const now = (api.endpoints.bench.select(unitId)(store.getState()).data as BenchView | undefined) ?? bench;
+      const waiting = notTaken(
         all.filter(({ status }) => status !== 'refused'),
+        now.evidence,
       );
-      const entry = {
-        id: crypto.randomUUID(),
-        seq: before.length + 1,
-        kind,
-        at: recordTime(store.getState().clock),
-        data,
-      } as NewEvidence;
-      const by = { userId: who.userId, name: who.name, role: who.role };
-      const fold = folded(known);
-      const early = fold && withThese(fold, before);
-      const outcome = early && admit(early, { ...entry, visitId, by, station: who.station } as Entry);
+      const { userId, name, role, station } = who;
+      const made = {
+        entry: {
+          id: crypto.randomUUID(),
+          // What the server writes because of those that wait moves this on once they are taken.
+          seq: now.evidence.length + waiting.length + 1,
+          kind,
+          at: recordTime(store.getState().clock),
+          data,
+        } as NewEvidence,
+        visitId,
+        userId,
+        name,
+        role,
+        station,
+      };
+      const fold = folded(now.evidence);
+      const early = fold && visitAhead(fold, waiting.map(unnumbered), { map: now.map, ground: groundIn(now) });
+      const outcome = early && admit(early, numbered(early, unnumbered(made)));
       const again =
         latest.current.kind === kind &&
         JSON.stringify(data) === latest.current.data &&
@@ -125,23 +151,12 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
       setProblem(null);
       latest.current = { kind, data: JSON.stringify(data), at: Date.now() };
       const order = 1 + Math.max(0, ...store.getState().outbox.entries.map((each) => each.order));
-      dispatch(
-        keepEntry({
-          entry,
-          unitId,
-          serial: known[0]?.kind === 'opened' ? known[0].data.serial : '',
-          visitId,
-          userId: who.userId,
-          name: who.name,
-          station: who.station,
-          role: who.role,
-          order,
-        }),
-      );
+      const [opened] = now.evidence;
+      dispatch(keepEntry({ ...made, unitId, serial: opened?.kind === 'opened' ? opened.data.serial : '', order }));
       if (factsOf(kind).isAwaited === false) return Promise.resolve(null);
-      return new Promise((settle) => waits.current.set(entry.id, settle));
+      return new Promise((settle) => waits.current.set(made.entry.id, settle));
     },
-    [dispatch, store, who, visitId, unitId, evidence],
+    [dispatch, store, who, visitId, unitId, bench],
   );
 
   const firstId = useRef({ visitId: crypto.randomUUID(), entryId: crypto.randomUUID() });
@@ -158,7 +173,9 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
     isBeginning: opening.isLoading,
     problem: opening.isLoading ? null : problem,
     refused,
-    sendAgain: () => visitId !== null && dispatch(outbox.actions.sentAgain({ visitId, fromSeq: deeds.length + 1 })),
+    sendAgain: () =>
+      visitId !== null &&
+      dispatch(outbox.actions.sentAgain({ visitId, fromSeq: evidence.length + notTaken(shown, evidence).length + 1 })),
     drop: () => {
       for (const { entry } of refused) {
         void dropEntry(entry.id);
@@ -167,44 +184,41 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
       if (visitId !== null) dispatch(outbox.actions.dropped({ visitId }));
     },
     dismiss: () => setProblem(null),
+    isSetupOwn: known !== null && state?.opened.setup !== known.state.opened.setup,
     isAwaited: awaited !== undefined,
     waitsFor: isAway ? (awaited?.entry.kind ?? null) : null,
   };
 }
 
-/** The log as it will be once all that waits here was taken. */
-function deedsWith(evidence: readonly Evidence[], waiting: readonly OutboxEntry[]): readonly Entry[] {
-  const known = new Set(evidence.map((entry) => entry.id));
-  const own = waiting.filter(({ entry }) => !known.has(entry.id));
-  return [
-    ...evidence,
-    ...own.map(
-      ({ entry, visitId, userId, name, role, station }, i) =>
-        ({ ...entry, seq: evidence.length + i + 1, visitId, by: { userId, name, role }, station }) as Entry,
-    ),
-  ];
+/** What this device kept of an earlier release has none. */
+const groundIn = ({ ground }: { readonly ground?: BenchView['ground'] }): BenchView['ground'] => ground ?? null;
+
+/** What waits, as whoever wrote it says it. */
+const unnumbered = ({
+  entry: { id, kind, at, data },
+  visitId,
+  userId,
+  name,
+  role,
+  station,
+}: Omit<Waiting, 'order' | 'unitId' | 'serial'>): Unnumbered =>
+  ({ id, visitId, kind, at, by: { userId, name, role }, station, data }) as Unnumbered;
+
+/** Of what waits here what the server's log does not have yet. */
+function notTaken(waiting: readonly OutboxEntry[], evidence: readonly Evidence[]): readonly OutboxEntry[] {
+  const known = new Set(evidence.map(({ id }) => id));
+  return waiting.filter(({ entry }) => !known.has(entry.id));
 }
 
-/** What is shown: entries whose answer the next step needs wait for it. */
-function shown(evidence: readonly Evidence[], own: readonly OutboxEntry[], isAway: boolean): readonly Entry[] {
+/** What is shown of what waits: an entry whose answer the next step needs waits for it, with all behind it. */
+function upToAwaited(own: readonly OutboxEntry[], standing: Standing): readonly OutboxEntry[] {
   const early = own.filter(({ status }) => status !== 'refused');
-  const first = early.findIndex((each, i) => waitsForAnswer(each, isAway, i === early.length - 1));
-  return deedsWith(evidence, first < 0 ? early : early.slice(0, first));
+  const first = early.findIndex((each, i) => waitsForAnswer(each, i === early.length - 1, standing));
+  return first < 0 ? early : early.slice(0, first);
 }
 
 /** What the server has taken; null where that is no visit. */
 function folded(evidence: readonly Evidence[]): Fold | null {
   const outcome = foldAll(evidence);
   return outcome.ok ? outcome.value : null;
-}
-
-/** A visit with the entries of this list that it does not have yet; null where one of them cannot follow any more. */
-function withThese(known: Fold, deeds: readonly Entry[]): Fold | null {
-  let fold = known;
-  for (const deed of deeds.slice(known.state.seq)) {
-    const next = admit(fold, deed);
-    if (next.refused) return null;
-    fold = next.fold;
-  }
-  return fold;
 }

@@ -38,7 +38,7 @@ export function Notice({ kind, title, says, act, page = false }: NoticeProps) {
 
 /** Shown while something is fetched. */
 export const Busy = () => (
-  <div className={classes['busy']} role="status">
+  <div className={classes['busy']} role="status" data-busy>
     <Loader color="verdigris" type="dots" />
     <span className="hidden-words">One moment</span>
   </div>
