@@ -110,6 +110,22 @@ describe('at the bench', () => {
     await bench.scan('S26-0421');
     await bench.says('has not been begun');
     await bench.scan('S26-0420');
+    await bench.says('Pack by meter');
+    expect(await (await bench.field('Odometer')).getAttribute('value')).toBe('12');
+  });
+
+  it('a scan into a date leaves the day as it was', async () => {
+    await bench.driver.get(`${stage.address}/orders/new`);
+    const due = () => bench.field('Ready by');
+    const before = await (await due()).getAttribute('value');
+    expect(before).toMatch(/^\d{4}-/);
+    await (await due()).click();
+    await bench.scanned('X99-0403');
+    await bench.says('No unit X99-0403 is in an order');
+    expect(await (await due()).getAttribute('value')).toBe(before);
+    await bench.driver.get(`${stage.address}/bench`);
+    await bench.says('Scan a unit');
+    await bench.scan('S26-0420');
   });
 
   it('a session that ended asks to sign in over the page, and the form is still filled', async () => {

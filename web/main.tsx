@@ -19,11 +19,13 @@ import { installApp } from './state/install-app.js';
 import { store } from './state/store.js';
 import { WatchReach } from './state/watch-reach.js';
 import { watchPointer } from './ui/keys/pointed.js';
+import { watchSlips } from './ui/keys/first-slip.js';
 import { watchTyping } from './ui/keys/typing.js';
 import { theme, themeVariables } from './ui/theme.js';
 
 watchPointer();
 watchTyping();
+watchSlips();
 dropOldDrafts();
 if (import.meta.env.PROD) window.addEventListener('load', () => void installApp());
 const root = document.getElementById('root');

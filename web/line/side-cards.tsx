@@ -171,7 +171,8 @@ function HeldCard({ title, says, units }: HeldCardProps) {
         {units.slice(0, SHOWN).map((unit) => (
           <li key={unit.id}>
             <Link to={`/bench/${unit.id}`}>
-              <span className={classes['words']}>
+              {/* What must not be done with a pack is never cut short. */}
+              <span className={isQuarantined(unit) ? undefined : classes['words']}>
                 <span className={classes['serial']}>{unit.serial}</span> {unit.heldWords}
               </span>
             </Link>

@@ -28,20 +28,8 @@ export function AfterwardsPage() {
           <h1>Planned against real</h1>
         </div>
         <div className={classes['new']}>
-          <TextInput
-            type="date"
-            label="Sealed from"
-            value={from}
-            data-scan-guard="words"
-            onChange={(event) => setFrom(event.target.value)}
-          />
-          <TextInput
-            type="date"
-            label="to"
-            value={to}
-            data-scan-guard="words"
-            onChange={(event) => setTo(event.target.value)}
-          />
+          <TextInput type="date" label="Sealed from" value={from} onChange={(event) => setFrom(event.target.value)} />
+          <TextInput type="date" label="to" value={to} onChange={(event) => setTo(event.target.value)} />
           <ActButton onAct={() => void navigate('/plan')}>To the plan</ActButton>
         </div>
       </header>

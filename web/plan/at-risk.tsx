@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import type { AskedChange, PlanOrderView, PlanView } from '@decurio/contract';
 import { planApi } from '../state/plan-api.js';
-import { changeWords, clockOf, isPast, of100, tightWords } from './plan-words.js';
+import { of100 } from '../ui/of-100.js';
+import { changeWords, clockOf, isPast, tightWords } from './plan-words.js';
 import classes from './plan-cards.module.css';
 
 interface AtRiskProps {

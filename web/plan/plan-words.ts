@@ -12,10 +12,6 @@ export const isAtRisk = ({ inTime, readyBy, left }: PlanOrderView): boolean =>
 export const isPast = ({ dueMs }: PlanOrderView, { madeAtMs }: Pick<PlanView, 'madeAtMs'>): boolean =>
   dueMs !== null && dueMs < madeAtMs;
 
-/** `61 of 100`, never more sure than a thousand tries tell. */
-export const of100 = (inTime: number): string =>
-  inTime >= 99.5 ? 'over 99 of 100' : inTime < 0.5 ? 'under 1 of 100' : `${Math.round(inTime)} of 100`;
-
 const HELD_UP_BY = {
   people: 'Hands hold it up',
   yard: 'The yard holds it up',

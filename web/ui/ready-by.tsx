@@ -1,5 +1,6 @@
 import { riskOf } from '@decurio/core';
 import { planApi } from '../state/plan-api.js';
+import { of100 } from './of-100.js';
 import { isPast, whenSoon } from './when.js';
 import classes from './ready-by.module.css';
 
@@ -15,7 +16,7 @@ export function ReadyBy({ orderId, calendar = false }: { readonly orderId: strin
       ready {whenSoon(readyBy[50])} as likely as not, by {whenSoon(readyBy[95])} with 95 of 100
       {risk !== null && (
         <strong>
-          {risk === 'ratherLate' ? 'will rather be late' : 'at risk'}: {Math.round(inTime ?? 0)} of 100 in time
+          {risk === 'ratherLate' ? 'will rather be late' : 'at risk'}: {of100(inTime ?? 0)} in time
         </strong>
       )}
       {calendar && (

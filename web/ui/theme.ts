@@ -64,7 +64,11 @@ export const theme = createTheme({
   cursorType: 'pointer',
   respectReducedMotion: true,
   // Hints stand under their field, so that fields of a row stay level.
-  components: { InputWrapper: { defaultProps: { inputWrapperOrder: ['label', 'input', 'description', 'error'] } } },
+  components: {
+    InputWrapper: { defaultProps: { inputWrapperOrder: ['label', 'input', 'description', 'error'] } },
+    // Whoever types into a list means the first that is left of it by Enter.
+    Select: { defaultProps: { selectFirstOptionOnChange: true } },
+  },
 });
 
 /** Greys, reds and borders of the component library, brought to ours. */

@@ -88,7 +88,13 @@ function Question({
         <Radio.Group value={String(value)} onChange={onChange} aria-labelledby={`asks-${choice}`} error={error}>
           <div className={classes['answers']}>
             {answers.map((answer) => (
-              <Radio.Card key={String(answer.value)} value={String(answer.value)} className={classes['answer'] ?? ''}>
+              // Tab goes from question to question, arrows within one.
+              <Radio.Card
+                key={String(answer.value)}
+                value={String(answer.value)}
+                className={classes['answer'] ?? ''}
+                tabIndex={answer.value === value ? 0 : -1}
+              >
                 <Radio.Indicator />
                 <span>{answer.title}</span>
               </Radio.Card>

@@ -5,6 +5,7 @@ import { api, asProblem } from '../../state/api.js';
 import { planApi } from '../../state/plan-api.js';
 import { ActButton } from '../../ui/act-button.js';
 import { Notice } from '../../ui/notice.js';
+import { of100 } from '../../ui/of-100.js';
 import { whenDay, whenSoon } from '../../ui/when.js';
 import classes from './intake-card.module.css';
 
@@ -61,7 +62,7 @@ export function OfferCard({ units, wanted, isAsked = false }: OfferCardProps) {
           </p>
           {offer.wanted && offer.wanted.inTime !== null && (
             <p>
-              Wanted {whenDay(wanted)}: <b>{Math.round(offer.wanted.inTime)} of 100</b>
+              Wanted {whenDay(wanted)}: <b>{of100(offer.wanted.inTime)}</b>
               {offer.wanted.pushes.length === 0 ? ', and it pushes nothing.' : '. It would push:'}
             </p>
           )}
@@ -87,7 +88,7 @@ function pushWords(laterS: number, inTime: { readonly before: number | null; rea
   const late = laterS >= 300 ? `late by ${Math.round(laterS / 60)} min more` : '';
   const chance =
     inTime.before !== null && inTime.after !== null
-      ? `${Math.round(inTime.before)} of 100 in time becomes ${Math.round(inTime.after)}`
+      ? `${of100(inTime.before)} in time becomes ${of100(inTime.after)}`
       : '';
   return [late, chance].filter((words) => words !== '').join(', ');
 }

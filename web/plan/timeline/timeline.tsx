@@ -2,7 +2,8 @@ import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSe
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { stepTitle, timeIn } from '@decurio/core';
 import type { PlanBar, PlanOrderView, PlanView } from '@decurio/contract';
-import { clockOf, isAtRisk, of100, orderNumber, serialOf } from '../plan-words.js';
+import { of100 } from '../../ui/of-100.js';
+import { clockOf, isAtRisk, orderNumber, serialOf } from '../plan-words.js';
 import { lanesOf, type Lane, type Span } from './lanes.js';
 import classes from './timeline.module.css';
 

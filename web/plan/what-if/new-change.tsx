@@ -55,13 +55,7 @@ export function NewChange({ plan, onAdd }: { readonly plan: PlanView; readonly o
         />
       )}
       {kind !== null && kind !== 'proved' && kind !== 'follow' && (
-        <TextInput
-          type="datetime-local"
-          label="When"
-          value={at}
-          data-scan-guard="words"
-          onChange={(event) => setAt(event.target.value)}
-        />
+        <TextInput type="datetime-local" label="When" value={at} onChange={(event) => setAt(event.target.value)} />
       )}
       {(kind === 'follow' || kind === 'takes') && (
         <NumberInput

@@ -7,7 +7,8 @@ import { useSession } from '../../state/session.js';
 import { ActButton } from '../../ui/act-button.js';
 import { useHotkeys } from '../../ui/keys/use-hotkeys.js';
 import { Busy, Notice } from '../../ui/notice.js';
-import { changeWords, clockOf, isKeepable, keptElsewhere, of100 } from '../plan-words.js';
+import { of100 } from '../../ui/of-100.js';
+import { changeWords, clockOf, isKeepable, keptElsewhere } from '../plan-words.js';
 import { NewChange } from './new-change.js';
 import classes from './what-if-page.module.css';
 

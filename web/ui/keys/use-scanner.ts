@@ -40,7 +40,8 @@ export function useScanner(handlers: ScannerHandlers): void {
       const before = heard;
       const now = hearKey(before, { key: event.key, atMs: event.timeStamp, into, field });
       heard = now.heard;
-      if (heard.text.length === 1 || heard.field !== before.field) fieldBefore = isTextField(field) ? field.value : '';
+      const begins = heard.text.length === 1 || (heard.text !== '' && heard.field !== before.field);
+      if (begins) fieldBefore = isTextField(field) ? field.value : '';
       if (now.scan === null) return;
       event.preventDefault();
       event.stopPropagation();
@@ -55,15 +56,21 @@ export function useScanner(handlers: ScannerHandlers): void {
 /** A field of digits or words says so (`data-scan-guard`); any other keeps what is scanned into it. */
 function intoOf(target: HTMLElement | null): Into {
   if (target?.matches('input, textarea, select, [contenteditable="true"]') !== true) return 'page';
+  if (target.matches(MOMENT)) return 'words';
   const guard = target.dataset['scanGuard'];
   return guard === undefined ? 'keeps' : guard === 'words' ? 'words' : 'digits';
 }
+
+/** Dates and times: no serial is kept in one, and a scan would set it to some day long ago. */
+const MOMENT = 'input:is([type="date"], [type="time"], [type="datetime-local"])';
 
 type TextField = HTMLInputElement | HTMLTextAreaElement;
 const isTextField = (field: HTMLElement | null): field is TextField =>
   field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement;
 
 function restore(field: TextField, value: string): void {
+  // What was typed into a part of a date counts once the field is left.
+  if (field.matches(MOMENT)) field.blur();
   const kind = field instanceof HTMLInputElement ? HTMLInputElement : HTMLTextAreaElement;
   const set = Object.getOwnPropertyDescriptor(kind.prototype, 'value')?.set;
   set?.call(field, value);

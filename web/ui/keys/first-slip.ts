@@ -1,0 +1,28 @@
+/** An answer that comes later than this finds the person elsewhere. */
+const SOON_MS = 5_000;
+
+/**
+ * A form that was not taken: the focus goes to the first field that needs another look, wherever the act was, unless the
+ * person has gone on meanwhile.
+ */
+export function watchSlips(): void {
+  document.addEventListener('submit', ({ target }) => {
+    if (!(target instanceof HTMLFormElement)) return;
+    const before = document.activeElement;
+    const look = () => {
+      const isElsewhere = document.activeElement !== before && document.activeElement !== document.body;
+      const slip = isElsewhere ? null : target.querySelector<HTMLElement>('[aria-invalid="true"]');
+      slip?.focus();
+      if (slip || isElsewhere || !target.isConnected) stop();
+    };
+    const watch = new MutationObserver(look);
+    const timer = setTimeout(() => watch.disconnect(), SOON_MS);
+    const stop = () => {
+      watch.disconnect();
+      clearTimeout(timer);
+    };
+    watch.observe(target, { subtree: true, childList: true, attributeFilter: ['aria-invalid'] });
+    // What was amiss before and still is brings no change with it.
+    requestAnimationFrame(look);
+  });
+}
