@@ -86,6 +86,10 @@ describe('at the bench', () => {
     await bench.says('Scan a unit');
     await bench.press('S26-7777', '\uE007');
     await bench.says('No unit S26-7777 is in an order');
+    // The key that leads to the box is no part of a serial.
+    await bench.press('/');
+    const box = await bench.driver.switchTo().activeElement();
+    expect(await box.getAttribute('value')).toBe('S26-7777');
   });
 
   it('a form with something missing says what, and keeps the rest', async () => {
@@ -95,6 +99,9 @@ describe('at the bench', () => {
     await bench.press('\uE007');
     await bench.says('Confirm the display revision first');
     expect(await (await bench.field('Pack by meter')).getAttribute('value')).toContain('39.8');
+    const first = await bench.driver.switchTo().activeElement();
+    expect(await first.getAttribute('data-error')).toBe('true');
+    expect(await first.getAttribute('type')).toBe('checkbox');
   });
 
   it('volts that no such pack has are said while they are typed', async () => {

@@ -68,6 +68,12 @@ export function ScanBox() {
           setText(event.target.value);
           setProblem(null);
         }}
+        onKeyDown={(event) => {
+          // The key that leads here, pressed here: no serial begins with it.
+          if (event.key !== '/' || event.currentTarget.selectionStart !== 0) return;
+          event.preventDefault();
+          event.currentTarget.select();
+        }}
         aria-label="Scan or type a serial"
         aria-invalid={problem !== null}
         aria-describedby="scan-problem"

@@ -1,3 +1,6 @@
+/** A box that is to be ticked is marked by its library alone. */
+const SLIP = ':is([aria-invalid="true"], input[data-error])';
+
 /** An answer that comes later than this finds the person elsewhere. */
 const SOON_MS = 5_000;
 
@@ -11,7 +14,7 @@ export function watchSlips(): void {
     const before = document.activeElement;
     const look = () => {
       const isElsewhere = document.activeElement !== before && document.activeElement !== document.body;
-      const slip = isElsewhere ? null : target.querySelector<HTMLElement>('[aria-invalid="true"]');
+      const slip = isElsewhere ? null : target.querySelector<HTMLElement>(SLIP);
       slip?.focus();
       if (slip || isElsewhere || !target.isConnected) stop();
     };
@@ -21,7 +24,7 @@ export function watchSlips(): void {
       watch.disconnect();
       clearTimeout(timer);
     };
-    watch.observe(target, { subtree: true, childList: true, attributeFilter: ['aria-invalid'] });
+    watch.observe(target, { subtree: true, childList: true, attributeFilter: ['aria-invalid', 'data-error'] });
     // What was amiss before and still is brings no change with it.
     requestAnimationFrame(look);
   });
