@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { expect, it } from 'vitest';
-import { shortened } from './text.js';
+import { describe, expect, it } from 'vitest';
+import { withPoint, shortened } from './text.js';
 
 it.each([
   ['Causeway', 20, 'Causeway'],
@@ -21,4 +21,10 @@ it('is a beginning of the text, short enough, and whole letters', () => {
       expect(/\p{Surrogate}/u.test(short)).toBe(false);
     }),
   );
+});
+
+describe('a sentence', () => {
+  it('ends in one point, also where a name does', () => {
+    expect([withPoint('by Ines M.'), withPoint('by Teo')]).toEqual(['by Ines M.', 'by Teo.']);
+  });
 });

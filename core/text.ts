@@ -16,3 +16,6 @@ export function shortened(text: string, most: number): string {
 
 /** A family of four with skin tones is 25 units; what is longer is no letter that anybody writes. */
 const LONGEST_LETTER = 64;
+
+/** With a point at its end, and one alone where it has one already, as names may. */
+export const withPoint = (words: string): string => (words.endsWith('.') ? words : `${words}.`);

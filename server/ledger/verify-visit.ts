@@ -5,6 +5,7 @@ import {
   leftProofs,
   leftWorstKmh,
   projectVisit,
+  withPoint,
   type Evidence,
   type VisitState,
 } from '@decurio/core';
@@ -92,14 +93,12 @@ function visitFindings(visit: VisitRow, evidence: readonly Evidence[], state: Vi
   return (Object.keys(sealed) as (keyof typeof sealed)[])
     .filter((key) => !isSame(visit[key], sealed[key]) && !(key in atOpening && isSame(visit[key], atOpening[key])))
     .map((key) =>
-      sentence(`${TITLES[key]}: the ledger shows ${wordsOf(visit[key])}, the entries say ${wordsOf(sealed[key])}`),
+      withPoint(`${TITLES[key]}: the ledger shows ${wordsOf(visit[key])}, the entries say ${wordsOf(sealed[key])}`),
     );
 }
 
 const isSame = (a: unknown, b: unknown): boolean =>
   a instanceof Date && b instanceof Date ? a.getTime() === b.getTime() : a === b;
-/** Names may end in a point of their own. */
-const sentence = (words: string): string => (words.endsWith('.') ? words : `${words}.`);
 const wordsOf = (value: unknown): string =>
   value instanceof Date ? value.toISOString() : value === null ? 'none' : String(value);
 
@@ -121,7 +120,7 @@ function unitFindings({ visit, unit }: KeptOfVisit, state: VisitState): readonly
   return (Object.keys(shown) as (keyof UnitRow)[])
     .filter((key) => unit[key] !== shown[key])
     .map((key) =>
-      sentence(`${UNIT_TITLES[key] ?? key}: Line shows ${wordsOf(unit[key])}, the entries say ${wordsOf(shown[key])}`),
+      withPoint(`${UNIT_TITLES[key] ?? key}: Line shows ${wordsOf(unit[key])}, the entries say ${wordsOf(shown[key])}`),
     );
 }
 
@@ -158,7 +157,7 @@ function handoverFindings({ visit, unit, handover, personal }: KeptOfVisit): rea
     ...shown
       .filter(([, line, said]) => line !== said)
       .map(([title, line, said]) =>
-        sentence(`${title}: Line shows ${wordsOf(line)}, what was handed over says ${wordsOf(said)}`),
+        withPoint(`${title}: Line shows ${wordsOf(line)}, what was handed over says ${wordsOf(said)}`),
       ),
   ];
 }

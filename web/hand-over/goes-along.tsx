@@ -1,6 +1,6 @@
 import { Checkbox, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { HandoverData, HandoverState, Strokes } from '@decurio/core';
+import { withPoint, type HandoverData, type HandoverState, type Strokes } from '@decurio/core';
 import type { PapersView } from '@decurio/contract';
 import { shrinkPhoto, unreadablePhoto } from '../bench/photos/shrink-photo.js';
 import { TakePhoto, Thumbnail } from '../bench/photos/take-photo.js';
@@ -59,7 +59,7 @@ export function GoesAlong({
         <Notice
           kind="done"
           title={`Handed over to ${state.out.to}`}
-          says={`At ${whenClock(state.out.at)}, by ${state.out.by}.${state.out.words === '' ? '' : ` Not signed: ${state.out.words}`}`}
+          says={`${withPoint(`At ${whenClock(state.out.at)}, by ${state.out.by}`)}${state.out.words === '' ? '' : withPoint(` Not signed: ${state.out.words}`)}`}
         />
         {state.out.strokes && <SignatureShown strokes={state.out.strokes} />}
         <Written state={state} />
@@ -207,6 +207,7 @@ export function GoesAlong({
           onChange={(event) => draft.change({ unsignedWhy: event.target.value })}
           maxLength={300}
           data-scan-guard="words"
+          autoFocus
         />
       ) : (
         <Signature onChange={setStrokes} />
@@ -262,7 +263,11 @@ function Written({ state }: { readonly state: HandoverState }) {
       {state.shown.length > 0 && (
         <div>
           <dt>Shown</dt>
-          <dd>{state.shown.join('; ')}</dd>
+          <dd>
+            {state.shown.map((one) => (
+              <div key={one}>{one}</div>
+            ))}
+          </dd>
         </div>
       )}
     </dl>

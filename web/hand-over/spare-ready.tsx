@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { HandoverState } from '@decurio/core';
+import { withPoint, type HandoverState } from '@decurio/core';
 import type { LineUnit } from '@decurio/contract';
 import { KeyButton } from '../ui/keys/key-button.js';
 import { Notice } from '../ui/notice.js';
@@ -29,9 +29,7 @@ export function SpareReady({
       <p className="cap">Spare display for {unit.typeName}</p>
       <h2>{out ? `${unit.serial} went on ${out.to}` : `${unit.serial} is keyed and ready`}</h2>
       {out ? (
-        <p>
-          On {whenFull(out.at)}, by {out.by}.
-        </p>
+        <p>{withPoint(`On ${whenFull(out.at)}, by ${out.by}`)}</p>
       ) : (
         <>
           <p>

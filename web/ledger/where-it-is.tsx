@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { ERASED_NAME, type HandoverState } from '@decurio/core';
+import { ERASED_NAME, withPoint, type HandoverState } from '@decurio/core';
 import type { EraseHandoverRequest } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { useSession } from '../state/session.js';
@@ -38,7 +38,7 @@ export function WhereItIs({ visitId, unitId }: { readonly visitId: string; reado
   const said = [
     label && `Label: ${label.where}.`,
     things.length > 0 && `With it: ${things.join(', ')}.`,
-    ...pins.map(({ opens, to }) => `${PINS[opens]} told to ${to}.`),
+    ...pins.map(({ opens, to }) => withPoint(`${PINS[opens]} told to ${to}`)),
     shown.length > 0 && `${shown.length} things were shown to the rider.`,
     papers.length > 0 && `${new Set(papers.map(({ paper }) => paper)).size} kinds of paper made.`,
   ].filter((part) => part !== null && part !== false);

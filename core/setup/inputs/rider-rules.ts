@@ -1,4 +1,5 @@
 import { speedWords } from '../../speed/speed.js';
+import { withPoint } from '../../text.js';
 import type { Asked, VehicleClass } from './vehicle-class.js';
 
 type OfTheRider = Pick<
@@ -29,7 +30,7 @@ export function toldToRider(c: OfTheRider): readonly string[] {
           `Whoever rides it: ${rules.join(', ')}.${unsure ? ` Ask ${c.ask === '' ? 'the authority' : c.ask} where it says "not sure".` : ''}`,
         ]
       : []),
-    ...(c.riderNote === '' ? [] : [c.riderNote.endsWith('.') ? c.riderNote : `${c.riderNote}.`]),
+    ...(c.riderNote === '' ? [] : [withPoint(c.riderNote)]),
     ...c.places.map(
       ({ where, limit, keptBy }) =>
         `${where}: at most ${speedWords(limit)}${keptBy === 'rider' ? '' : keptBy === 'code' ? ', in the slow mode' : ', kept by the module on it'}.`,
