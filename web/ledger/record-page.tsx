@@ -4,6 +4,7 @@ import { foldVisit, mapTitle, shortSeal } from '@decurio/core';
 import type { LedgerRecordView } from '@decurio/contract';
 import { api, asProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
+import { capital } from '../ui/capital.js';
 import { Busy, Notice } from '../ui/notice.js';
 import { PrivateLandStrip } from '../ui/private-land.js';
 import { whenFull } from '../ui/when.js';
@@ -53,7 +54,7 @@ function Record({ record }: { readonly record: LedgerRecordView }) {
           </p>
           <h1 className={classes['serial']}>{record.serial}</h1>
           <p>
-            {record.typeName}, {mapTitle(record.map)}. {record.className}, legal values{' '}
+            {record.typeName}, {mapTitle(record.map)}. {capital(record.className)}, legal values{' '}
             {state?.opened.order.classChecked ?? 'not checked'}.
           </p>
           <p className="soft">

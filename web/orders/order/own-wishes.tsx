@@ -7,6 +7,7 @@ import { ActButton } from '../../ui/act-button.js';
 import { Begun } from '../../drafts/begun.js';
 import { useDraft } from '../../drafts/use-draft.js';
 import { SpeedField } from '../../ui/fields.js';
+import { useComeTo } from '../../ui/keys/use-come-to.js';
 import { Notice } from '../../ui/notice.js';
 import { slipsIn } from '../../ui/slips.js';
 import classes from './order-page.module.css';
@@ -40,8 +41,10 @@ export function OwnWishes({ unit, onDone, onLeave }: OwnWishesProps) {
   };
   const left = HOUSE_CHOICES.filter(({ choice }) => !(choice in choices));
   const problem = asProblem(setting.error);
+  const form = useComeTo<HTMLFormElement>(unit.id);
   return (
     <form
+      ref={form}
       className={classes['stack']}
       aria-label={`${unit.serial} otherwise`}
       onSubmit={(event) => {
