@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import dayjs from 'dayjs';
-import { CHAIN_START, lastShown, projectVisit, sealEvidence, seeded } from '@decurio/core';
+import { CHAIN_START, lastShown, projectVisit, sealedWithText, seeded } from '@decurio/core';
 import { DEMO_PASSWORD } from '../../server/dist/demo-password.js';
 import { markHeads } from '../../server/dist/store/seal-heads.js';
 import { makeDataSource } from '../../server/dist/store/data-source.js';
@@ -10,7 +10,6 @@ import { appendHandover } from '../../server/dist/store/handovers.js';
 import { writeLeft } from '../../server/dist/store/left-rows.js';
 import { getDocument } from '../../server/dist/store/library.js';
 import { foldAccepted, visitColumns } from '../../server/dist/store/visit-columns.js';
-import { asSealed, canonicalJson } from '@decurio/core';
 import { signIn } from './api-client.mjs';
 import { demoText } from './demo-files.mjs';
 
@@ -130,14 +129,14 @@ async function sealOrder(manager, { order, units, templates, rulePack, history, 
   for (const [i, unit] of units.entries()) {
     const template = templates[i % templates.length];
     if (!template) throw new Error(`nothing like ${order.like} was worked today`);
-    const { evidence, heldMs } = clone(template, { unit, order, rulePack, history, random, at });
+    const { evidence, texts, heldMs } = clone(template, { unit, order, rulePack, history, random, at });
     const state = foldAccepted(evidence);
     const columns = visitColumns(evidence, state);
     const { visitId } = state;
     const sealedAt = columns.sealedAt;
     if (!sealedAt) throw new Error(`${unit.serial} was not sealed`);
     await manager.insert(Visits, { id: visitId, unitId: unit.id, ...columns });
-    await insertAll(manager, evidence);
+    await insertAll(manager, evidence, texts);
     await manager.update(
       Units,
       { id: unit.id },
@@ -155,8 +154,9 @@ async function sealOrder(manager, { order, units, templates, rulePack, history, 
     await writeLeft(manager, { ...columns, id: visitId, unitId: unit.id, sealedAt }, state, evidence);
     heads.push({ visitId, seq: columns.lastSeq, hash: columns.headHash });
     done = sealedAt;
-    if (order.receivedBy !== null)
-      await handOut(manager, visitId, order.receivedBy, new Date(sealedAt.getTime() + 20 * HOUR_MS));
+    const by = evidence.at(-1)?.by;
+    if (order.receivedBy !== null && by)
+      await handOut(manager, visitId, { to: order.receivedBy, at: new Date(sealedAt.getTime() + 20 * HOUR_MS), by });
     at = nextStart(sealedAt.getTime() - heldMs);
   }
   await manager.query('UPDATE customer_order SET sealed = units, takenAt = ? WHERE id = ?', [taken, units[0]?.orderId]);
@@ -169,16 +169,16 @@ const morning = (ms) => dayjs(ms).startOf('day').add(MORNING_H, 'hour').valueOf(
 /** The next unit follows at once, or on the next morning. @param {number} ms */
 const nextStart = (ms) => (dayjs(ms).hour() >= 16 ? morning(ms + DAY_MS) : Math.max(morning(ms), ms + 3 * 60_000));
 
-/** @param {EntityManager} manager @param {Evidence[]} evidence */
-async function insertAll(manager, evidence) {
+/** @param {EntityManager} manager @param {Evidence[]} evidence @param {string[]} texts as each is stored */
+async function insertAll(manager, evidence, texts) {
   await manager.query(
     `INSERT INTO evidence (id, visitId, seq, kind, body, receivedAt) VALUES ${evidence.map(() => '(?, ?, ?, ?, ?, ?)').join(', ')}`,
-    evidence.flatMap((entry) => [
+    evidence.flatMap((entry, i) => [
       entry.id,
       entry.visitId,
       entry.seq,
       entry.kind,
-      canonicalJson(asSealed(entry)),
+      texts[i],
       new Date(entry.receivedAt ?? entry.at),
     ]),
   );
@@ -201,13 +201,17 @@ function clone(template, { unit, order, rulePack, history, random, at }) {
   const ids = new Map();
   /** @type {Evidence[]} */
   const evidence = [];
+  /** @type {string[]} */
+  const texts = [];
   let [now, heldMs] = [at, 0];
   /** @param {any} deed */
   const add = (deed) => {
     const time = new Date(now).toISOString();
     const entry = { ...deed, visitId, seq: evidence.length + 1, at: time, receivedAt: time };
     delete entry.clockOffS;
-    evidence.push(sealEvidence(entry, evidence.at(-1)?.hash ?? CHAIN_START));
+    const sealed = sealedWithText(entry, evidence.at(-1)?.hash ?? CHAIN_START);
+    evidence.push(sealed.entry);
+    texts.push(sealed.text);
   };
   for (const [i, entry] of template.entries()) {
     const before = template[i - 1];
@@ -235,13 +239,12 @@ function clone(template, { unit, order, rulePack, history, random, at }) {
       add({ ...entry, kind: 'released', id: randomUUID(), data: { words: 'Put right', decision: { way: 'goOn' } } });
     }
   }
-  return { evidence, heldMs };
+  return { evidence, texts, heldMs };
 }
 
-/** @param {EntityManager} manager @param {string} visitId @param {string} name @param {Date} at */
-async function handOut(manager, visitId, name, at) {
+/** @param {EntityManager} manager @param {string} visitId @param {{ to: string, at: Date, by: Evidence['by'] }} handed */
+async function handOut(manager, visitId, { to: name, at, by }) {
   const visit = await manager.findOneByOrFail(Visits, { id: visitId });
-  const by = await somebody(manager, visitId);
   await appendHandover(
     manager,
     visit,
