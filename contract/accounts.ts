@@ -1,5 +1,6 @@
 import type { Role } from '@decurio/core';
 import { object, string, type InferType } from 'yup';
+import { PASSWORD_LENGTH } from './limits.js';
 
 export const ROLES = ['technician', 'lead', 'owner'] as const satisfies readonly Role[];
 
@@ -73,8 +74,6 @@ export interface PasswordForOnce {
   readonly accountId: string;
   readonly password: string;
 }
-
-export const PASSWORD_LENGTH = { least: 10, most: 200 } as const;
 
 const newPassword = () =>
   string()

@@ -19,6 +19,7 @@ import { mixed, array, boolean, number, object, string, type InferType, type Obj
 import { classCheckSchema } from './documents/rule-pack.js';
 import { orNull } from './documents/shapes.js';
 import { instant } from './instant.js';
+import { MOST_ENTRIES } from './limits.js';
 import type { LineUnit } from './orders.js';
 import type { ErrorBody } from './problem.js';
 import { provingSchemas } from './proving.js';
@@ -280,9 +281,6 @@ export const newEvidenceRequest = object({
   at: instant(),
   data: object().required(),
 }).noUnknown();
-
-/** So many entries that waited are sent at once. */
-export const MOST_ENTRIES = 20;
 
 /** Entries of one visit that waited at a stand, oldest first. */
 export const newEntriesRequest = object({

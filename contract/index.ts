@@ -18,6 +18,7 @@ export * from './order-acts.js';
 export * from './pins.js';
 export * from './rules.js';
 export * from './bench.js';
+export * from './limits.js';
 export * from './handover.js';
 export * from './papers.js';
 export * from './families.js';

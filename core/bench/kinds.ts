@@ -1,4 +1,4 @@
-import type { EvidenceKind } from './evidence.js';
+import type { Entry, EvidenceKind } from './evidence.js';
 import type { StepId } from './steps.js';
 
 /** What is true of every entry of a kind, whatever it says. */
@@ -113,6 +113,12 @@ export const EVIDENCE_KINDS = {
 
 /** What is true of a kind. */
 export const factsOf = (kind: EvidenceKind): KindFacts => EVIDENCE_KINDS[kind];
+
+/** Why the setup is worked out anew by an entry, null where it is not; a code that a lead let stand counts as locked from then on. */
+export const whyAnew = (entry: Pick<Entry, 'kind' | 'data'>): string | null =>
+  entry.kind === 'released' && 'decision' in entry.data && entry.data.decision?.way === 'accept'
+    ? 'Codes let stand as they show'
+    : factsOf(entry.kind).setupAnew;
 
 /** Kinds that a person's client may send; the server writes the others. */
 export type WrittenKind = {

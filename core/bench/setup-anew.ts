@@ -3,8 +3,7 @@ import { hashOf } from '../ledger/canonical-json.js';
 import { compileSetup } from '../setup/compile/compile-setup.js';
 import type { SetupInputs } from '../setup/inputs/setup-inputs.js';
 import { unitFactsOf } from './calibrate/unit-facts.js';
-import type { Entry, EvidenceData } from './evidence.js';
-import { factsOf } from './kinds.js';
+import type { EvidenceData } from './evidence.js';
 import type { VisitState } from './visit-state.js';
 
 /** What the setup of a unit is worked out from, beside its display and what its visit knows of it. */
@@ -12,12 +11,6 @@ export interface SetupGround extends Pick<EvidenceData['setupRevised'], 'order' 
   /** As of a unit of which nothing is known but what was ordered for it alone. */
   readonly inputs: Omit<SetupInputs, 'map'>;
 }
-
-/** Why the setup is worked out anew by an entry, null where it is not; a code that a lead let stand counts as locked from then on. */
-export const whyAnew = (entry: Pick<Entry, 'kind' | 'data'>): string | null =>
-  entry.kind === 'released' && 'decision' in entry.data && entry.data.decision?.way === 'accept'
-    ? 'Codes let stand as they show'
-    : factsOf(entry.kind).setupAnew;
 
 /**
  * Works the setup of a visit out anew from what it knows of its unit.

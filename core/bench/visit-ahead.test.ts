@@ -5,18 +5,19 @@ import { inputs, pedelec } from '../testing/samples.js';
 import { benchOpening, deedsOf, upToKeyIn, type Act } from '../testing/visit-script.js';
 import type { Entry } from './evidence.js';
 import { foldAll, type Fold } from './fold-visit.js';
-import { setupAnew, whyAnew, type SetupGround } from './setup-anew.js';
-import { numbered, visitAhead, type Unnumbered } from './visit-ahead.js';
+import { whyAnew } from './kinds.js';
+import { setupAnew, type SetupGround } from './setup-anew.js';
+import { numbered, visitAhead, type ReviseSetup, type Unnumbered } from './visit-ahead.js';
 
 const { map, ...asOrdered } = inputs();
-const groundOf = (over: Partial<SetupGround['inputs']>): SetupGround => ({
-  order: benchOpening.order,
-  versions: benchOpening.versions,
-  inputs: { ...asOrdered, ...over },
-});
-const ground = groundOf({});
+const revising = (over: Partial<SetupGround['inputs']>): ReviseSetup => {
+  const { order, versions } = benchOpening;
+  return (state, why, cause) =>
+    setupAnew(state, map, { order, versions, inputs: { ...asOrdered, ...over } }, why, cause);
+};
+const asBefore = revising({});
 /** The class allows less than when the visit was opened. */
-const slower = groundOf({ vehicleClass: { ...pedelec, limit: { value: 20, unit: 'km/h' } } });
+const slower = revising({ vehicleClass: { ...pedelec, limit: { value: 20, unit: 'km/h' } } });
 
 const foldOf = (entries: readonly Entry[]): Fold => {
   const folded = foldAll(entries);
@@ -39,7 +40,7 @@ describe('a visit ahead of the server', () => {
     state.opened.setup.targets.filter(({ function: fn }) => fn === 'speedCap').map(({ raw }) => raw);
 
   it('is worked out anew from what it stands on, as the server does it', () => {
-    const ahead = visitAhead(known, more([CLOSED]), { map, ground: slower });
+    const ahead = visitAhead(known, more([CLOSED]), slower);
     expect(caps(known)).toEqual([25]);
     expect(ahead && caps(ahead)).toEqual([20]);
     expect(ahead?.state.seq).toBe(known.state.seq + 2);
@@ -47,14 +48,14 @@ describe('a visit ahead of the server', () => {
   });
 
   it('goes on as it is where its setup stays, and where nothing is known to work it out from', () => {
-    expect(visitAhead(known, more([CLOSED]), { map, ground })?.state.seq).toBe(known.state.seq + 1);
-    expect(visitAhead(known, more([CLOSED]), { map, ground: null })?.state.seq).toBe(known.state.seq + 1);
+    expect(visitAhead(known, more([CLOSED]), asBefore)?.state.seq).toBe(known.state.seq + 1);
+    expect(visitAhead(known, more([CLOSED]), null)?.state.seq).toBe(known.state.seq + 1);
   });
 
   it('is none where one of those that wait cannot follow', () => {
     const keyed: Act = ['codeKeyed', { label: CAP.label, fromRaw: CAP.factory, raw: 20, presses: 5 }];
-    expect(visitAhead(known, more([keyed]), { map, ground: slower })).toBeNull();
-    expect(visitAhead(known, more([CLOSED, keyed]), { map, ground: slower })?.state.values[CAP.label]).toBe(20);
+    expect(visitAhead(known, more([keyed]), slower)).toBeNull();
+    expect(visitAhead(known, more([CLOSED, keyed]), slower)?.state.values[CAP.label]).toBe(20);
   });
 
   it('is what the server will have, whatever was done, however much of it was taken meanwhile', () => {
@@ -67,14 +68,14 @@ describe('a visit ahead of the server', () => {
         // A setup that moved may leave behind what cannot follow: as much as can is compared.
         const runs = [begun];
         for (const each of waiting) {
-          const next = visitAhead(runs.at(-1)!, [each], { map, ground: slower });
+          const next = visitAhead(runs.at(-1)!, [each], slower);
           if (next === null) break;
           runs.push(next);
         }
         const last = runs.length - 1;
         const at = cut % (last + 1);
         const taken = foldOf(logOf(begun, waiting.slice(0, at)));
-        const whole = visitAhead(taken, waiting.slice(at, last), { map, ground: slower });
+        const whole = visitAhead(taken, waiting.slice(at, last), slower);
         expect(whole?.state).toEqual(runs[last]!.state);
         if (!whole) return;
         revised += caps(whole)[0] === 20 ? 1 : 0;
@@ -92,7 +93,7 @@ describe('a visit ahead of the server', () => {
       log = [...log, entry];
       const why = whyAnew(entry);
       const { state } = foldOf(log);
-      const data = why === null || state.step === null ? null : setupAnew(state, map, slower, why, entry.id);
+      const data = why === null || state.step === null ? null : slower(state, why, entry.id);
       if (data === null) continue;
       const { at, by, station } = entry;
       log.push({ id: `after ${entry.id}`, visitId, seq: log.length + 1, kind: 'setupRevised', at, by, station, data });

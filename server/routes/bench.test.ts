@@ -1,7 +1,15 @@
 import { createHash, randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { foldAll, verifyChain, visitAhead, type Evidence, type Unnumbered } from '@decurio/core';
+import {
+  foldAll,
+  setupAnew,
+  verifyChain,
+  visitAhead,
+  type Evidence,
+  type ReviseSetup,
+  type Unnumbered,
+} from '@decurio/core';
 import type { BenchView, EntryTaken, LineUnit, LineView, PhotoKept, UnitFound } from '@decurio/contract';
 import { buildApp } from '../app.js';
 import { PHOTO_LIMITS } from '../store/photos.js';
@@ -250,9 +258,10 @@ describe('what was found', () => {
     const { map, ground, evidence } = (await teo.get(`/api/units/${bench.unitId}/bench`)).json<BenchView>();
     const draft = bench.draft('asFoundClosed', {});
     const { by, station, visitId } = evidence[0]!;
-    const { seq: _seq, ...waiting } = { ...draft, by, station, visitId };
+    const waiting = { ...draft, by, station, visitId };
     const fold = foldAll(evidence);
-    const ahead = fold.ok ? visitAhead(fold.value, [waiting as Unnumbered], { map, ground }) : null;
+    const revise: ReviseSetup = (state, why, cause) => ground && setupAnew(state, map, ground, why, cause);
+    const ahead = fold.ok ? visitAhead(fold.value, [waiting as Unnumbered], revise) : null;
     bench.keep(await bench.send(draft));
     expect(bench.evidence.at(-1)?.kind).toBe('setupRevised');
     expect(ahead?.state.opened).toEqual(bench.state.opened);

@@ -25,6 +25,7 @@ import { api, asProblem, type ApiProblem } from '../state/api.js';
 import { recordTime } from '../state/clock.js';
 import { useReach } from '../state/reach.js';
 import { useSession } from '../state/session.js';
+import { useReviseSetup } from './use-revise-setup.js';
 
 export interface Visit {
   /** The visit as it stands with the entries that still wait; null before it is opened. */
@@ -53,17 +54,17 @@ export interface Visit {
 interface Standing {
   readonly isAway: boolean;
   /** A setup can be worked out anew here. */
-  readonly hasGround: boolean;
+  readonly mayRevise: boolean;
 }
 
 /**
  * Whether the next step waits for what the server makes of an entry. All others show at once; so do those that one may
  * go on from where nobody answers, and what somebody went on from.
  */
-function waitsForAnswer({ status, entry }: OutboxEntry, isNewest: boolean, { isAway, hasGround }: Standing): boolean {
+function waitsForAnswer({ status, entry }: OutboxEntry, isNewest: boolean, { isAway, mayRevise }: Standing): boolean {
   const { isAwaited } = factsOf(entry.kind);
   if (status !== 'waiting' || isAwaited === false) return false;
-  return isAwaited === true || (whyAnew(entry) !== null && !hasGround) || (!isAway && isNewest);
+  return isAwaited === true || (whyAnew(entry) !== null && !mayRevise) || (!isAway && isNewest);
 }
 
 /** As the server answers to an entry that cannot follow. */
@@ -80,10 +81,10 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
   const isAway = useReach().awaySince !== null;
   const [problem, setProblem] = useState<ApiProblem | null>(null);
   const [open, opening] = api.useOpenVisitMutation();
-  const { evidence, map } = bench;
-  const ground = groundIn(bench);
+  const { evidence } = bench;
+  const revise = useReviseSetup(bench);
   const visitId = evidence[0]?.visitId ?? null;
-  const standing = useMemo(() => ({ isAway, hasGround: ground !== null }), [isAway, ground]);
+  const standing = useMemo(() => ({ isAway, mayRevise: revise !== null }), [isAway, revise]);
 
   const own = useMemo(() => entries.filter((each) => each.visitId === visitId), [entries, visitId]);
   const refused = own.filter(({ status }) => status === 'refused');
@@ -92,8 +93,8 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
   const known = useMemo(() => folded(evidence), [evidence]);
   const shown = useMemo(() => upToAwaited(own, standing), [own, standing]);
   const state = useMemo(
-    () => known && (visitAhead(known, notTaken(shown, evidence).map(unnumbered), { map, ground }) ?? known).state,
-    [known, shown, evidence, map, ground],
+    () => known && (visitAhead(known, notTaken(shown, evidence).map(unnumbered), revise) ?? known).state,
+    [known, shown, evidence, revise],
   );
 
   const waits = useRef(new Map<string, (problem: ApiProblem | null) => void>());
@@ -135,7 +136,7 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
         station,
       };
       const fold = folded(now.evidence);
-      const early = fold && visitAhead(fold, waiting.map(unnumbered), { map: now.map, ground: groundIn(now) });
+      const early = fold && visitAhead(fold, waiting.map(unnumbered), revise);
       const outcome = early && admit(early, numbered(early, unnumbered(made)));
       const again =
         latest.current.kind === kind &&
@@ -156,7 +157,7 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
       if (factsOf(kind).isAwaited === false) return Promise.resolve(null);
       return new Promise((settle) => waits.current.set(made.entry.id, settle));
     },
-    [dispatch, store, who, visitId, unitId, bench],
+    [dispatch, store, who, visitId, unitId, bench, revise],
   );
 
   const firstId = useRef({ visitId: crypto.randomUUID(), entryId: crypto.randomUUID() });
@@ -189,9 +190,6 @@ export function useVisit(unitId: string, bench: BenchView): Visit {
     waitsFor: isAway ? (awaited?.entry.kind ?? null) : null,
   };
 }
-
-/** What this device kept of an earlier release has none. */
-const groundIn = ({ ground }: { readonly ground?: BenchView['ground'] }): BenchView['ground'] => ground ?? null;
 
 /** What waits, as whoever wrote it says it. */
 const unnumbered = ({
