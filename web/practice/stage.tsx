@@ -69,8 +69,8 @@ export function Stage({
           </li>
         </ul>
         <p className="soft">
-          Keys 1 to {Math.min(9, map.keys.length)} press the display, two at once make a chord. With a mouse, Shift and
-          click keeps a key down.
+          Keys 1 to {Math.min(9, map.keys.length)} press the display; two at once, or two fingers, make a chord. With a
+          mouse, Shift and click keeps a key down.
         </p>
       </section>
       {children}
