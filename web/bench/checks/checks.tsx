@@ -50,7 +50,7 @@ export function Checks({
       <p className="cap">{stepTitle(step)} · checks before delivery</p>
       {step === 'checkIn' && (
         <p className={classes['first']}>
-          A pack that is hot, hissing, swollen or wet: nothing of this. Hold the unit with H and take it outdoors.
+          A pack that is hot, hissing, swollen or wet: nothing of this. Hold this unit and take it outdoors.
         </p>
       )}
       <CheckMarks state={state} step={step} now={check.id} />
