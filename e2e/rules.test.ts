@@ -98,6 +98,9 @@ describe('house rules', () => {
     await page.says('Lantern Street riders, edited');
     const questions = await page.texts('form h2');
     expect(questions).toHaveLength(33);
+    // Tab goes from question to question.
+    const groups = await page.findAll('form [role="radiogroup"]');
+    expect(await page.findAll('form [role="radio"][tabindex="0"]')).toHaveLength(groups.length);
     const live = await page.driver.findElement({
       xpath: '//button[@role="radio"][contains(., "only once pedalling")]',
     });

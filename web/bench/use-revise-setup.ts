@@ -20,13 +20,11 @@ export function useReviseSetup({ map, ground }: Pick<BenchView, 'map' | 'ground'
       isWanted = false;
     };
   }, []);
+  // What this device kept of an earlier release has no ground.
+  const known = (ground as BenchView['ground'] | undefined) ?? null;
   return useMemo(
-    // What this device kept of an earlier release has no ground.
-    () =>
-      setupAnew && ((ground as BenchView['ground'] | undefined) ?? null)
-        ? (state, why, cause) => ground && setupAnew(state, map, ground, why, cause)
-        : null,
-    [setupAnew, map, ground],
+    () => (setupAnew && known ? (state, why, cause) => setupAnew(state, map, known, why, cause) : null),
+    [setupAnew, map, known],
   );
 }
 

@@ -93,7 +93,7 @@ function Question({
                 key={String(answer.value)}
                 value={String(answer.value)}
                 className={classes['answer'] ?? ''}
-                tabIndex={answer.value === value ? 0 : -1}
+                tabIndex={answer === (answers.find((each) => each.value === value) ?? answers[0]) ? 0 : -1}
               >
                 <Radio.Indicator />
                 <span>{answer.title}</span>

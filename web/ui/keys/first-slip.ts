@@ -12,18 +12,18 @@ export function watchSlips(): void {
   document.addEventListener('submit', ({ target }) => {
     if (!(target instanceof HTMLFormElement)) return;
     const before = document.activeElement;
+    const over = new AbortController();
     const look = () => {
       const isElsewhere = document.activeElement !== before && document.activeElement !== document.body;
-      const slip = isElsewhere ? null : target.querySelector<HTMLElement>(SLIP);
+      const slip = isElsewhere || over.signal.aborted ? null : target.querySelector<HTMLElement>(SLIP);
       slip?.focus();
-      if (slip || isElsewhere || !target.isConnected) stop();
+      if (slip || isElsewhere) over.abort();
     };
     const watch = new MutationObserver(look);
-    const timer = setTimeout(() => watch.disconnect(), SOON_MS);
-    const stop = () => {
-      watch.disconnect();
-      clearTimeout(timer);
-    };
+    over.signal.addEventListener('abort', () => watch.disconnect());
+    setTimeout(() => over.abort(), SOON_MS);
+    for (const hand of ['keydown', 'pointerdown'])
+      document.addEventListener(hand, () => over.abort(), { capture: true, signal: over.signal });
     watch.observe(target, { subtree: true, childList: true, attributeFilter: ['aria-invalid', 'data-error'] });
     // What was amiss before and still is brings no change with it.
     requestAnimationFrame(look);
