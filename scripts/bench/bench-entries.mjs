@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Agent, request } from 'node:http';
+import { setTimeout as after } from 'node:timers/promises';
 import { playVisit } from '../lib/load-demo.mjs';
 import { takeOrder } from './fill.mjs';
 import { quantiles } from './timing.mjs';
@@ -9,6 +10,8 @@ const ENTRIES = 60;
 /** Of what waited at a stand, in one request. */
 const TOGETHER = 10;
 const LONG = 2_000;
+/** Between two entries of one stand: faster than anybody presses keys for long. */
+const PRESS_MS = 200;
 
 /**
  * Entries that a server accepts with twenty stands at work at once, each on a unit of its own: one a request beside bare
@@ -38,6 +41,7 @@ export async function entriesPerSecond(address, office, connect) {
   await rate(one, 10);
   const single = await rate(one, ENTRIES);
   const repliesAfter = await rate(bare, ENTRIES);
+  const pressed = await rate(one, ENTRIES, PRESS_MS);
   const together = await rate(
     stands.map(
       ({ write }) =>
@@ -55,6 +59,7 @@ export async function entriesPerSecond(address, office, connect) {
   return {
     single: single.perSecond,
     p95Ms: single.p95,
+    pressedP95Ms: pressed.p95,
     replies: (replies.perSecond + repliesAfter.perSecond) / 2,
     together: together.perSecond * TOGETHER,
     inserted: inserted.perSecond,
@@ -71,17 +76,21 @@ async function timed({ write }, times) {
   return p50;
 }
 
-/** @param {(() => Promise<unknown>)[]} stands each does one after another @param {number} times */
-export async function rate(stands, times) {
+/** @param {(() => Promise<unknown>)[]} stands each does one after another @param {number} times
+ * @param {number} [everyMs] from one to the next; at once where left out */
+export async function rate(stands, times, everyMs = 0) {
   /** @type {number[]} */
   const took = [];
   const start = performance.now();
   await Promise.all(
-    stands.map(async (act) => {
+    stands.map(async (act, i) => {
+      // Nobody presses in step with the others.
+      if (everyMs > 0) await after((everyMs * i) / stands.length);
       for (let i = 0; i < times; i++) {
         const begun = performance.now();
         await act();
         took.push(performance.now() - begun);
+        if (everyMs > 0) await after(Math.max(0, begun + everyMs - performance.now()));
       }
     }),
   );

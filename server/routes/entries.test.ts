@@ -29,7 +29,7 @@ beforeAll(async () => {
   teo = await signInAs(server, 'technician');
   ({ units } = await takeOrder(
     teo,
-    orderFile(Array.from({ length: 12 }, (_, i) => `S28-${String(i + 1).padStart(4, '0')}`)),
+    orderFile(Array.from({ length: 24 }, (_, i) => `S28-${String(i + 1).padStart(4, '0')}`)),
   ));
 });
 afterAll(() => server.close());
@@ -168,6 +168,61 @@ describe('entries that waited at a stand', () => {
     expect(errorOf(nowhere).code).toBe('visitNotFound');
     const before = bench.evidence.length;
     expect(await rowsAndLog(bench)).toHaveLength(before);
+  });
+});
+
+describe('entries of several visits that come at one moment', () => {
+  const atKeyIn = async (count: number): Promise<readonly Bench[]> => {
+    const benches: Bench[] = [];
+    for (let i = 0; i < count; i++) benches.push(await newBench());
+    for (const bench of benches) await bench.toKeyIn();
+    return benches;
+  };
+
+  it('are each taken once and in their order, whatever goes in one trip', async () => {
+    const benches = await atKeyIn(4);
+    const sent = await Promise.all(
+      benches.map(async (bench) => {
+        const entries = seen(bench, 10);
+        for (const entry of entries) expect((await bench.send(entry)).statusCode).toBe(201);
+        return entries.map(({ id }) => id);
+      }),
+    );
+    for (const [i, bench] of benches.entries())
+      expect((await rowsAndLog(bench)).slice(-10).map(({ id }) => id)).toEqual(sent[i]);
+  });
+
+  it('stand whatever becomes of the others: one refused, one sent before, one under an id of another', async () => {
+    const [refused, before, other, well] = (await atKeyIn(4)) as [Bench, Bench, Bench, Bench];
+    const [was] = seen(before, 1) as [NewEvidence];
+    expect((await before.send(was)).statusCode).toBe(201);
+    const answers = await Promise.all([
+      refused.send({ ...seen(refused, 1)[0]!, seq: 99 }),
+      before.send(was),
+      other.send({ ...seen(other, 1)[0]!, id: was.id }),
+      well.send(seen(well, 1)[0]!),
+    ]);
+    expect(answers.map(({ statusCode }) => statusCode)).toEqual([409, 200, 409, 201]);
+    expect(errorOf(answers[0]!).code).toBe('staleSeq');
+    expect(errorOf(answers[2]!).code).toBe('idReused');
+    for (const bench of [refused, before, other, well]) await rowsAndLog(bench);
+  });
+
+  it('wait for nobody whose visit another has in hand; that one is taken once it is let go', async () => {
+    const [locked, free] = (await atKeyIn(2)) as [Bench, Bench];
+    const other = server.app.source.createQueryRunner();
+    await other.startTransaction();
+    try {
+      await other.query('SELECT id FROM visit WHERE id = ? FOR UPDATE', [locked.visitId]);
+      const waits = locked.send(seen(locked, 1)[0]!);
+      expect((await free.send(seen(free, 1)[0]!)).statusCode).toBe(201);
+      expect(await logOf(locked)).toHaveLength(locked.evidence.length);
+      await other.commitTransaction();
+      expect((await waits).statusCode).toBe(201);
+    } finally {
+      await other.release();
+    }
+    for (const bench of [locked, free]) await rowsAndLog(bench);
   });
 });
 

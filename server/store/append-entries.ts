@@ -12,7 +12,7 @@ import {
   type WrittenKind,
 } from '@decurio/core';
 import type { NewEvidence } from '@decurio/contract';
-import type { DataSource, EntityManager } from 'typeorm';
+import type { EntityManager } from 'typeorm';
 import { HttpProblem } from '../problems.js';
 import { guardAcceptance } from './acceptance.js';
 import { guardCalibration } from './calibration.js';
@@ -22,15 +22,14 @@ import { guardTime } from './entry-time.js';
 import { entriesInserted, entriesOfIds, readEvidence, type Sealed } from './evidence-rows.js';
 import { foldedVisit, keepFold, provenVisit } from './folded-visits.js';
 import { writeLeft } from './left-rows.js';
-import { bothLocked, lockedRows, lockVisitWithUnit, type LockedRows } from './locked-rows.js';
+import { lockVisitWithUnit, type LockedRows } from './locked-rows.js';
 import { keepOvershoot } from './overshoots.js';
 import { guardPhoto } from './photos.js';
-import { projectionOf } from './project-rows.js';
+import { projected, projectionOf, type Projection } from './project-rows.js';
 import { markHeads } from './seal-heads.js';
 import { guardSignOff } from './sign-off.js';
 import { fitSpare } from './spares.js';
 import { runAll } from './statement.js';
-import { codeOf, inTwoTrips } from './transaction.js';
 import { visitColumns } from './visit-columns.js';
 import { keepRun } from './wheel-families.js';
 import { receivedBy, type Writer } from './writer.js';
@@ -104,36 +103,49 @@ const MORE_THAN_THE_VISIT: ReadonlySet<EvidenceKind> = new Set([
 
 export const isOfVisitAlone = ({ kind }: Draft): boolean => !MORE_THAN_THE_VISIT.has(kind);
 
+/** Entries of one visit, all of them of the visit alone and thought to be new. */
+export interface OfVisit {
+  readonly unitId: string;
+  readonly visitId: string;
+  readonly drafts: readonly Draft[];
+  readonly writer: Writer;
+}
+
+/** What was decided on entries of one visit, and what is to be written of them in the same transaction. */
+export interface DecidedOfVisit {
+  readonly result: AllAppended;
+  readonly entries: readonly Sealed[];
+  /** Null where none was taken. */
+  readonly projection: Projection | null;
+  readonly onceCommitted: () => void;
+}
+
 /**
- * The same for entries that are of the visit alone and thought to be new, in two trips to the database: what is needed to
- * decide comes with the locks, and what was decided is written with the end of the transaction.
+ * Decides on entries of a visit whose rows are locked. What is written at once, through `manager`, is kept beside entries
+ * that were taken: where this throws, the transaction is to be given up.
  * @throws TwinFound where one of them is there already
  */
-export const appendAll = (
-  source: DataSource,
-  unitId: string,
-  visitId: string,
-  drafts: readonly Draft[],
-  writer: Writer,
-): Promise<AllAppended> =>
-  inTwoTrips(source, bothLocked(visitId), async (manager, rows) => {
-    const hand = inHand(lockedRows(rows, unitId), null);
-    const result = await addAll(manager, hand, drafts, writer);
-    // What is refused may be refused because it was taken before.
-    if (result.refused && (await entriesOfIds(manager, idsOf(drafts))).size > 0) throw new TwinFound();
-    const { fold, opening, newest } = hand;
-    if (!fold || !opening || !newest) return { result, statements: [] };
-    return {
-      result,
-      statements: [
-        entriesInserted(hand.unwritten),
-        ...projectionOf(hand.unit, fold.state, { was: hand.visit, is: visitColumns([opening, newest], fold.state) }),
-      ],
-      onceCommitted: () => keepFold({ opening, fold }, newest),
-    };
-  }).catch((error: unknown) => {
-    throw codeOf(error) === TAKEN ? new TwinFound() : error;
-  });
+export async function decideAll(
+  manager: EntityManager,
+  locked: LockedRows,
+  { drafts, writer }: OfVisit,
+): Promise<DecidedOfVisit> {
+  const hand = inHand(locked, null);
+  const result = await addAll(manager, hand, drafts, writer);
+  // What is refused may be refused because it was taken before.
+  if (result.refused && (await entriesOfIds(manager, idsOf(drafts))).size > 0) throw new TwinFound();
+  const { fold, opening, newest } = hand;
+  if (!fold || !opening || !newest) return { result, entries: [], projection: null, onceCommitted: () => undefined };
+  return {
+    result,
+    entries: hand.unwritten,
+    projection: projectionOf(hand.unit, fold.state, {
+      was: hand.visit,
+      is: visitColumns([opening, newest], fold.state),
+    }),
+    onceCommitted: () => keepFold({ opening, fold }, newest),
+  };
+}
 
 async function addAll(
   manager: EntityManager,
@@ -268,8 +280,6 @@ async function writeRows(manager: EntityManager, { unwritten }: VisitInHand): Pr
   if (unwritten.length > 0) await runAll(manager, [entriesInserted(unwritten.splice(0))]);
 }
 
-const TAKEN = 'ER_DUP_ENTRY';
-
 /** Writes what was taken, and what lists show of it. */
 async function put(manager: EntityManager, hand: VisitInHand): Promise<void> {
   const { visit, unit, opening, fold, newest } = hand;
@@ -277,7 +287,7 @@ async function put(manager: EntityManager, hand: VisitInHand): Promise<void> {
   await writeRows(manager, hand);
   const { state } = fold;
   const columns = visitColumns([opening, newest], state);
-  await runAll(manager, projectionOf(unit, state, { was: visit, is: columns }));
+  await runAll(manager, projected([projectionOf(unit, state, { was: visit, is: columns })]));
   if (columns.sealedAt) {
     await writeLeft(
       manager,

@@ -11,7 +11,8 @@ import { reviseUnit } from './revise-units.js';
 import { oddOf } from './wheel-families.js';
 import { inTransaction } from './transaction.js';
 import { readEvidence } from './evidence-rows.js';
-import { appendAll, appendAllIn, appendIn, isOfVisitAlone, TwinFound, type Appended } from './append-entries.js';
+import { appendAllIn, appendIn, isOfVisitAlone, TwinFound, type Appended } from './append-entries.js';
+import { appendTogether } from './append-together.js';
 import type { Writer } from './writer.js';
 
 /** What the server writes because of an entry that it has just taken. */
@@ -59,7 +60,7 @@ async function takeAll(
   writer: Writer,
 ): Promise<AllTaken> {
   const isQuick = drafts.every((draft) => isOfVisitAlone(draft) && !mayFollow(draft));
-  const quick = isQuick ? await appendAll(source, unitId, visitId, drafts, writer).catch(nullIfTwin) : null;
+  const quick = isQuick ? await appendTogether(source, { unitId, visitId, drafts, writer }).catch(nullIfTwin) : null;
   if (quick) return { taken: quick.appended.map((each) => ({ ...each, followed: [] })), refused: quick.refused };
   return inTransaction(source, async (manager) => {
     const taken: Taken[] = [];

@@ -3,16 +3,16 @@ import type { ChangeSeen } from '@decurio/contract';
 import { Changes, type ChangeRow } from './entities.js';
 import { runAll, type Statement } from './statement.js';
 
-type Change = Pick<ChangeRow, 'orderId' | 'unitId' | 'seq'>;
+export type Change = Pick<ChangeRow, 'orderId' | 'unitId' | 'seq'>;
 
-/** By which a unit or an order is noted to have moved, in the transaction that moved it. */
-export const changeNoted = ({ orderId, unitId, seq }: Change): Statement => [
-  'INSERT INTO line_change (orderId, unitId, seq, at) VALUES (?, ?, ?, UTC_TIMESTAMP(3))',
-  [orderId, unitId, seq],
+/** By which units or orders are noted to have moved, in the transaction that moved them. */
+export const changesNoted = (changes: readonly Change[]): Statement => [
+  `INSERT INTO line_change (orderId, unitId, seq, at) VALUES ${changes.map(() => '(?, ?, ?, UTC_TIMESTAMP(3))').join(', ')}`,
+  changes.flatMap(({ orderId, unitId, seq }) => [orderId, unitId, seq]),
 ];
 
 export const noteChange = (manager: EntityManager, change: Change): Promise<void> =>
-  runAll(manager, [changeNoted(change)]);
+  runAll(manager, [changesNoted([change])]);
 
 export const noteOrderChange = (manager: EntityManager, orderId: string): Promise<void> =>
   noteChange(manager, { orderId, unitId: null, seq: 0 });

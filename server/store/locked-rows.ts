@@ -29,7 +29,7 @@ const asJson = (of: string, { options }: EntitySchema): string =>
     .join(', ')})`;
 
 const BOTH_SQL = `SELECT ${asJson('v', Visits)} AS visit, ${asJson('u', Units)} AS unit
-  FROM visit v JOIN unit u ON u.id = v.unitId WHERE v.id = ? FOR UPDATE`;
+  FROM visit v JOIN unit u ON u.id = v.unitId WHERE v.id IN (?) FOR UPDATE`;
 
 function rowIn<Row extends object>(json: unknown, { options }: EntitySchema<Row>): Row {
   const row = { ...readJson<Record<string, unknown>>(json) };
@@ -45,16 +45,27 @@ export interface LockedRows {
   readonly unit: UnitRow;
 }
 
-/** By which a visit and its unit are locked, in one go. */
-export const bothLocked = (visitId: string): Statement => [BOTH_SQL, [visitId]];
+type Row = Readonly<Record<string, unknown>>;
+
+/** By which a visit and its unit are locked, in one go, once whoever has them lets go of them. */
+export const bothLocked = (visitId: string): Statement => [BOTH_SQL, [[visitId]]];
+
+/** By which those of some visits that nobody has now are locked, each with its unit: this waits for nobody. */
+export const freeOnesLocked = (visitIds: readonly string[]): Statement => [`${BOTH_SQL} SKIP LOCKED`, [visitIds]];
 
 /** The rows that `bothLocked` reads. Throws `visitNotFound`, or `otherVisit` where it is not one of this unit. */
-export function lockedRows([row]: readonly Readonly<Record<string, unknown>>[], unitId: string): LockedRows {
+export function lockedRows([row]: readonly Row[], unitId: string): LockedRows {
   if (!row) throw new HttpProblem('visitNotFound');
-  const visit = rowIn(row['visit'], Visits);
-  if (visit.unitId !== unitId) throw new HttpProblem('otherVisit');
-  return { visit, unit: rowIn(row['unit'], Units) };
+  const both = bothIn(row);
+  if (both.visit.unitId !== unitId) throw new HttpProblem('otherVisit');
+  return both;
 }
+
+/** The rows that `freeOnesLocked` reads, by visit. */
+export const freeOnes = (rows: readonly Row[]): ReadonlyMap<string, LockedRows> =>
+  new Map(rows.map(bothIn).map((both) => [both.visit.id, both]));
+
+const bothIn = (row: Row): LockedRows => ({ visit: rowIn(row['visit'], Visits), unit: rowIn(row['unit'], Units) });
 
 export async function lockVisitWithUnit(manager: EntityManager, unitId: string, visitId: string): Promise<LockedRows> {
   const [sql, values] = bothLocked(visitId);

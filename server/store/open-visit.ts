@@ -17,7 +17,7 @@ import { entriesInserted, entriesOfIds, readEvidence } from './evidence-rows.js'
 import { keepFold } from './folded-visits.js';
 import { getDocument } from './library.js';
 import { lockUnit } from './locked-rows.js';
-import { projectionOf } from './project-rows.js';
+import { projected, projectionOf } from './project-rows.js';
 import { openingOf, type OwnKnown } from './setups.js';
 import { runAll } from './statement.js';
 import { inTransaction } from './transaction.js';
@@ -61,7 +61,7 @@ export async function openVisit(
     const { entry } = sealed;
     const fold = foldAllAccepted([entry]);
     await manager.insert(Visits, { id: request.visitId, unitId: unit.id, ...visitColumns([entry], fold.state) });
-    await runAll(manager, [entriesInserted([sealed]), ...projectionOf(unit, fold.state, null)]);
+    await runAll(manager, [entriesInserted([sealed]), ...projected([projectionOf(unit, fold.state, null)])]);
     keepFold({ opening: entry, fold }, entry);
     await manager.update(Units, { id: unit.id }, { revision: order.revision });
     return entry;

@@ -1,20 +1,33 @@
 import { projectVisit, type VisitState } from '@decurio/core';
 import type { UnitRow, VisitRow } from './entities.js';
-import { changeNoted } from './changes.js';
+import { changesNoted, type Change } from './changes.js';
 import type { Statement } from './statement.js';
 
 type Columns = Readonly<Record<string, unknown>>;
 
+/** What is to be written of a visit and its unit in the transaction that adds its entries. */
+export interface Projection {
+  /** For lists. */
+  readonly rows: readonly Statement[];
+  /** For whoever watches. */
+  readonly change: Change;
+}
+
+/** By which projections of some visits are written. */
+export const projected = (all: readonly Projection[]): readonly Statement[] => [
+  ...all.flatMap(({ rows }) => rows),
+  ...(all.length > 0 ? [changesNoted(all.map(({ change }) => change))] : []),
+];
+
 /**
- * What is to be written of a visit and its unit in the transaction that adds its entries, for lists and for whoever
- * watches: of their rows only what became another.
+ * What is to be written of a visit and its unit: of their rows only what became another.
  * @param visit its columns as they are to be, beside those that were read; null where the visit was only just written
  */
 export function projectionOf(
   unit: UnitRow,
   state: VisitState,
   visit: { readonly was: VisitRow; readonly is: Partial<VisitRow> } | null,
-): readonly Statement[] {
+): Projection {
   const now = projectVisit(state);
   const isOnLine = now.status !== 'sealed' && now.status !== 'withdrawn';
   const ofUnit = changed(unit, {
@@ -38,11 +51,10 @@ export function projectionOf(
     'UPDATE customer_order SET sealed = sealed + ?, held = held + ? WHERE id = ?',
     [sealed, held, unit.orderId],
   ];
-  return [
-    ...(columns.length > 0 ? [rows] : []),
-    changeNoted({ orderId: unit.orderId, unitId: unit.id, seq: state.seq }),
-    ...(sealed !== 0 || held !== 0 ? [order] : []),
-  ];
+  return {
+    rows: [...(columns.length > 0 ? [rows] : []), ...(sealed !== 0 || held !== 0 ? [order] : [])],
+    change: { orderId: unit.orderId, unitId: unit.id, seq: state.seq },
+  };
 }
 
 const tablesOf = (ofVisit: Columns, ofUnit: Columns): string =>

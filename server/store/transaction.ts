@@ -33,6 +33,9 @@ export const inTwoTrips = <T>(
   work: (manager: EntityManager, rows: Rows) => Promise<Decided<T>>,
 ): Promise<T> => untilUntied(() => twoTrips(source, first, work));
 
+/** The same, tried once: throws what stood in its way, and nothing was done then. */
+export const inTwoTripsOnce = twoTrips;
+
 const BEGIN = 'SET TRANSACTION ISOLATION LEVEL READ COMMITTED; START TRANSACTION';
 
 async function twoTrips<T>(
