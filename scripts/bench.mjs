@@ -94,15 +94,7 @@ try {
   await owner.query('ANALYZE TABLE unit, visit, customer_order');
   await lists(person, lineOrder);
   await fillAsked(owner, 100_000);
-  for (const { what, ms, bareMs } of await questionFigures((url) => person.get(url), '/api/ledger/checkpoints'))
-    note(
-      `Ledger of 100,000 asked: ${what}, p95`,
-      ms,
-      'ms',
-      'a bare reply of the same server, p95',
-      bareMs,
-      'under 100 ms',
-    );
+  await questions(person);
   await later(person);
   await paint(lineOrder);
   await bench(person);
@@ -251,6 +243,33 @@ async function lists(person, lineOrder) {
       'ms',
       'bare mysql2 query + bare reply, p95',
       query.p95 + reply.p95,
+      'at most 3 times',
+    );
+  }
+}
+
+/** What is asked of a ledger of 100,000 units. @param {import('./lib/api-client.mjs').Client} person */
+async function questions(person) {
+  const figures = await questionFigures(
+    (path) => get(server.address + path, { cookie: person.cookie }),
+    (sql) => owner.query(sql),
+    () => get(bareUrl),
+  );
+  for (const { what, asked, query, reply } of figures) {
+    note(
+      `Ledger of 100,000 asked: ${what}, p95`,
+      asked.p95,
+      'ms',
+      'bare mysql2 query + bare reply, p95',
+      query.p95 + reply.p95,
+      'under 100 ms and at most 3 times',
+    );
+    note(
+      `Ledger of 100,000 asked: ${what}, p50`,
+      asked.p50,
+      'ms',
+      'bare mysql2 query + bare reply, p50',
+      query.p50 + reply.p50,
       'at most 3 times',
     );
   }

@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { hash } from 'node:crypto';
 import { canonicalJson, foldVisit, sealEvidence, verifyChain, type Evidence, type VisitState } from '@decurio/core';
 import type { EvidenceRow } from '../store/entities.js';
 import { namedBy, personalFindings, type PersonalOf } from '../store/personal.js';
@@ -47,10 +47,8 @@ function writtenAsSealed(entries: readonly KeptEntry[]): ReadonlySet<Evidence> {
       const own = `,"hash":"${entry.hash}"`;
       const at = body.lastIndexOf(`${own},"id":`);
       if (at === -1) return [];
-      const covered = createHash('sha256')
-        .update(body.slice(0, at))
-        .update(body.slice(at + own.length));
-      return covered.digest('hex') === entry.hash ? [entry] : [];
+      const covered = body.slice(0, at) + body.slice(at + own.length);
+      return hash('sha256', covered) === entry.hash ? [entry] : [];
     }),
   );
 }

@@ -5,7 +5,6 @@ import type { Judgement, Observation, ProvingTest } from '../../prove/proving-te
 import { CELL_VOLTS } from '../../electrical/cell.js';
 import { KM_PER_MILE } from '../../speed/speed.js';
 import type { ProvingTerms } from '../bench-terms.js';
-import { lastShown } from '../last-shown.js';
 import type { FullRead, ProofLeft, VisitState } from '../visit-state.js';
 
 /** One test of a visit as it stands. */
@@ -56,9 +55,8 @@ export function dueTests({ opened }: Pick<VisitState, 'opened'>): readonly Provi
 
 /** What a test is bound to as the vehicle stands now. */
 export function bondNow(state: Proving, test: ProvingTest): string {
-  const shown = lastShown(state as VisitState);
   const standing: Standing = {
-    shows: (label) => shown[label] ?? state.values[label] ?? null,
+    shows: (label) => state.readings[label]?.at(-1) ?? state.values[label] ?? null,
     changes: (part) => state.parts.filter((each) => each.part === part).length + (state.proving.mended[part] ?? 0),
     tries: (id) => state.proving.tries[id] ?? 0,
   };
