@@ -49,6 +49,7 @@ const nothing = object({}).noUnknown();
 const packVolts = () =>
   number().strict().min(0, 'Volts by meter, not below zero.').max(120, 'Above 120 V no pack of this trade reads.');
 const packCondition = () => string().oneOf(['sound', 'unsafe'] as const);
+const PACK_UNSEEN = 'Look at the pack: is it sound, or swollen, wet, hot or damaged?';
 const mm = () =>
   number()
     .strict()
@@ -80,7 +81,7 @@ export const evidenceSchemas = {
       .required(),
     odometerKm: number().strict().min(0, 'An odometer does not read below zero.').max(999999).nullable().defined(),
     packV: packVolts().required('Measure the pack and type its volts.'),
-    packCondition: packCondition().required(),
+    packCondition: packCondition().required(PACK_UNSEEN),
     tyreBar: number()
       .strict()
       .min(0, 'Not below zero.')
@@ -94,7 +95,7 @@ export const evidenceSchemas = {
   }).noUnknown(),
   packMeasured: object({
     packV: packVolts().required('Measure the pack and type its volts.'),
-    packCondition: packCondition().required(),
+    packCondition: packCondition().required(PACK_UNSEEN),
     words: words(200),
   }).noUnknown(),
   checkMade: object({

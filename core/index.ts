@@ -161,7 +161,7 @@ export * from './bench/last-shown.js';
 export * from './bench/key-run.js';
 export { toRestore } from './bench/acts/as-found.js';
 export { missingPhotos } from './bench/acts/check-in.js';
-export { checksLeft, isBad, askedRange } from './bench/acts/checks.js';
+export { checksLeft, isBad, askedRange, pressureRead } from './bench/acts/checks.js';
 export { SENT_BACK_TO } from './bench/acts/hold.js';
 export * from './bench/project-visit.js';
 export * from './ledger/canonical-json.js';

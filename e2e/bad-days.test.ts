@@ -98,6 +98,7 @@ describe('at the bench', () => {
     await bench.type('Pack by meter', '39.8');
     await bench.press('\uE007');
     await bench.says('Confirm the display revision first');
+    await bench.says('Look at the pack: is it sound');
     expect(await (await bench.field('Pack by meter')).getAttribute('value')).toContain('39.8');
     const first = await bench.driver.switchTo().activeElement();
     expect(await first.getAttribute('data-error')).toBe('true');
@@ -141,6 +142,7 @@ describe('at the bench', () => {
     await bench.type('Pack by meter', '39.7');
     await bench.tick('No cable pinched');
     await bench.tick('Display clamp');
+    await bench.tick('dry, cool');
     await bench.type('Came with', 'one key');
     await bench.driver.manage().deleteAllCookies();
     await bench.press('\uE007');

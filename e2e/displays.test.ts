@@ -266,6 +266,7 @@ describe('displays that look alike, on the bench', () => {
     await page.type('Odometer', '3');
     await page.tick('No cable pinched');
     await page.tick('Display clamp');
+    await page.tick('dry, cool');
     await page.press(Key.ENTER);
     await page.makeSafe();
     await page.asFound(display);

@@ -3,7 +3,7 @@ import { checksFor, type CheckList } from '../setup/inputs/check-list.js';
 import { goodCheck } from '../testing/good-check.js';
 import { stepThrough } from '../testing/samples.js';
 import { benchOpening, checkedIn, INES, refusalOf, stateAfter, type Act } from '../testing/visit-script.js';
-import { checksLeft } from './acts/checks.js';
+import { checksLeft, pressureRead } from './acts/checks.js';
 import type { EvidenceData } from './evidence.js';
 import { visitRemarks } from './visit-remarks.js';
 
@@ -57,6 +57,12 @@ describe('checking before delivery', () => {
     expect(refusalOf([begun, made('bedding')])).toBe('wrongStep');
     expect(refusalOf([begun, ['checkMade', { ...goodCheck(checks[0]!, ''), check: 'other' }]])).toBe('noSuchCheck');
     expect(checksLeft(stateAfter([begun, ...all]), 'checkIn')).toEqual([]);
+  });
+
+  it('tells the pressure that was read last, so that nobody is asked for it twice', () => {
+    expect(pressureRead(stateAfter([begun]))).toBeNull();
+    expect(pressureRead(stateAfter([begun, made('tyres', { outcome: 'notFitted', figure: null })]))).toBeNull();
+    expect(pressureRead(stateAfter([begun, made('tyres', { figure: 3.2 })]))).toBe(3.2);
   });
 
   it('does not keep a pack that is not safe from being stopped', () => {

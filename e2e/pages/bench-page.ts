@@ -147,6 +147,7 @@ export class BenchPage extends Page {
     await this.type('Odometer', '3');
     await this.tick('No cable pinched');
     await this.tick('Display clamp');
+    await this.tick('dry, cool');
     await this.type('Came with', 'charger, 2 keys');
     await this.press(Key.ENTER);
   }

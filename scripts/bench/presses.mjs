@@ -108,10 +108,15 @@ class Worker {
   }
 
   async checkIn() {
-    for (const [i, key] of ['d', 'c', 'k'].entries()) {
+    for (const [i, key] of ['d', 'c', 'k', 'l'].entries()) {
       await this.press(key);
       await this.driver.wait(
-        async () => (await this.driver.findElements(By.css('input[type=checkbox]:checked'))).length > i,
+        async () =>
+          (
+            await this.driver.findElements(
+              By.css('section[aria-label=Work] input:is([type=checkbox], [type=radio]):checked'),
+            )
+          ).length > i,
         PATIENCE_MS,
         `${key} ticks nothing`,
       );

@@ -1,7 +1,7 @@
 import { Checkbox, Textarea, TextInput } from '@mantine/core';
 import { useState, type ReactNode } from 'react';
 import { ValidationError } from 'yup';
-import { checkPack, mapTitle, missingPhotos, type VisitState } from '@decurio/core';
+import { checkPack, mapTitle, missingPhotos, pressureRead, type VisitState } from '@decurio/core';
 import { evidenceSchemas, type BenchView } from '@decurio/contract';
 import type { ApiProblem } from '../state/api.js';
 import { ActButton } from '../ui/act-button.js';
@@ -12,7 +12,7 @@ import { Begun } from '../drafts/begun.js';
 import { useDraft } from '../drafts/use-draft.js';
 import { Photos } from './photos/photos.js';
 import type { Visit } from './use-visit.js';
-import { PackConditionField, PackSays } from './pack/pack-fields.js';
+import { PackConditionField, PackSays, type PackCondition } from './pack/pack-fields.js';
 import { WhichDisplay } from './which-display.js';
 import { KeyCap } from '../ui/keys/key-cap.js';
 import classes from './panel.module.css';
@@ -24,7 +24,7 @@ const EMPTY = {
   revision: false,
   odometer: '' as Typed,
   volts: '' as Typed,
-  pack: 'sound' as 'sound' | 'unsafe',
+  pack: null as PackCondition | null,
   tyre: '' as Typed,
   /** That it lies outside the type's range was asked. */
   tyreAsked: false,
@@ -59,7 +59,9 @@ export function CheckIn({
     change(part);
   };
   const tyreBar = state.opened.setup.speed?.tyreBar;
-  const isOddTyre = tyreBar !== undefined && tyre !== '' && (tyre < tyreBar.from || tyre > tyreBar.to);
+  const checkedBar = pressureRead(state);
+  const isOddTyre =
+    checkedBar === null && tyreBar !== undefined && tyre !== '' && (tyre < tyreBar.from || tyre > tyreBar.to);
   const packV = asNumber(volts);
   const checked = packV === null ? null : checkPack(bench.type.pack, packV);
   const packCheck = checked?.ok ? checked.value : null;
@@ -71,6 +73,7 @@ export function CheckIn({
     D: isToBeTold ? undefined : () => change({ revision: !revision }),
     C: () => change({ cables: !cables }),
     K: () => change({ clamp: !clamp }),
+    L: () => type('packCondition', { pack: 'sound' }),
   });
 
   const submit = async () => {
@@ -79,8 +82,8 @@ export function CheckIn({
       revisionConfirmed: revision,
       odometerKm: asNumber(odometer),
       packV: packV ?? undefined,
-      packCondition: pack,
-      tyreBar: asNumber(tyre),
+      packCondition: pack ?? undefined,
+      tyreBar: checkedBar ?? asNumber(tyre),
       cablesFree: cables,
       clampSound: clamp,
       accessories: accessories.trim(),
@@ -144,18 +147,25 @@ export function CheckIn({
           onChange={(odometer) => type('odometerKm', { odometer })}
           error={fields['odometerKm']}
         />
-        <FigureField
-          label="Tyre pressure"
-          unit="bar"
-          hint={tyreBar ? `type: ${tyreBar.from} to ${tyreBar.to} bar, cold` : 'cold'}
-          care={isOddTyre ? tyreCare(tyreAsked) : null}
-          value={tyre}
-          onChange={(tyre) => type('tyreBar', { tyre, tyreAsked: false })}
-          error={fields['tyreBar']}
-        />
+        {checkedBar === null && (
+          <FigureField
+            label="Tyre pressure"
+            unit="bar"
+            hint={tyreBar ? `type: ${tyreBar.from} to ${tyreBar.to} bar, cold` : 'cold'}
+            care={isOddTyre ? tyreCare(tyreAsked) : null}
+            value={tyre}
+            onChange={(tyre) => type('tyreBar', { tyre, tyreAsked: false })}
+            error={fields['tyreBar']}
+          />
+        )}
       </div>
       {packV !== null && <PackSays pack={bench.type.pack} packV={packV} />}
-      <PackConditionField value={pack} onChange={(condition) => change({ pack: condition })} />
+      <PackConditionField
+        value={pack}
+        onChange={(condition) => type('packCondition', { pack: condition })}
+        error={fields['packCondition']}
+        soundKey="L"
+      />
       <div className={classes['choices']}>
         <Checkbox
           size="md"

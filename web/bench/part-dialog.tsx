@@ -48,7 +48,7 @@ export function PartDialog({
     old: (odometerKm(state) ?? '') as number | '',
     fresh: 0 as number | '',
     volts: '' as number | '',
-    condition: 'sound' as PackCondition,
+    condition: null as PackCondition | null,
     spare: '',
   });
   const { part, words, old, fresh, volts, condition } = draft.value;
@@ -63,7 +63,7 @@ export function PartDialog({
       oldOdometerKm: isDisplay ? asNumber(old) : null,
       newOdometerKm: isDisplay ? asNumber(fresh) : null,
       packV,
-      ...(part === 'pack' ? { packCondition: condition } : {}),
+      ...(part === 'pack' && condition !== null ? { packCondition: condition } : {}),
       ...(spare ? { spare: { serial: spare.serial, visitId: spare.visitId, values: spare.values } } : {}),
     });
     if (problem) return;
@@ -134,7 +134,7 @@ export function PartDialog({
         />
         <p className="soft">Electrical work beyond plugs is for a qualified person.</p>
         <div className={classes['acts']}>
-          <ActButton type="submit" look="care" onAct={() => undefined}>
+          <ActButton type="submit" look="care" disabled={part === 'pack' && condition === null} onAct={() => undefined}>
             Record it
           </ActButton>
           <ActButton onAct={onClose}>Nothing was replaced</ActButton>

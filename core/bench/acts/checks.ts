@@ -48,6 +48,13 @@ export const isBad = (
   { outcome, figure, text }: Pick<Made, 'outcome' | 'figure' | 'text'>,
 ): boolean => outcome === 'notGood' || isOutside(asks, figure) || (outcome === 'good' && isUnknown(asks, text));
 
+/** Tyre pressure as it was checked last during this visit, bar; null where it was not read among the checks. */
+export const pressureRead = ({ opened, checks }: Pick<VisitState, 'opened' | 'checks'>): number | null =>
+  (opened.bench?.checks ?? [])
+    .filter(({ asks }) => asks.kind === 'figure' && asks.unit === 'bar')
+    .map(({ id }) => checks[id]?.figure ?? null)
+    .findLast((figure) => figure !== null) ?? null;
+
 /** A figure so far beyond its range is a slip of the hand, not of the vehicle. */
 const FAR_BEYOND = 3;
 

@@ -36,14 +36,14 @@ export function PackAgain({
 }) {
   const draft = useDraft(`packAgain.${visit.state?.visitId ?? ''}`, {
     volts: '' as number | '',
-    condition: 'sound' as PackCondition,
+    condition: null as PackCondition | null,
     words: '',
   });
   const { volts, condition, words } = draft.value;
   const [busy, setBusy] = useState(false);
   const packV = volts === '' ? null : volts;
   const write = async () => {
-    if (packV === null) return;
+    if (packV === null || condition === null) return;
     setBusy(true);
     const problem = await visit.act('packMeasured', { packV, packCondition: condition, words: words.trim() });
     setBusy(false);
@@ -84,7 +84,7 @@ export function PackAgain({
           type="submit"
           look="main"
           busy={busy || visit.isAwaited}
-          disabled={packV === null}
+          disabled={packV === null || condition === null}
           onAct={() => undefined}
         >
           Write the new reading
