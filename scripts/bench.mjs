@@ -67,15 +67,17 @@ try {
   await loadDemo(server.address, database.databaseUrl);
   const person = await signIn(server.address, 'teo', DEMO_PASSWORD, 'bay 1');
   await imports(person);
-  const { presses, typed } = await pressesOfCleanUnit(server.address);
+  const { presses, typed, by } = await pressesOfCleanUnit(server.address);
+  const proving = by['Prove'] ?? 0;
   note(
-    'Presses for a clean unit of a learnt batch, scan to seal',
-    presses,
+    'Presses for a clean unit of a learnt batch, scan to seal, its proofs apart',
+    presses - proving,
     'keys',
-    'signs typed or scanned beside them',
+    'signs typed or scanned beside them, proofs among them',
     typed,
     '50 or fewer',
   );
+  note('Presses for its proofs, all of them made', proving, 'keys', 'all others', presses - proving, 'to be watched');
   await papers();
   const lineOrder = await takeOrder(person, 'T300', 300);
   const walk = await verifyFigures(database.databaseUrl);

@@ -28,14 +28,17 @@ export async function pressesOfCleanUnit(address) {
     await driver.manage().addCookie({ name: name ?? '', value: value.join('=') });
     // As whoever knows the display keys.
     await driver.executeScript("localStorage.setItem('decurio.way', 'code')");
-    await new Worker(driver, address, teo).work(FIRST_OF_SHIFT, (text) => text.includes('is sealed'));
+    await new Worker(driver, address, teo).work(FIRST_OF_SHIFT, isSealed);
     const worker = new Worker(driver, address, teo);
-    await worker.work(CLEAN, (text) => text.includes('is sealed'));
+    await worker.work(CLEAN, isSealed);
     return { presses: worker.presses, typed: worker.typed, by: worker.by };
   } finally {
     await browser.close();
   }
 }
+
+/** The seal leads to handing over. @param {string} text */
+const isSealed = (text) => /^hand over · sealed/i.test(text);
 
 /** Somebody at the bench who reads the page and presses what it asks for. */
 class Worker {
@@ -108,23 +111,21 @@ class Worker {
   }
 
   async checkIn() {
-    for (const [i, key] of ['d', 'c', 'k', 'l'].entries()) {
-      await this.press(key);
-      await this.driver.wait(
-        async () =>
-          (
-            await this.driver.findElements(
-              By.css('section[aria-label=Work] input:is([type=checkbox], [type=radio]):checked'),
-            )
-          ).length > i,
-        PATIENCE_MS,
-        `${key} ticks nothing`,
-      );
-    }
+    for (const key of ['d', 'c', 'k', 'l']) await this.tick(key);
     await this.type('39.8');
     await this.press(Key.TAB);
     await this.type('3');
     await this.press(Key.ENTER);
+  }
+
+  /** Says what is so by its letter; a letter waits a moment for a next key, as of a scanner.
+   * @param {string} key */
+  async tick(key) {
+    const said = () =>
+      this.driver.findElements(By.css('section[aria-label=Work] input:is([type=checkbox], [type=radio]):checked'));
+    const before = (await said()).length;
+    await this.press(key);
+    await this.driver.wait(async () => (await said()).length > before, PATIENCE_MS, `${key} ticks nothing`);
   }
 
   /** The test that is due at Prove, or null. */
@@ -142,6 +143,7 @@ class Worker {
     if (!fold.ok) throw new Error(fold.problem.message);
     const { opened } = fold.value;
     if (id === 'full') {
+      await this.tick('c');
       await this.type((fullPackV(opened) + 0.3).toFixed(1));
       return this.press(Key.ENTER);
     }
