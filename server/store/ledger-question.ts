@@ -148,7 +148,8 @@ async function narrowed(source: DataSource, ids: Ids | null): Promise<readonly S
   const { from, where, values } = ids.few;
   // As one text: some thousand rows take longer to be sent and read than to be found.
   const [all] = await source.query<{ n: string; ids: string | null }[]>(
-    `SELECT COUNT(*) AS n, GROUP_CONCAT(visitId) AS ids
+    `SET STATEMENT group_concat_max_len = ${100 * FEW} FOR
+     SELECT COUNT(*) AS n, GROUP_CONCAT(visitId) AS ids
      FROM (SELECT visitId FROM ${from} WHERE ${where.join(' AND ')} LIMIT ${FEW + 1}) found`,
     [...values],
   );
