@@ -45,6 +45,13 @@ export async function fillOut(owner, count) {
   await owner.query('ANALYZE TABLE unit, left_visit, customer_order');
 }
 
+/** Takes out again what `fillOut` put there. @param {Connection} owner */
+export async function dropOut(owner) {
+  await owner.query("DELETE FROM left_visit WHERE visitId LIKE '20000000-0000-4000-8000-%'");
+  await owner.query("DELETE FROM unit WHERE id LIKE '10000000-0000-4000-8000-%'");
+  await owner.query("DELETE FROM customer_order WHERE id LIKE '30000000-0000-4000-8000-%'");
+}
+
 /** Rows of a table as one of its own has them, but for the columns named.
  * @param {Connection} owner @param {string} table @param {Record<string, string>} how */
 async function copyRows(owner, table, { from, ...own }) {
