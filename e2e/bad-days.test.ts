@@ -112,6 +112,16 @@ describe('at the bench', () => {
     await bench.says('Fits: 10 cells');
   });
 
+  it('a pack that is swollen stops the unit in plain words, and no key takes that back', async () => {
+    await bench.tick('swollen, wet');
+    await bench.says('do not power or charge it');
+    await bench.says('Stop it here');
+    await bench.press('l');
+    const chosen = (): Promise<string> =>
+      bench.driver.executeScript("return document.querySelector('input[type=radio]:checked')?.value");
+    await expect(bench.driver.wait(async () => (await chosen()) !== 'unsafe', 400)).rejects.toThrow('in vain');
+  });
+
   it('a scan into a field of digits leaves the digits as they were', async () => {
     await bench.type('Odometer', '12');
     await bench.press(Key.END);

@@ -73,7 +73,8 @@ export function CheckIn({
     D: isToBeTold ? undefined : () => change({ revision: !revision }),
     C: () => change({ cables: !cables }),
     K: () => change({ clamp: !clamp }),
-    L: () => type('packCondition', { pack: 'sound' }),
+    // What stops the unit is taken back by hand alone.
+    L: pack === 'unsafe' ? undefined : () => type('packCondition', { pack: 'sound' }),
   });
 
   const submit = async () => {
@@ -164,8 +165,14 @@ export function CheckIn({
         value={pack}
         onChange={(condition) => type('packCondition', { pack: condition })}
         error={fields['packCondition']}
-        soundKey="L"
+        soundKey={pack === 'unsafe' ? null : 'L'}
       />
+      {pack === 'unsafe' && (
+        <Notice
+          kind="stop"
+          says="It stops here: do not power or charge it. It goes to whoever is qualified, and Line shows it as held."
+        />
+      )}
       <div className={classes['choices']}>
         <Checkbox
           size="md"
@@ -201,12 +208,6 @@ export function CheckIn({
         />
       </div>
       <Photos unitId={bench.unit.id} state={state} visit={visit} step="checkIn" subjects={['damage']} />
-      {pack === 'unsafe' && (
-        <Notice
-          kind="stop"
-          says="It stops here: do not power or charge it. It goes to whoever is qualified, and Line shows it as held."
-        />
-      )}
       <div className={classes['acts']}>
         <ActButton
           type="submit"

@@ -19,13 +19,13 @@ export function PackConditionField({
   value,
   onChange,
   error,
-  soundKey,
+  soundKey = null,
 }: {
   readonly value: PackCondition | null;
   readonly onChange: (condition: PackCondition) => void;
   readonly error?: string | undefined;
   /** The key by which it is said to be sound, where there is one. */
-  readonly soundKey?: string;
+  readonly soundKey?: string | null;
 }) {
   return (
     <Radio.Group
@@ -38,7 +38,7 @@ export function PackConditionField({
         <Radio
           size="md"
           value="sound"
-          label={<>dry, cool, sound, not swollen {soundKey !== undefined && <KeyCap of={soundKey} />}</>}
+          label={<>dry, cool, sound, not swollen {soundKey !== null && <KeyCap of={soundKey} />}</>}
         />
         <Radio size="md" value="unsafe" label="swollen, wet, hot, hissing, dropped or damaged: stops here" />
       </div>
